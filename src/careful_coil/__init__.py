@@ -1,0 +1,1 @@
+"""Careful Coil: bench companion of a motor rewind and repair shop."""

@@ -1,0 +1,48 @@
+"""The one seam between the bench and any instrument, real or simulated."""
+
+from dataclasses import dataclass
+from typing import Literal, Protocol
+
+from careful_coil.core.identify import Meter
+
+RequestKind = Literal["resistance", "frame", "switch", "kick", "insulation", "line", "bond"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Request:
+    """What the probes are on. `ends` are tags (or L1…); `sense` the second pair of a kick.
+
+    `joints` are the joints made at that moment, for readings on the lines.
+    """
+
+    kind: RequestKind
+    ends: tuple[str, ...]
+    sense: tuple[str, ...] = ()
+    joints: tuple[tuple[str, ...], ...] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Shown:
+    """What the instrument shows: `text` in the bench-value grammar or a test's word."""
+
+    text: str
+    unit: str
+    steady: bool = True
+
+
+class Instrument(Protocol):
+    """Anything that can be asked for what it shows now.
+
+    Raises: InstrumentError when there is no usable answer.
+    """
+
+    @property
+    def name(self) -> str:
+        """Name shown on the strip; a simulated one says so."""
+
+    @property
+    def meter(self) -> Meter:
+        """What the instrument can tell."""
+
+    def show(self, request: Request) -> Shown:
+        """Return what it shows for the probes as they are."""

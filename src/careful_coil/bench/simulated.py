@@ -1,0 +1,122 @@
+"""A meter on a motor with a hidden truth: gain, noise, lead ohms and rounding of a real one."""
+
+import random
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+
+from careful_coil.bench.port import Request, Shown
+from careful_coil.core.errors import InstrumentError
+from careful_coil.core.identify import Meter
+from careful_coil.core.identify.polarity import (
+    HALF_OTHER_PHASE,
+    HALF_SAME_PHASE,
+    KICKS,
+    kick_class,
+)
+from careful_coil.core.winding.network import Network
+
+NOISE_SHARE = 1e-3  # of the reading, one sigma
+FRAME_OPEN_ABOVE_OHM = 2e6
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class HiddenMotor:
+    """What a simulated motor really is.
+
+    `lead_of` gives the lead name of each tag; `start_device` what stands in the start path;
+    `frame_megohm` insulation to the frame; `bond_ohm` the earth bond.
+    """
+
+    network: Network
+    lead_of: Mapping[str, str]
+    start_device: str = ""  # "", "switch" or "capacitor"
+    adjacent_halves: bool = False
+    frame_megohm: float = 550.0
+    bond_ohm: float = 0.03
+    bad_clips: Mapping[frozenset[str], float] = field(default_factory=dict)  # read once too high
+
+
+class SimulatedMeter:
+    """An in-process instrument bound to one hidden motor; `seed` makes it repeatable."""
+
+    def __init__(self, motor: HiddenMotor, seed: int, meter: Meter | None = None) -> None:
+        self._motor = motor
+        self._random = random.Random(seed)
+        self._meter = meter or Meter(accuracy_percent=1.0, resolution_ohm=0.01, lead_ohm=0.0)
+        share = self._meter.accuracy_percent / 100
+        self._gain = 1 + self._random.uniform(-share, share)
+        self._bad = dict(motor.bad_clips)
+
+    @property
+    def name(self) -> str:
+        """Name shown on the strip."""
+        return "ohmmeter, simulated"
+
+    @property
+    def meter(self) -> Meter:
+        """What it can tell."""
+        return self._meter
+
+    def show(self, request: Request) -> Shown:
+        """Return what it shows for the probes as they are."""
+        motor = self._motor
+        if request.kind == "resistance":
+            a, b = (self._lead(t) for t in request.ends)
+            return self._ohms(motor.network.ohm_between(a, b), a, b)
+        if request.kind == "line":
+            return self._line(request)
+        if request.kind == "frame":
+            ohm = motor.frame_megohm * 1e6
+            return Shown(text="open" if ohm > FRAME_OPEN_ABOVE_OHM else f"{ohm:.0f}", unit="Ω")
+        if request.kind == "insulation":
+            megohm = motor.frame_megohm * self._random.gauss(1, 0.01)
+            return Shown(text=f"{megohm:.3g} M", unit="MΩ")
+        if request.kind == "bond":
+            return Shown(text=f"{motor.bond_ohm + self._random.gauss(0, 5e-4):.3f}", unit="Ω")
+        if request.kind == "switch":
+            a, b = (self._lead(t) for t in request.ends)
+            opens = motor.start_device == "switch" and self._through_start(a, b)
+            return Shown(text="opens" if opens else "stays", unit="")
+        return Shown(text=self._kick(request), unit="")
+
+    def _lead(self, tag: str) -> str:
+        try:
+            return self._motor.lead_of[tag]
+        except KeyError:
+            raise InstrumentError(f"The simulated motor has no lead {tag}.") from None
+
+    def _through_start(self, a: str, b: str) -> bool:
+        share = self._motor.network.shares(a, b)
+        return any(
+            c.like == "start" and abs(s) > 1e-9
+            for c, s in zip(self._motor.network.coils, share, strict=True)
+        )
+
+    def _ohms(self, ohm: float, a: str, b: str) -> Shown:
+        if self._motor.start_device == "capacitor" and self._through_start(a, b):
+            return Shown(text="rising", unit="Ω", steady=False)
+        ohm *= self._bad.pop(frozenset((a, b)), 1.0)
+        return self._figure(ohm)
+
+    def _figure(self, ohm: float) -> Shown:
+        if ohm > self._meter.open_above_ohm:
+            return Shown(text="open", unit="Ω")
+        read = ohm * self._gain * self._random.gauss(1, NOISE_SHARE) + (self._meter.lead_ohm or 0.0)
+        step = self._meter.resolution_ohm or 0.01
+        places = max(0, len(f"{step:.6f}".rstrip("0").split(".")[1]))
+        return Shown(text=f"{round(read / step) * step:.{places}f}", unit="Ω")
+
+    def _line(self, request: Request) -> Shown:
+        named = [[self._motor.lead_of.get(n, n) for n in j] for j in request.joints]
+        network = self._motor.network.joined(named)
+        missing = [e for e in request.ends if e not in network.nodes()]
+        if missing:
+            return Shown(text="open", unit="Ω")
+        return self._figure(network.ohm_between(request.ends[0], request.ends[1]))
+
+    def _kick(self, request: Request) -> str:
+        network = self._motor.network
+        a, b = (self._lead(t) for t in request.ends)
+        c, d = (self._lead(t) for t in request.sense)
+        pair = (0.02, 0.02) if self._motor.adjacent_halves else (HALF_SAME_PHASE, HALF_OTHER_PHASE)
+        return KICKS[kick_class(network.kick_ratio((a, b), (c, d), network.mutual(*pair)))]

@@ -1,0 +1,59 @@
+"""The one error tree. Fields say what was read and what would be accepted; the text is built from them."""
+
+
+class CoilError(Exception):
+    """Anything a person can mend: shown as one line, never as a traceback."""
+
+
+class BadValue(CoilError):
+    """A text or number that cannot stand where it was put."""
+
+    def __init__(self, read: str, accepted: str, why: str = "") -> None:
+        self.read, self.accepted, self.why = read, accepted, why
+        reason = f" {why}" if why else ""
+        super().__init__(f"Read “{_short(read)}”.{reason} Wanted: {accepted}.")
+
+
+class AmbiguousValue(BadValue):
+    """A text that has two meanings: it is asked about, never guessed."""
+
+    def __init__(self, read: str, first: str, second: str) -> None:
+        self.first, self.second = first, second
+        super().__init__(read, f"{first} or {second}, written out", "It can mean two things.")
+
+
+class ValueOutOfRange(BadValue):
+    """A number outside the domain of a formula."""
+
+
+class BadDocument(CoilError):
+    """A document, or one place in it, that does not follow its format."""
+
+    def __init__(self, where: str, read: str, accepted: str) -> None:
+        self.where, self.read, self.accepted = where, read, accepted
+        super().__init__(f"{where}: read {_short(read)}. Wanted: {accepted}.")
+
+
+class NotKnownYet(CoilError):
+    """Something the contract names and this version does not carry yet."""
+
+    def __init__(self, what: str, known: str) -> None:
+        self.what, self.known = what, known
+        super().__init__(f"{what} is not part of this version. It knows: {known}.")
+
+
+class CannotConnect(CoilError):
+    """A supply that this motor cannot take, or a question that must be answered first."""
+
+
+class RecordsRefused(CoilError):
+    """The shop's records cannot be opened, read or written; they were not touched."""
+
+
+class InstrumentError(CoilError):
+    """An instrument gave no usable answer; nothing was recorded."""
+
+
+def _short(text: str, limit: int = 80) -> str:
+    text = " ".join(text.split())
+    return text if len(text) <= limit else text[: limit - 1] + "…"

@@ -1,0 +1,333 @@
+"""From readings to an answer: candidates, certainty, suspects, the next reading."""
+
+import math
+from collections.abc import Sequence
+
+import numpy as np
+
+from careful_coil.core.identify.evidence import Evidence, Ohms
+from careful_coil.core.identify.fit import COIL_SPREAD
+from careful_coil.core.identify.nextstep import next_kick, next_ohms, next_switch
+from careful_coil.core.identify.result import (
+    Candidate,
+    Certainty,
+    Identification,
+    NextReading,
+    Status,
+    Suspect,
+)
+from careful_coil.core.identify.weigh import Tables, Weighed, tables, weigh
+from careful_coil.core.identify.worlds import (
+    LIGHTEST,
+    MOST_REFINED,
+    World,
+    best_names,
+    certainties,
+    standing,
+    worlds_of,
+)
+from careful_coil.core.values import show_ohm
+from careful_coil.core.winding.arrangements import ARRANGEMENTS
+
+SURE = 0.95
+LEFT_OUT_BELOW = 0.001
+AT_LEAST, AT_MOST = 5, 20
+FORBID_FROM = 0.05
+SUSPECT_FROM = 0.80
+Groups = tuple[tuple[str, ...], ...]
+
+
+def identify(evidence: Evidence) -> Identification:
+    """Return what the readings say about the leads, and what to read next.
+
+    The order of readings of different pairs never matters. Source: trade facts on unknown leads;
+    open formats, identification.
+    """
+    weighed = weigh(evidence)
+    share = _shares([w.log_weight for w in weighed])
+    heavy = [w for w, s in zip(weighed, share, strict=True) if s >= LIGHTEST]
+    refined = len(heavy) <= MOST_REFINED
+    worlds = worlds_of(heavy, evidence) if refined else []
+    if refined:
+        by_placement: dict[int, float] = {}
+        for w in worlds:
+            by_placement[id(w.placed)] = by_placement.get(id(w.placed), 0.0) + w.weight
+        heavy.sort(key=lambda w: (-by_placement[id(w)], w.roles))
+        weighed, share = heavy, [by_placement[id(w)] for w in heavy]
+    stand = standing(worlds)
+    candidates = _candidates(weighed, share, stand, evidence)
+    best = weighed[0]
+    suspects = _suspects(best, evidence)
+    status = _status(candidates, best, refined, evidence)
+    return Identification(
+        status=status,
+        candidates=candidates,
+        suspects=suspects,
+        next=_next(weighed, share, stand, suspects, evidence),
+        never_energise=_never(candidates),
+        notes=_notes(candidates, best, evidence),
+    )
+
+
+def _shares(logs: Sequence[float]) -> list[float]:
+    array = np.array(logs)
+    odds = np.exp(array - array.max())
+    return [float(x) for x in odds / odds.sum()]
+
+
+def _candidates(
+    weighed: Sequence[Weighed],
+    share: Sequence[float],
+    stand: Sequence[World],
+    evidence: Evidence,
+) -> tuple[Candidate, ...]:
+    merged: dict[tuple[str, tuple[int, ...]], tuple[Weighed, float]] = {}
+    for w, s in zip(weighed, share, strict=True):
+        key = (w.arrangement.slug if w.arrangement else "", w.roles)
+        first, sum_so_far = merged.get(key, (w, 0.0))
+        merged[key] = (first, sum_so_far + s)
+    rows = sorted(merged.values(), key=lambda r: (-r[1], r[0].roles))
+    rows = [r for k, r in enumerate(rows) if k < AT_LEAST or r[1] >= LEFT_OUT_BELOW][:AT_MOST]
+    return tuple(_candidate(w, s, stand, evidence) for w, s in rows)
+
+
+def _candidate(
+    w: Weighed, probability: float, stand: Sequence[World], evidence: Evidence
+) -> Candidate:
+    tags = evidence.tags
+    if w.arrangement is None:
+        return Candidate(
+            arrangement=None,
+            probability=probability,
+            groups=_groups_read(evidence),
+            notes=("No winding this version knows fits these readings.",),
+        )
+    network = w.arrangement.network
+    own = [x for x in stand if x.placed.arrangement is w.arrangement and x.placed.roles == w.roles]
+    if own:
+        world, names = best_names(own)
+        rest = [x for x in stand if x is not world]
+        sure = certainties(names, [world, *rest])
+    else:
+        names = tuple(network.leads[r] for r in w.roles)
+        sure = tuple("open" for _ in tags)
+    groups = [
+        tuple(t for t, n in zip(tags, names, strict=True) if n in g) for g in network.groups()
+    ]
+    notes = (w.arrangement.note,) if w.arrangement.note else ()
+    if w.variant.rising or w.variant.opens:
+        notes += (f"{w.variant.name.capitalize()}.",)
+    return Candidate(
+        arrangement=w.arrangement.slug,
+        probability=probability,
+        groups=tuple(sorted((g for g in groups if len(g) > 1), key=lambda g: tags.index(g[0]))),
+        roles=dict(zip(tags, names, strict=True)),
+        certainty=dict(zip(tags, sure, strict=True)),
+        coil_ohm=_coil_ohms(w, names, evidence),
+        notes=notes,
+    )
+
+
+def _groups_read(evidence: Evidence) -> Groups:
+    """Return the leads that conduct to each other as read, whatever the winding is."""
+    group = {k: {k} for k in range(len(evidence.tags))}
+    for o in evidence.ohms:
+        if o.conducts:
+            joined = group[o.a] | group[o.b]
+            for k in joined:
+                group[k] = joined
+    found = {min(g): g for g in group.values() if len(g) > 1}
+    return tuple(tuple(evidence.tags[k] for k in sorted(found[m])) for m in sorted(found))
+
+
+def _coil_ohms(w: Weighed, names: Sequence[str], evidence: Evidence) -> dict[str, float]:
+    """Return each coil's ohms: the kind's figure, drawn towards what was read through that coil."""
+    if w.arrangement is None or w.fit is None or not w.fitted:
+        return {}
+    network = w.arrangement.network
+    table = tables(network)
+    kind = [table.kinds.index(c.like) for c in network.coils]
+    guess = w.fit.ohm[kind]
+    known = [bool(_kind_read(table, w, evidence)[k]) for k in kind]
+    good = [evidence.ohms[k] for n, k in enumerate(w.fitted) if n not in w.fit.dropped]
+    share = np.array([network.shares(names[o.a], names[o.b]) ** 2 for o in good])
+    many = np.array([sum(c.like == d.like for d in network.coils) > 1 for c in network.coils])
+    loose = np.where(many, COIL_SPREAD * guess, 10 * guess)
+    sigma = np.array([o.sigma for o in good])
+    read = np.array([o.ohm for o in good]) - w.fit.lead_ohm
+    matrix = np.vstack([share / sigma[:, None], np.diag(1 / loose)])
+    ohm, *_ = np.linalg.lstsq(matrix, np.concatenate([read / sigma, guess / loose]), rcond=None)
+    return {
+        c.name: round(float(max(x, 0.0)), 5)
+        for c, x, ok in zip(network.coils, ohm, known, strict=True)
+        if ok
+    }
+
+
+def _kind_read(table: Tables, w: Weighed, evidence: Evidence) -> np.ndarray:
+    seen = np.zeros(len(table.kinds))
+    for k in w.fitted:
+        o = evidence.ohms[k]
+        seen += table.slope[w.roles[o.a], w.roles[o.b]]
+    return seen > 0
+
+
+def _suspects(best: Weighed, evidence: Evidence) -> tuple[Suspect, ...]:
+    found = []
+    for o in evidence.ohms:
+        if o.state == "unsteady":
+            found.append((o, "It was unsteady. Clean the clip and read it again."))
+    for k in best.conflicts:
+        o = evidence.ohms[k]
+        low = o.state == "open"
+        found.append((o, _cause_open(o, evidence) if low else _cause_stray(o, evidence)))
+    if best.fit is not None:
+        for place, k in enumerate(best.fitted):
+            if best.fit.bad[place] >= SUSPECT_FROM:
+                found.append((evidence.ohms[k], ""))
+    suspects = []
+    for o, why in found:
+        expected = _expected(best, o, evidence)
+        if not why:
+            why = _cause_figure(o, expected, evidence)
+        suspects.append(Suspect(reading=o.takes[-1], expected_ohm=expected, why=why))
+    return tuple(sorted(suspects, key=lambda s: s.reading))
+
+
+def _expected(best: Weighed, o: Ohms, evidence: Evidence) -> tuple[float, float] | None:
+    """Return the range in Ω, as the meter would show it, that the rest says; None when open."""
+    if best.arrangement is None or best.fit is None or not best.fitted:
+        return None
+    table = tables(best.arrangement.network)
+    a, b = best.roles[o.a], best.roles[o.b]
+    if not table.conduct[a, b]:
+        return None
+    ohm = float(table.slope[a, b] @ best.fit.ohm)
+    share = evidence.meter.accuracy_percent / 100 / 3
+    sigma = math.hypot(
+        share * ohm + 0.5 * (evidence.meter.resolution_ohm or 0.01),
+        COIL_SPREAD * float(np.sqrt(table.spread[a, b] ** 2 @ best.fit.ohm**2)),
+    )
+    lead = best.fit.lead_ohm
+    return (
+        float(f"{max(ohm - 3 * sigma, 0.0) + lead:.4g}"),
+        float(f"{ohm + 3 * sigma + lead:.4g}"),
+    )
+
+
+def _cause_figure(o: Ohms, expected: tuple[float, float] | None, evidence: Evidence) -> str:
+    pair = f"{evidence.tags[o.a]} to {evidence.tags[o.b]} reads {show_ohm(o.ohm)}"
+    if expected is None:
+        return f"{pair} and does not fit the rest. Read it again."
+    span = f"{show_ohm(expected[0])} to {show_ohm(expected[1])} expected"
+    if o.ohm > expected[1]:
+        return f"{pair}, {span}. Too high: a dirty clip or a loose crimp. Clean it, read again."
+    return f"{pair}, {span}. Too low: bare leads touching or a clip on the wrong lead. Read again."
+
+
+def _cause_open(o: Ohms, evidence: Evidence) -> str:
+    a, b = evidence.tags[o.a], evidence.tags[o.b]
+    return f"{a} to {b} reads open, but the rest says they belong together. Bite the clip in, read again."
+
+
+def _cause_stray(o: Ohms, evidence: Evidence) -> str:
+    a, b = evidence.tags[o.a], evidence.tags[o.b]
+    return f"{a} to {b} conducts, but the rest says they do not belong together. Part the bare ends, read again."
+
+
+def _status(
+    candidates: Sequence[Candidate], best: Weighed, refined: bool, evidence: Evidence
+) -> Status:
+    first = candidates[0]
+    if best.arrangement is not None and best.flaws:
+        return "contradictory"
+    if first.arrangement is None:
+        return "narrowed" if _all_groups_read(evidence) else "unsettled"
+    same_kind = sum(c.probability for c in candidates if c.arrangement == first.arrangement)
+    same_groups = sum(c.probability for c in candidates if c.groups == first.groups)
+    named = all(c in ("proven", "convention") for c in first.certainty.values())
+    if named and refined and same_kind >= SURE and same_groups >= SURE:
+        return "settled"
+    return "narrowed" if same_groups >= SURE else "unsettled"
+
+
+def _all_groups_read(evidence: Evidence) -> bool:
+    """Whether any two groups as read have an open reading between them, lone leads too."""
+    groups = [set(g) for g in _groups_read(evidence)]
+    lone = [{t} for t in evidence.tags if not any(t in g for g in groups)]
+    parted = {frozenset((evidence.tags[o.a], evidence.tags[o.b])) for o in evidence.ohms if o.state == "open"}
+    every = groups + lone
+    return all(
+        any(frozenset((a, b)) in parted for a in one for b in two)
+        for k, one in enumerate(every)
+        for two in every[k + 1 :]
+    )
+
+
+def _next(
+    weighed: Sequence[Weighed],
+    share: Sequence[float],
+    stand: Sequence[World],
+    suspects: Sequence[Suspect],
+    evidence: Evidence,
+) -> NextReading | None:
+    if suspects:
+        o = next(o for o in evidence.ohms if suspects[0].reading in o.takes)
+        return NextReading(
+            kind="resistance",
+            between=(evidence.tags[o.a], evidence.tags[o.b]),
+            gain_bits=1.0,
+            why=suspects[0].why,
+        )
+    ohms = next_ohms(weighed, share, evidence)
+    if ohms is not None or not stand or len(evidence.tags) < 2:
+        return ohms or _any_unread(weighed, evidence)
+    return next_switch(stand, evidence) or next_kick(stand, evidence)
+
+
+def _any_unread(weighed: Sequence[Weighed], evidence: Evidence) -> NextReading | None:
+    """Without an arrangement to ask, the pair that would join or part two groups."""
+    if any(w.arrangement is not None for w in weighed) or _all_groups_read(evidence):
+        return None
+    read = {(o.a, o.b) for o in evidence.ohms}
+    where = {t: k for k, g in enumerate(_groups_read(evidence)) for t in g}
+    for a, one in enumerate(evidence.tags):
+        for b, two in enumerate(evidence.tags[a + 1 :], a + 1):
+            apart = one not in where or where[one] != where.get(two)
+            if apart and (a, b) not in read:
+                return NextReading(
+                    kind="resistance",
+                    between=(one, two),
+                    gain_bits=0.5,
+                    why=f"It settles whether {one} and {two} belong together.",
+                )
+    return None
+
+
+def _never(candidates: Sequence[Candidate]) -> tuple[tuple[str, str], ...]:
+    """Return every pair that some candidate worth a thought says must not see line voltage."""
+    found: set[tuple[str, str]] = set()
+    for c in candidates:
+        if c.arrangement is None or c.probability < FORBID_FROM:
+            continue
+        tag = {name: t for t, name in c.roles.items()}
+        for one, two in ARRANGEMENTS[c.arrangement].never:
+            if {one, two} == {"start", "common"} and c.certainty[tag["start"]] != "proven":
+                continue  # until the start is known this might be the run winding
+            a, b = sorted((tag[one], tag[two]), key=list(c.roles).index)
+            found.add((a, b))
+    return tuple(sorted(found))
+
+
+def _notes(
+    candidates: Sequence[Candidate], best: Weighed, evidence: Evidence
+) -> tuple[str, ...]:
+    notes = list(evidence.notes)
+    if best.arrangement is None and len(evidence.tags) > 1:
+        notes.append("No winding this version knows fits; the groups stand as read.")
+    sure: set[Certainty] = set(candidates[0].certainty.values())
+    if best.arrangement is not None and best.arrangement.phases == 3 and "open" in sure:
+        notes.append("Ohms cannot see which end of a coil is the start, nor which phase it is.")
+    if "leaning" in sure and best.arrangement is not None and best.arrangement.phases == 1:
+        notes.append("Which winding is the start is a guess by ohms, not proof.")
+    return tuple(notes)

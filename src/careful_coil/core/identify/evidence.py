@@ -1,0 +1,212 @@
+"""Readings digested for weighing: one observation a pair, whatever the order they came in."""
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, field
+
+from careful_coil.core.errors import BadDocument, BadValue
+from careful_coil.core.readings import AnyReading, Frame, Kick, Resistance, Switch, ohm_value
+from careful_coil.core.values import BenchValue, Qualifier
+
+MOST_LEADS = 16
+DEFAULT_ACCURACY_PERCENT = 1.5  # a hand-held meter on its ohm range
+DEFAULT_OPEN_ABOVE_OHM = 2e6
+LEAD_OHM_HIGHEST = 0.5  # unknown meter leads lie between nothing and this
+COARSEST_RESOLUTION_OHM = 0.1
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Meter:
+    """What the meter can do. `lead_ohm` None: unknown, between 0 and 0.5 Ω."""
+
+    accuracy_percent: float = DEFAULT_ACCURACY_PERCENT
+    resolution_ohm: float | None = None
+    open_above_ohm: float = DEFAULT_OPEN_ABOVE_OHM
+    lead_ohm: float | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Ohms:
+    """What stands for one pair of leads: a figure in Ω as read, or what it did instead.
+
+    `takes` are the readings averaged into it; `sigma` its own scatter in Ω, without the meter's
+    gain, which all readings share.
+    """
+
+    a: int
+    b: int
+    state: str  # value, open, rising, unsteady, beep
+    ohm: float = 0.0
+    sigma: float = 0.0
+    takes: tuple[int, ...] = ()
+
+    @property
+    def conducts(self) -> bool:
+        """Whether it says that the two leads belong together."""
+        return self.state in ("value", "rising", "beep")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Evidence:
+    """Tags in order, one `Ohms` a pair, switch and kick tests by lead number, remarks."""
+
+    tags: tuple[str, ...]
+    meter: Meter
+    ohms: tuple[Ohms, ...] = ()
+    switches: tuple[tuple[int, int, str], ...] = ()
+    kicks: tuple[tuple[int, int, int, int, str], ...] = ()
+    notes: tuple[str, ...] = ()
+    frame: dict[str, float] = field(default_factory=dict)
+
+    @classmethod
+    def of(
+        cls, tags: Sequence[str], readings: Sequence[AnyReading], meter: Meter | None = None
+    ) -> "Evidence":
+        """Digest readings. Raises: BadDocument for an unknown tag or a pair of one lead."""
+        _check_tags(tags)
+        return _digest(tuple(tags), readings, meter or Meter())
+
+
+def _check_tags(tags: Sequence[str]) -> None:
+    if len(set(tags)) != len(tags):
+        twice = next(t for t in tags if list(tags).count(t) > 1)
+        raise BadDocument("leads", f"the tag {twice} twice", "each tag once")
+    if not 1 <= len(tags) <= MOST_LEADS:
+        raise BadDocument("leads", f"{len(tags)} leads", f"1 to {MOST_LEADS} leads")
+
+
+def _digest(tags: tuple[str, ...], readings: Sequence[AnyReading], meter: Meter) -> Evidence:
+    number = {tag: k for k, tag in enumerate(tags)}
+    takes: dict[tuple[int, int], list[_Take]] = {}
+    switches: dict[tuple[int, int], str] = {}
+    kicks: dict[tuple[int, ...], str] = {}
+    frame: dict[str, float] = {}
+    unweighed: dict[str, int] = {}
+    for index, reading in enumerate(readings):
+        where = f"reading {index} ({reading.kind})"
+
+        def at(tag: str, where: str = where) -> int:
+            if tag not in number:
+                raise BadDocument(where, f"lead {tag}", f"one of the leads {', '.join(tags)}")
+            return number[tag]
+
+        def ends(pair: tuple[str, str], where: str = where) -> tuple[int, int]:
+            a, b = at(pair[0], where), at(pair[1], where)
+            if a == b:
+                raise BadDocument(where, f"{pair[0]} to itself", "two different leads")
+            return a, b
+
+        if isinstance(reading, Resistance):
+            value = _ohm(where, reading.value)
+            pair = reading.pair()
+            if pair is None:
+                flat = [t for e in reading.between for t in ((e,) if isinstance(e, str) else e)]
+                for tag in flat:
+                    at(tag)
+                if len(set(flat)) != len(flat):
+                    raise BadDocument(where, "a lead at both ends", "each lead once")
+                unweighed["bunched"] = unweighed.get("bunched", 0) + 1
+                continue
+            a, b = sorted(ends(pair))
+            takes.setdefault((a, b), []).append(_take(index, reading, value, meter))
+        elif isinstance(reading, Frame):
+            at(reading.lead)
+            frame[reading.lead] = _ohm(where, reading.value).value
+        elif isinstance(reading, Switch):
+            a, b = sorted(ends(reading.between))
+            switches[(a, b)] = reading.value
+        elif isinstance(reading, Kick):
+            kicks[(*ends(reading.source), *ends(reading.sense))] = reading.value
+        else:
+            _check_other(reading, at, ends)
+            unweighed[reading.kind] = unweighed.get(reading.kind, 0) + 1
+    resolution = meter.resolution_ohm or _finest(takes)
+    ohms = tuple(_stand(pair, takes[pair], meter, resolution) for pair in sorted(takes))
+    notes = [
+        f"{count} {kind} reading{'s are' if count > 1 else ' is'} kept but not weighed yet."
+        for kind, count in unweighed.items()
+    ]
+    for tag, value in frame.items():
+        if value < meter.open_above_ohm:
+            notes.append(f"{tag} reads {value:.3g} Ω to the frame: it must be open.")
+    return Evidence(
+        tags=tags,
+        meter=meter,
+        ohms=ohms,
+        switches=tuple((a, b, v) for (a, b), v in sorted(switches.items())),
+        kicks=tuple((k[0], k[1], k[2], k[3], v) for k, v in sorted(kicks.items())),
+        notes=tuple(notes),
+        frame=frame,
+    )
+
+
+def _check_other(
+    reading: AnyReading,
+    at: Callable[[str], int],
+    ends: Callable[[tuple[str, str]], tuple[int, int]],
+) -> None:
+    """Refuse unknown tags in the kinds that are kept and not weighed."""
+    for name in ("between", "source", "tie", "across"):
+        pair = getattr(reading, name, None)
+        if pair is not None:
+            ends(pair)
+    for name in ("lines", "joints"):
+        for joint in getattr(reading, name, ()):
+            for tag in joint:
+                if tag not in ("L1", "L2", "L3", "N", "PE"):
+                    at(tag)
+
+
+def _ohm(where: str, value: float | str) -> BenchValue:
+    try:
+        return ohm_value(value)
+    except BadValue as error:
+        raise BadDocument(where, f"“{error.read}”", error.accepted) from None
+
+
+@dataclass(frozen=True, slots=True)
+class _Take:
+    index: int
+    state: str
+    ohm: float = 0.0
+    step: float = 0.0
+    typed: bool = False  # digits came as text: their last place is the reading's own resolution
+
+
+def _take(index: int, reading: Resistance, value: BenchValue, meter: Meter) -> _Take:
+    if value.qualifier in (Qualifier.RISING, Qualifier.UNSTEADY, Qualifier.BEEP):
+        return _Take(index, str(value.qualifier))
+    if value.value > meter.open_above_ohm or value.qualifier is Qualifier.ABOVE:
+        return _Take(index, "open")
+    return _Take(index, "value", value.value, value.step, isinstance(reading.value, str))
+
+
+def _finest(takes: dict[tuple[int, int], list[_Take]]) -> float:
+    steps = [t.step for several in takes.values() for t in several if t.state == "value"]
+    return min(steps, default=COARSEST_RESOLUTION_OHM)
+
+
+def _stand(pair: tuple[int, int], takes: list[_Take], meter: Meter, resolution: float) -> Ohms:
+    """Average the takes that agree with the last one; an unsteady take gives way to a steady."""
+    steady = [t for t in takes if t.state != "unsteady"]
+    if not steady:
+        return Ohms(a=pair[0], b=pair[1], state="unsteady", takes=(takes[-1].index,))
+    last = steady[-1]
+    if last.state != "value":
+        return Ohms(a=pair[0], b=pair[1], state=last.state, takes=(last.index,))
+    share = meter.accuracy_percent / 100
+    step = max(resolution, last.step if last.typed else 0.0)
+    agree = [
+        t
+        for t in steady
+        if t.state == "value" and abs(t.ohm - last.ohm) <= share * last.ohm + 1.5 * step
+    ]
+    # the stated accuracy is mostly gain, shared by all readings; a third of it is each one's own
+    sigma = share * last.ohm / 3 + step / 2
+    return Ohms(
+        a=pair[0],
+        b=pair[1],
+        state="value",
+        ohm=sum(t.ohm for t in agree) / len(agree),
+        sigma=sigma / len(agree) ** 0.5,
+        takes=tuple(t.index for t in agree),
+    )

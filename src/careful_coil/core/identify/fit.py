@@ -1,0 +1,147 @@
+"""How well a placement's network predicts the ohms: coil values fitted, bad clips allowed for.
+
+Lead-to-lead ohms are linear in the ohms of each kind of coil: R = Σ_k ∂R/∂R_k·R_k with
+∂R/∂R_k = (current share of coil k)² (R is homogeneous of degree one in all coil ohms). The kinds'
+ohms are fitted by weighted least squares; their prior is flat in the logarithm, and the evidence is
+taken in Laplace's approximation (MacKay, Information Theory, Inference and Learning Algorithms,
+ch. 27–28). A reading may be a bad clip, which reads anything, mostly too high.
+"""
+
+import math
+from dataclasses import dataclass
+from itertools import combinations
+
+import numpy as np
+from numpy.typing import NDArray
+
+from careful_coil.core.identify.evidence import LEAD_OHM_HIGHEST, Ohms
+
+Floats = NDArray[np.float64]
+
+COIL_SPREAD = 0.01  # one sigma between coils that should be equal: a few per cent at the worst
+LOG_RANGE = math.log(1e5)  # winding sections from 10 mΩ to 1 kΩ
+P_BAD_CLIP = 0.02  # one reading in fifty
+P_BAD_CONFIRMED = 1e-5  # the same fault twice in a row
+BAD_HIGH = 0.85  # bad clips that read high, by 15 to 300 %
+BAD_HIGH_RANGE = math.log(4.0 / 1.15)
+WORST_SIGMA = 2.5  # beyond this a reading is tried as a bad clip
+PROOF_SIGMA = 3.0
+MOST_SUSPECTS = 2
+
+
+@dataclass(frozen=True, slots=True)
+class Fit:
+    """Coil ohms per kind, log evidence, which readings it takes for bad and how surely."""
+
+    ohm: Floats  # (kinds,)
+    log_evidence: float
+    bad: tuple[float, ...]  # probability of each reading being bad
+    dropped: tuple[int, ...]  # the readings the best explanation drops
+    clean: bool  # every reading within three sigma, none dropped
+    lead_ohm: float
+
+
+@dataclass(frozen=True, slots=True)
+class _Solved:
+    ohm: Floats
+    lead_ohm: float
+    log_good: float
+    residual: Floats  # in sigmas, of every reading
+
+
+def fit(
+    slope: Floats, spread: Floats, ohms: list[Ohms], lead_ohm: float | None
+) -> Fit:
+    """Fit the ohms of each coil kind to the readings.
+
+    `slope` (readings, kinds): ∂R/∂R per kind; `spread` (readings, kinds): the part of it that
+    scatters between like coils, √Σ share⁴ of kinds with several coils. `lead_ohm` None: fitted.
+    """
+    count, kinds = slope.shape
+    if count == 0:
+        return Fit(np.ones(kinds), 0.0, (), (), True, lead_ohm or 0.0)
+    read = np.array([o.ohm for o in ohms])
+    own = np.array([o.sigma for o in ohms])
+    full = _solve(slope, spread, read, own, lead_ohm, ())
+    tries: dict[tuple[int, ...], tuple[float, _Solved]] = {(): (full.log_good, full)}
+    if np.max(np.abs(full.residual)) > WORST_SIGMA:
+        for size in range(1, MOST_SUSPECTS + 1):
+            for drop in combinations(range(count), size):
+                if count - size < 1:
+                    continue
+                solved = _solve(slope, spread, read, own, lead_ohm, drop)
+                cost = sum(
+                    _log_bad(read[k], float(slope[k] @ solved.ohm) + solved.lead_ohm, ohms[k])
+                    for k in drop
+                )
+                tries[drop] = (solved.log_good + cost, solved)
+    logs = np.array([v[0] for v in tries.values()])
+    top = float(logs.max())
+    total = top + math.log(float(np.exp(logs - top).sum()))
+    weight = {d: math.exp(v[0] - total) for d, v in tries.items()}
+    best = max(tries, key=lambda d: (tries[d][0], -len(d)))
+    bad = tuple(sum(w for d, w in weight.items() if k in d) for k in range(count))
+    return Fit(
+        ohm=tries[best][1].ohm,
+        log_evidence=total,
+        bad=bad,
+        dropped=best,
+        clean=bool(np.max(np.abs(full.residual)) <= PROOF_SIGMA),
+        lead_ohm=tries[best][1].lead_ohm,
+    )
+
+
+def _log_bad(read: float, expected: float, ohms: Ohms) -> float:
+    """Log probability of a bad clip showing `read` Ω where `expected` is right, per Ω."""
+    prior = P_BAD_CLIP if len(ohms.takes) < 2 else P_BAD_CONFIRMED
+    ratio = read / max(expected, 1e-6)
+    high = BAD_HIGH / BAD_HIGH_RANGE if 1.1 <= ratio <= 4.2 else 0.0
+    return math.log(prior) + math.log(high + (1 - BAD_HIGH) / LOG_RANGE) - math.log(max(read, 1e-6))
+
+
+def _solve(
+    slope: Floats,
+    spread: Floats,
+    read: Floats,
+    own: Floats,
+    lead_ohm: float | None,
+    drop: tuple[int, ...],
+) -> _Solved:
+    kinds = slope.shape[1]
+    keep = np.array([k for k in range(len(read)) if k not in drop], dtype=int)
+    scale = float(np.median(read[keep])) or 1e-3
+    ohm = np.full(kinds, scale)
+    offset = LEAD_OHM_HIGHEST / 2 if lead_ohm is None else lead_ohm
+    covariance = np.eye(kinds)
+    for _ in range(4):
+        sigma = np.sqrt(own**2 + COIL_SPREAD**2 * (spread**2 @ ohm**2))
+        rows, right, weight = slope[keep], read[keep] - offset, 1 / sigma[keep]
+        columns = kinds
+        if lead_ohm is None:
+            rows = np.column_stack([rows, np.ones(len(keep))])
+            columns += 1
+        # a faint pull to the scale of the readings decides kinds that nothing was read of
+        pull = np.zeros((columns, columns))
+        pull[:kinds, :kinds] = np.eye(kinds) / (LOG_RANGE * scale)
+        if lead_ohm is None:
+            pull[kinds, kinds] = math.sqrt(12) / LEAD_OHM_HIGHEST
+        target = np.concatenate([np.full(kinds, 1 / LOG_RANGE), np.zeros(columns - kinds)])
+        matrix = np.vstack([rows * weight[:, None], pull])
+        found, *_ = np.linalg.lstsq(matrix, np.concatenate([right * weight, target]), rcond=None)
+        ohm = np.maximum(found[:kinds], scale * 1e-4)
+        shift = float(found[kinds]) if lead_ohm is None else 0.0
+        covariance = np.linalg.inv(matrix.T @ matrix)[:kinds, :kinds]
+    total = offset + shift
+    sigma = np.sqrt(own**2 + COIL_SPREAD**2 * (spread**2 @ ohm**2))
+    residual = (read - total - slope @ ohm) / sigma
+    log_good = float(
+        -0.5 * np.sum(residual[keep] ** 2) - np.sum(np.log(sigma[keep] * math.sqrt(2 * math.pi)))
+    )
+    # Laplace: the share of the prior that the readings leave, in the logarithm of each kind's ohms
+    log_covariance = covariance / np.outer(ohm, ohm)
+    seen = slope[keep].sum(axis=0) > 0
+    if seen.any():
+        sign, logdet = np.linalg.slogdet(log_covariance[np.ix_(seen, seen)])
+        occam = 0.5 * logdet + 0.5 * seen.sum() * math.log(2 * math.pi)
+        log_good += min(float(occam) - int(seen.sum()) * math.log(LOG_RANGE), 0.0) if sign > 0 else 0.0
+    return _Solved(ohm, total, log_good, residual)

@@ -1,0 +1,165 @@
+"""The reading that settles most: expected information, over the placements that still stand."""
+
+import math
+from collections.abc import Iterable, Sequence
+
+import numpy as np
+from numpy.typing import NDArray
+
+from careful_coil.core.identify.evidence import Evidence
+from careful_coil.core.identify.polarity import KICKS, expected, kick_pairs
+from careful_coil.core.identify.result import NextReading
+from careful_coil.core.identify.weigh import Weighed, tables
+from careful_coil.core.identify.worlds import World
+from careful_coil.core.values import show_ohm
+
+LEAST_BITS = 0.02
+SAME_OHM = 0.04  # figures this close are one outcome at the bench
+CONSIDERED = 1500  # heaviest placements; with more, the lighter ones hardly move the odds
+_OPEN, _RISING = -1e9, -2e9
+
+
+def entropy(odds: Iterable[float]) -> float:
+    """Return the entropy in bits of odds that add up to one."""
+    return -sum(p * math.log2(p) for p in odds if p > 0)
+
+
+def next_ohms(
+    weighed: Sequence[Weighed], share: Sequence[float], evidence: Evidence
+) -> NextReading | None:
+    """Return the pair of leads whose ohms settle most, or None when none is worth its minute."""
+    known = [(w, s) for w, s in zip(weighed, share, strict=True) if w.arrangement][:CONSIDERED]
+    count = len(evidence.tags)
+    read = {(o.a, o.b) for o in evidence.ohms if o.state not in ("unsteady", "beep")}
+    pairs = [(a, b) for a in range(count) for b in range(a + 1, count) if (a, b) not in read]
+    if not known or not pairs:
+        return None
+    weight = np.array([s for _, s in known])
+    weight = weight / weight.sum()
+    shown = _predictions([w for w, _ in known], pairs)
+    best, best_gain, best_odds = None, 0.0, []
+    for k, pair in enumerate(pairs):
+        odds = _outcomes(shown[:, k], weight)
+        gain = entropy(p for _, p in odds)
+        if gain > best_gain + 1e-9:
+            best, best_gain, best_odds = pair, gain, odds
+    if best is None or best_gain < LEAST_BITS:
+        return None
+    a, b = (evidence.tags[k] for k in best)
+    return NextReading(
+        kind="resistance", between=(a, b), gain_bits=round(best_gain, 3), why=_why(a, b, best_odds)
+    )
+
+
+def _predictions(
+    known: Sequence[Weighed], pairs: Sequence[tuple[int, int]]
+) -> NDArray[np.float64]:
+    """Return what each placement shows for each pair: log ohms, or the marks for open, rising."""
+    a, b = np.array([p[0] for p in pairs]), np.array([p[1] for p in pairs])
+    shown = np.full((len(known), len(pairs)), _OPEN)
+    for row, w in enumerate(known):
+        if w.arrangement is None or w.fit is None:
+            continue
+        table, roles = tables(w.arrangement.network), np.array(w.roles)
+        ohm = table.slope[roles[a], roles[b]] @ w.fit.ohm
+        conducts = table.conduct[roles[a], roles[b]]
+        shown[row, conducts] = np.log(ohm[conducts])
+        if w.variant.rising:
+            shown[row, table.start[roles[a], roles[b]]] = _RISING
+    return shown
+
+
+def _outcomes(
+    shown: NDArray[np.float64], weight: NDArray[np.float64]
+) -> list[tuple[float, float]]:
+    """Return the outcomes a person would tell apart, with their odds, likeliest first."""
+    order = np.argsort(shown, kind="stable")
+    found: list[list[float]] = []
+    last = None
+    for k in order:
+        if last is None or shown[k] - last > SAME_OHM:
+            found.append([shown[k], 0.0])
+        last = shown[k]
+        found[-1][1] += weight[k]
+    return sorted(((v, p) for v, p in found), key=lambda o: -o[1])
+
+
+def _say(shown: float) -> str:
+    if shown == _OPEN:
+        return "open"
+    return "rising" if shown == _RISING else f"about {show_ohm(math.exp(shown))}"
+
+
+def _why(a: str, b: str, odds: Sequence[tuple[float, float]]) -> str:
+    first, second = _say(odds[0][0]), _say(odds[1][0])
+    if "open" in (first, second):
+        return f"It settles whether {a} and {b} belong together: {first} ({odds[0][1]:.0%}), or {second}."
+    return f"It parts what still fits: {first} ({odds[0][1]:.0%}), or {second} ({odds[1][1]:.0%})."
+
+
+def next_switch(worlds: Sequence[World], evidence: Evidence) -> NextReading | None:
+    """Return the pair to watch while the start mechanism is worked by hand."""
+    done = {(a, b) for a, b, _ in evidence.switches}
+    best, best_gain = None, LEAST_BITS
+    count = len(evidence.tags)
+    for a in range(count):
+        for b in range(a + 1, count):
+            if (a, b) in done:
+                continue
+            opens = total = 0.0
+            for w in worlds:
+                known = w.placed.arrangement
+                if known is None:
+                    continue
+                total += w.weight
+                start = tables(known.network).start
+                if w.placed.variant.opens and start[w.roles[a], w.roles[b]]:
+                    opens += w.weight
+            gain = entropy((opens / total, 1 - opens / total)) if total else 0.0
+            if gain > best_gain + 1e-9:
+                best, best_gain = (evidence.tags[a], evidence.tags[b]), gain
+    if best is None:
+        return None
+    return NextReading(
+        kind="switch",
+        between=best,
+        gain_bits=round(best_gain, 3),
+        why="Work the start mechanism by hand: the path that opens holds the start winding.",
+    )
+
+
+def next_kick(worlds: Sequence[World], evidence: Evidence) -> NextReading | None:
+    """Return the battery kick that parts most of the worlds."""
+    first = worlds[0].placed.arrangement
+    if first is None or first.phases != 3:
+        return None
+    network = first.network
+    same = [w for w in worlds if w.placed.arrangement is first]
+    total = sum(w.weight for w in same)
+    done = {k[:4] for k in evidence.kicks}
+    best, best_gain = None, LEAST_BITS
+    for kick in kick_pairs(network, worlds[0].placed.roles):
+        if kick in done:
+            continue
+        mixed, own = np.zeros(len(KICKS)), 0.0
+        for w in same:
+            at = tuple(w.roles[k] for k in kick)
+            odds = np.array(expected(network, w.coupling, (at[0], at[1], at[2], at[3])))
+            mixed += w.weight / total * odds
+            own += w.weight / total * entropy(odds)
+        gain = entropy(mixed) - own
+        if gain > best_gain + 1e-9:
+            best, best_gain = kick, gain
+    if best is None:
+        return None
+    a, b, c, d = (evidence.tags[k] for k in best)
+    return NextReading(
+        kind="kick",
+        source=(a, b),
+        sense=(c, d),
+        gain_bits=round(best_gain, 3),
+        why=(
+            f"Battery + on {a}, – on {b}; meter + on {c}, – on {d}; watch which way it kicks at make. "
+            "It tells the sense of the coils, which ohms cannot."
+        ),
+    )

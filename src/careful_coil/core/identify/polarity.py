@@ -1,0 +1,111 @@
+"""What battery kicks add: which of the placements that ohms cannot part are still true.
+
+Ratios: whole phases −½ of each other, halves that alternate round the bore about 0.93 within a
+phase and −0.42 between phases, halves of adjacent poles hardly anything (either sign).
+"""
+
+import math
+from collections.abc import Sequence
+from functools import cache
+from typing import get_args
+
+import numpy as np
+from numpy.typing import NDArray
+
+from careful_coil.core.readings import KickValue
+from careful_coil.core.winding.network import Network
+from careful_coil.core.winding.symmetry import (
+    Relabelling,
+    dc_symmetries,
+    kick_symmetries,
+    parts,
+)
+
+Floats = NDArray[np.float64]
+KICKS: tuple[KickValue, ...] = get_args(KickValue)
+NONE_BELOW, LARGE_FROM = 0.15, 0.75  # of the source volts
+HALF_SAME_PHASE, HALF_OTHER_PHASE = 0.93, 0.84  # 0.84 × −½ = −0.42
+P_KICK_RIGHT, P_KICK_NEXT = 0.94, 0.02
+COUPLINGS = {"alternate": 0.85, "adjacent": 0.15}
+_FAINT = np.array([0.005, 0.19, 0.61, 0.19, 0.005])  # halves of adjacent poles: nearly nothing
+
+Kick = tuple[int, int, int, int]
+
+
+def kick_class(ratio: float) -> int:
+    """Return the place in KICKS of a ratio of sense to source volts."""
+    if abs(ratio) < NONE_BELOW:
+        return 2
+    large = abs(ratio) >= LARGE_FROM
+    return (0 if large else 1) if ratio > 0 else (4 if large else 3)
+
+
+@cache
+def couplings(network: Network) -> dict[str, float]:
+    """Return the ways the halves may couple, with their odds."""
+    return COUPLINGS if any(c.half for c in network.coils) else {"alternate": 1.0}
+
+
+@cache
+def unseen_by_ohms(network: Network) -> tuple[Relabelling, ...]:
+    """Return one relabelling for each state that ohms cannot part and kicks can."""
+    seen: set[Relabelling] = set()
+    found = []
+    for g in dc_symmetries(network):
+        if g not in seen:
+            found.append(g)
+            seen.update(tuple(k[x] for x in g) for k in kick_symmetries(network))
+    return tuple(found)
+
+
+@cache
+def expected(network: Network, coupling: str, kick: Kick) -> tuple[float, ...]:
+    """Return the odds of each of KICKS for a kick between lead numbers of the network."""
+    a, b, c, d = (network.leads[k] for k in kick)
+    if coupling == "adjacent":
+        return tuple(_FAINT)
+    mutual = network.mutual(HALF_SAME_PHASE, HALF_OTHER_PHASE)
+    place = kick_class(network.kick_ratio((a, b), (c, d), mutual))
+    odds = np.full(len(KICKS), 0.01)
+    for near in (place - 1, place + 1):
+        if 0 <= near < len(KICKS):
+            odds[near] = P_KICK_NEXT
+    odds[place] = 0.0
+    odds[place] = 1.0 - odds.sum()
+    return tuple(odds)
+
+
+def weigh_kicks(
+    network: Network,
+    coupling: str,
+    roles: Sequence[int],
+    kicks: Sequence[tuple[int, int, int, int, str]],
+) -> tuple[float, bool]:
+    """Return the log likelihood of the kicks under a full placement, and whether all of them fit."""
+    log, fits = 0.0, True
+    for a, b, c, d, value in kicks:
+        at = (roles[a], roles[b], roles[c], roles[d])
+        if not (_belong(network, at[0], at[1]) and _belong(network, at[2], at[3])):
+            log, fits = log + math.log(0.01), False
+            continue
+        odds = expected(network, coupling, at)
+        place = KICKS.index(value)  # type: ignore[arg-type]
+        log += math.log(odds[place])
+        fits &= odds[place] > 0.1 if coupling != "adjacent" else place in (1, 2, 3)
+    return log, fits
+
+
+def _belong(network: Network, a: int, b: int) -> bool:
+    return any(a in p and b in p for p in parts(network))
+
+
+def kick_pairs(network: Network, roles: Sequence[int]) -> list[Kick]:
+    """Return the kicks worth trying, as tag numbers: between two separate parts."""
+    tag = {role: k for k, role in enumerate(roles)}
+    pairs = [
+        (n, *sorted((tag[p[i]], tag[p[j]])))
+        for n, p in enumerate(parts(network))
+        for i in range(len(p))
+        for j in range(i + 1, len(p))
+    ]
+    return sorted((a, b, c, d) for n, a, b in pairs for m, c, d in pairs if n != m)

@@ -1,0 +1,63 @@
+"""What the identification answers: frozen values, no arithmetic."""
+
+from dataclasses import dataclass, field
+from typing import Literal
+
+from careful_coil.core.readings import AnyReading
+
+Status = Literal["settled", "narrowed", "unsettled", "contradictory"]
+Certainty = Literal["proven", "convention", "leaning", "open"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Candidate:
+    """One way to explain the readings. `groups` and keys are tags; `coil_ohm` in Ω."""
+
+    arrangement: str | None
+    probability: float
+    groups: tuple[tuple[str, ...], ...]
+    roles: dict[str, str] = field(default_factory=dict)
+    certainty: dict[str, Certainty] = field(default_factory=dict)
+    coil_ohm: dict[str, float] = field(default_factory=dict)
+    notes: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Suspect:
+    """A reading that does not fit the rest; `expected_ohm` is a range or empty when open."""
+
+    reading: int
+    expected_ohm: tuple[float, float] | None
+    why: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class NextReading:
+    """The reading that settles most: its kind and ends, the bits it is worth, why."""
+
+    kind: Literal["resistance", "switch", "kick"]
+    between: tuple[str, str] | None = None
+    source: tuple[str, str] | None = None
+    sense: tuple[str, str] | None = None
+    gain_bits: float = 0.0
+    why: str = ""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Identification:
+    """The whole answer."""
+
+    status: Status
+    candidates: tuple[Candidate, ...]
+    suspects: tuple[Suspect, ...]
+    next: NextReading | None
+    never_energise: tuple[tuple[str, str], ...]
+    notes: tuple[str, ...]
+
+    @property
+    def best(self) -> Candidate:
+        """The likeliest candidate."""
+        return self.candidates[0]
+
+
+ReadingList = tuple[AnyReading, ...]

@@ -1,0 +1,128 @@
+"""Readings as they are written down: a closed set of kinds, the same in documents and in the log.
+
+A value is a number in the base unit or a text of the bench-value grammar; it is kept as it came.
+"""
+
+from decimal import Decimal
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from careful_coil.core.errors import BadValue
+from careful_coil.core.values import BenchValue, Quantity, accepted, parse
+
+Tag = Annotated[str, Field(min_length=1, max_length=12)]
+End = Tag | Annotated[tuple[Tag, ...], Field(min_length=1, max_length=16)]
+Pair = tuple[Tag, Tag]
+Value = Annotated[float, Field(allow_inf_nan=False)] | str
+
+
+class Reading(BaseModel):
+    """Common to all kinds: frozen, unknown keys ignored."""
+
+    model_config = ConfigDict(frozen=True, extra="ignore")
+
+
+class Resistance(Reading):
+    """Ohms between two leads as read; an end may be several leads clipped together."""
+
+    kind: Literal["resistance"] = "resistance"
+    between: tuple[End, End]
+    value: Value
+
+    def pair(self) -> tuple[str, str] | None:
+        """Return the two leads, or None for a bunched reading."""
+        ends = [e if isinstance(e, str) else (e[0] if len(e) == 1 else None) for e in self.between]
+        return (ends[0], ends[1]) if ends[0] and ends[1] else None
+
+
+class Frame(Reading):
+    """Ohms from a lead to the frame."""
+
+    kind: Literal["frame"] = "frame"
+    lead: Tag
+    value: Value
+
+
+class Switch(Reading):
+    """What the reading of a pair does when the start mechanism is worked by hand."""
+
+    kind: Literal["switch"] = "switch"
+    between: Pair
+    value: Literal["opens", "closes", "changes", "stays"]
+
+
+class Shaft(Reading):
+    """Whether a reading varies as the shaft is turned."""
+
+    kind: Literal["shaft"] = "shaft"
+    between: Pair
+    value: Literal["varies", "steady"]
+
+
+class Spin(Reading):
+    """Volts of a pair while the shaft is spun by hand."""
+
+    kind: Literal["spin"] = "spin"
+    between: Pair
+    volt: Annotated[float, Field(ge=0, allow_inf_nan=False)]
+
+
+KickValue = Literal["up-large", "up-small", "none", "down-small", "down-large"]
+
+
+class Kick(Reading):
+    """Battery + on the first source lead, meter + on the first sense lead, read at make."""
+
+    kind: Literal["kick"] = "kick"
+    source: Pair
+    sense: Pair
+    value: KickValue
+
+
+class Series(Reading):
+    """Induced volts with one end tied over."""
+
+    kind: Literal["series"] = "series"
+    source: Pair
+    tie: Pair
+    across: Pair
+    applied_volt: Annotated[float, Field(gt=0, allow_inf_nan=False)]
+    value: Value
+
+
+class Run(Reading):
+    """A run at reduced volts on a tentative hookup."""
+
+    kind: Literal["run"] = "run"
+    lines: tuple[tuple[Tag, ...], ...]
+    joints: tuple[tuple[Tag, ...], ...] = ()
+    applied_volt: Annotated[float, Field(gt=0, allow_inf_nan=False)]
+    amp: tuple[float, ...]
+    turns: Literal["smooth", "rough", "none"]
+
+
+class Found(Reading):
+    """Joints as they were found, and whether the motor ran with them."""
+
+    kind: Literal["found"] = "found"
+    joints: tuple[tuple[Tag, ...], ...]
+    ran: Literal["yes", "no", "unknown"] = "unknown"
+
+
+AnyReading = Annotated[
+    Resistance | Frame | Switch | Shaft | Spin | Kick | Series | Run | Found,
+    Field(discriminator="kind"),
+]
+
+
+def ohm_value(value: float | str) -> BenchValue:
+    """Return a resistance given as a number in ohms or as text.
+
+    Raises: BadValue, AmbiguousValue.
+    """
+    if isinstance(value, str):
+        return parse(value, Quantity.RESISTANCE)
+    if value != value or abs(value) == float("inf"):
+        raise BadValue(str(value), accepted(Quantity.RESISTANCE))
+    return parse(f"{Decimal(repr(float(value))):f}", Quantity.RESISTANCE)

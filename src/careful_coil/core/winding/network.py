@@ -1,0 +1,172 @@
+"""A winding as a network of coils between joints, some of which are leads.
+
+Direct current: the effective resistance between two nodes a and b is
+R_ab = (e_a − e_b)ᵀ L⁺ (e_a − e_b), L the Laplacian of the conductances 1/R
+(Klein and Randić, Resistance distance, J. Math. Chem. 12, 1993).
+Battery kick: the open-circuit volts along a path are Σ_k p_k Σ_l M_kl di_l/dt with
+M_kl ∝ n_k·n_l·cos(θ_k − θ_l), p the share of each coil in the path.
+"""
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+Floats = NDArray[np.float64]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Coil:
+    """One winding section.
+
+    `ohm` R in Ω, > 0; `turns` relative to the winding that 1 refers to; `angle` electrical degrees;
+    `half` which half of its phase it is (0 a whole phase); `like` names the coils it should equal.
+    """
+
+    name: str
+    start: str
+    finish: str
+    ohm: float = 1.0
+    turns: float = 1.0
+    angle: float = 0.0
+    half: int = 0
+    like: str = "coil"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Network:
+    """Coils, the names of the leads that come out, and joints made between nodes."""
+
+    coils: tuple[Coil, ...]
+    leads: tuple[str, ...]
+    joints: tuple[frozenset[str], ...] = ()
+
+    def with_ohm(self, ohm: Mapping[str, float]) -> "Network":
+        """Return the same winding with the ohms of `ohm`, by coil name or by likeness."""
+        coils = tuple(
+            replace(c, ohm=float(ohm.get(c.name, ohm.get(c.like, c.ohm)))) for c in self.coils
+        )
+        return replace(self, coils=coils)
+
+    def joined(self, joints: Iterable[Iterable[str]]) -> "Network":
+        """Return the winding with more joints; names that are not nodes (L1) become nodes."""
+        return replace(self, joints=self.joints + tuple(frozenset(j) for j in joints))
+
+    def nodes(self) -> tuple[str, ...]:
+        """Return all node names: leads first, then inner points, then lines."""
+        names = dict.fromkeys(self.leads)
+        for coil in self.coils:
+            names |= dict.fromkeys((coil.start, coil.finish))
+        for joint in self.joints:
+            names |= dict.fromkeys(sorted(joint))
+        return tuple(names)
+
+    def node_index(self) -> dict[str, int]:
+        """Return for each node the number of the electrical node it is part of."""
+        parent = {n: n for n in self.nodes()}
+
+        def root(name: str) -> str:
+            while parent[name] != name:
+                name = parent[name]
+            return name
+
+        for joint in self.joints:
+            first, *rest = sorted(joint)
+            for other in rest:
+                parent[root(other)] = root(first)
+        numbers: dict[str, int] = {}
+        return {n: numbers.setdefault(root(n), len(numbers)) for n in parent}
+
+    def groups(self) -> tuple[frozenset[str], ...]:
+        """Return the leads that conduct to each other, a set for each connected part."""
+        label = self._parts()
+        found: dict[int, set[str]] = {}
+        for lead in self.leads:
+            found.setdefault(label[lead], set()).add(lead)
+        return tuple(frozenset(g) for g in found.values())
+
+    def resistance(self, nodes: Sequence[str] | None = None) -> Floats:
+        """Return the effective resistance in Ω between all `nodes` (default: the leads).
+
+        Shape (n, n), symmetric, zero on the diagonal, infinite where nothing conducts.
+        """
+        names = self.leads if nodes is None else tuple(nodes)
+        index, inverse = self._inverse()
+        at = np.array([index[n] for n in names], dtype=int)
+        diagonal = np.diag(inverse)[at]
+        ohm = diagonal[:, None] + diagonal[None, :] - 2 * inverse[np.ix_(at, at)]
+        part = self._parts()
+        label = np.array([part[n] for n in names])
+        ohm = np.where(label[:, None] == label[None, :], np.maximum(ohm, 0.0), np.inf)
+        ohm[at[:, None] == at[None, :]] = 0.0
+        return np.asarray(ohm, dtype=float)
+
+    def ohm_between(self, a: str, b: str) -> float:
+        """Return the effective resistance in Ω between two nodes."""
+        return float(self.resistance((a, b))[0, 1])
+
+    def shares(self, a: str, b: str) -> Floats:
+        """Return the current in each coil, start to finish, for 1 A in at `a` and out at `b`.
+
+        Shape (coils,); all zero where nothing conducts.
+        """
+        if self._parts()[a] != self._parts()[b]:
+            return np.zeros(len(self.coils))
+        index, inverse = self._inverse()
+        volt = inverse[:, index[a]] - inverse[:, index[b]]
+        return np.array(
+            [(volt[index[c.start]] - volt[index[c.finish]]) / c.ohm for c in self.coils]
+        )
+
+    def mutual(self, same_half: float = 1.0, other_half: float = 1.0) -> Floats:
+        """Return M_kl/M for all coils, shape (coils, coils).
+
+        `same_half` scales the coupling of the two halves of one phase, `other_half` that of halves
+        of different phases; 1 and 1 is the plain cosine law.
+        """
+        angle = np.radians([c.angle for c in self.coils])
+        turns = np.array([c.turns for c in self.coils])
+        coupling = np.outer(turns, turns) * np.cos(angle[:, None] - angle[None, :])
+        for k, one in enumerate(self.coils):
+            for m, two in enumerate(self.coils):
+                if one.half and two.half and k != m:
+                    coupling[k, m] *= same_half if one.angle == two.angle else other_half
+        return np.asarray(coupling, dtype=float)
+
+    def kick_ratio(
+        self, source: tuple[str, str], sense: tuple[str, str], mutual: Floats | None = None
+    ) -> float:
+        """Return sense volts over source volts at make of a battery (+ on the first of each pair).
+
+        Dimensionless; 0 where a pair does not conduct.
+        """
+        coupling = self.mutual() if mutual is None else mutual
+        drive, look = self.shares(*source), self.shares(*sense)
+        own = float(drive @ coupling @ drive)
+        return float(look @ coupling @ drive) / own if own > 0 else 0.0
+
+    def _parts(self) -> dict[str, int]:
+        index = self.node_index()
+        parent = list(range(len(set(index.values()))))
+
+        def root(k: int) -> int:
+            while parent[k] != k:
+                k = parent[k]
+            return k
+
+        for coil in self.coils:
+            parent[root(index[coil.start])] = root(index[coil.finish])
+        return {name: root(k) for name, k in index.items()}
+
+    def _inverse(self) -> tuple[dict[str, int], Floats]:
+        index = self.node_index()
+        size = len(set(index.values()))
+        laplacian = np.zeros((size, size))
+        for coil in self.coils:
+            a, b = index[coil.start], index[coil.finish]
+            if a != b:
+                g = 1.0 / coil.ohm
+                laplacian[[a, b], [a, b]] += g
+                laplacian[[a, b], [b, a]] -= g
+        return index, np.asarray(np.linalg.pinv(laplacian, hermitian=True), dtype=float)
