@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Sequence
+from functools import lru_cache
 
 import numpy as np
 
@@ -20,9 +21,9 @@ from careful_coil.core.identify.weigh import Tables, Weighed, tables, weigh
 from careful_coil.core.identify.worlds import (
     LIGHTEST,
     MOST_REFINED,
+    Namings,
     World,
     best_names,
-    certainties,
     standing,
     worlds_of,
 )
@@ -37,6 +38,7 @@ SUSPECT_FROM = 0.80
 Groups = tuple[tuple[str, ...], ...]
 
 
+@lru_cache(maxsize=64)
 def identify(evidence: Evidence) -> Identification:
     """Return what the readings say about the leads, and what to read next.
 
@@ -55,7 +57,7 @@ def identify(evidence: Evidence) -> Identification:
         heavy.sort(key=lambda w: (-by_placement[id(w)], w.roles))
         weighed, share = heavy, [by_placement[id(w)] for w in heavy]
     stand = standing(worlds)
-    candidates = _candidates(weighed, share, stand, evidence)
+    candidates = _candidates(weighed, share, Namings.of(stand), evidence)
     best = weighed[0]
     suspects = _suspects(best, evidence)
     status = _status(candidates, best, refined, evidence)
@@ -78,7 +80,7 @@ def _shares(logs: Sequence[float]) -> list[float]:
 def _candidates(
     weighed: Sequence[Weighed],
     share: Sequence[float],
-    stand: Sequence[World],
+    stand: Namings,
     evidence: Evidence,
 ) -> tuple[Candidate, ...]:
     merged: dict[tuple[str, tuple[int, ...]], tuple[Weighed, float]] = {}
@@ -91,9 +93,7 @@ def _candidates(
     return tuple(_candidate(w, s, stand, evidence) for w, s in rows)
 
 
-def _candidate(
-    w: Weighed, probability: float, stand: Sequence[World], evidence: Evidence
-) -> Candidate:
+def _candidate(w: Weighed, probability: float, stand: Namings, evidence: Evidence) -> Candidate:
     tags = evidence.tags
     if w.arrangement is None:
         return Candidate(
@@ -103,18 +103,21 @@ def _candidate(
             notes=("No winding this version knows fits these readings.",),
         )
     network = w.arrangement.network
-    own = [x for x in stand if x.placed.arrangement is w.arrangement and x.placed.roles == w.roles]
+    own = [
+        x
+        for x in stand.worlds
+        if x.placed.arrangement is w.arrangement and x.placed.roles == w.roles
+    ]
     if own:
         world, names = best_names(own)
-        rest = [x for x in stand if x is not world]
-        sure = certainties(names, [world, *rest])
+        sure = stand.certainties(world, names)
     else:
         names = tuple(network.leads[r] for r in w.roles)
         sure = tuple("open" for _ in tags)
     groups = [
         tuple(t for t, n in zip(tags, names, strict=True) if n in g) for g in network.groups()
     ]
-    notes = (w.arrangement.note,) if w.arrangement.note else ()
+    notes: tuple[str, ...] = (w.arrangement.note,) if w.arrangement.note else ()
     if w.variant.rising or w.variant.opens:
         notes += (f"{w.variant.name.capitalize()}.",)
     return Candidate(
@@ -255,7 +258,11 @@ def _all_groups_read(evidence: Evidence) -> bool:
     """Whether any two groups as read have an open reading between them, lone leads too."""
     groups = [set(g) for g in _groups_read(evidence)]
     lone = [{t} for t in evidence.tags if not any(t in g for g in groups)]
-    parted = {frozenset((evidence.tags[o.a], evidence.tags[o.b])) for o in evidence.ohms if o.state == "open"}
+    parted = {
+        frozenset((evidence.tags[o.a], evidence.tags[o.b]))
+        for o in evidence.ohms
+        if o.state == "open"
+    }
     every = groups + lone
     return all(
         any(frozenset((a, b)) in parted for a in one for b in two)
@@ -319,9 +326,7 @@ def _never(candidates: Sequence[Candidate]) -> tuple[tuple[str, str], ...]:
     return tuple(sorted(found))
 
 
-def _notes(
-    candidates: Sequence[Candidate], best: Weighed, evidence: Evidence
-) -> tuple[str, ...]:
+def _notes(candidates: Sequence[Candidate], best: Weighed, evidence: Evidence) -> tuple[str, ...]:
     notes = list(evidence.notes)
     if best.arrangement is None and len(evidence.tags) > 1:
         notes.append("No winding this version knows fits; the groups stand as read.")

@@ -1,11 +1,11 @@
 """Readings digested for weighing: one observation a pair, whatever the order they came in."""
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 
 from careful_coil.core.errors import BadDocument, BadValue
 from careful_coil.core.readings import AnyReading, Frame, Kick, Resistance, Switch, ohm_value
-from careful_coil.core.values import BenchValue, Qualifier
+from careful_coil.core.values import BenchValue, Qualifier, show_ohm
 
 MOST_LEADS = 16
 DEFAULT_ACCURACY_PERCENT = 1.5  # a hand-held meter on its ohm range
@@ -55,7 +55,7 @@ class Evidence:
     switches: tuple[tuple[int, int, str], ...] = ()
     kicks: tuple[tuple[int, int, int, int, str], ...] = ()
     notes: tuple[str, ...] = ()
-    frame: dict[str, float] = field(default_factory=dict)
+    frame: tuple[tuple[str, float], ...] = ()
 
     @classmethod
     def of(
@@ -125,9 +125,9 @@ def _digest(tags: tuple[str, ...], readings: Sequence[AnyReading], meter: Meter)
         f"{count} {kind} reading{'s are' if count > 1 else ' is'} kept but not weighed yet."
         for kind, count in unweighed.items()
     ]
-    for tag, value in frame.items():
-        if value < meter.open_above_ohm:
-            notes.append(f"{tag} reads {value:.3g} Ω to the frame: it must be open.")
+    for tag, ohm in frame.items():
+        if ohm < meter.open_above_ohm:
+            notes.append(f"{tag} reads {show_ohm(ohm)} to the frame: it must be open.")
     return Evidence(
         tags=tags,
         meter=meter,
@@ -135,7 +135,7 @@ def _digest(tags: tuple[str, ...], readings: Sequence[AnyReading], meter: Meter)
         switches=tuple((a, b, v) for (a, b), v in sorted(switches.items())),
         kicks=tuple((k[0], k[1], k[2], k[3], v) for k, v in sorted(kicks.items())),
         notes=tuple(notes),
-        frame=frame,
+        frame=tuple(frame.items()),
     )
 
 

@@ -49,9 +49,7 @@ class _Solved:
     residual: Floats  # in sigmas, of every reading
 
 
-def fit(
-    slope: Floats, spread: Floats, ohms: list[Ohms], lead_ohm: float | None
-) -> Fit:
+def fit(slope: Floats, spread: Floats, ohms: list[Ohms], lead_ohm: float | None) -> Fit:
     """Fit the ohms of each coil kind to the readings.
 
     `slope` (readings, kinds): ∂R/∂R per kind; `spread` (readings, kinds): the part of it that
@@ -143,5 +141,7 @@ def _solve(
     if seen.any():
         sign, logdet = np.linalg.slogdet(log_covariance[np.ix_(seen, seen)])
         occam = 0.5 * logdet + 0.5 * seen.sum() * math.log(2 * math.pi)
-        log_good += min(float(occam) - int(seen.sum()) * math.log(LOG_RANGE), 0.0) if sign > 0 else 0.0
+        log_good += (
+            min(float(occam) - int(seen.sum()) * math.log(LOG_RANGE), 0.0) if sign > 0 else 0.0
+        )
     return _Solved(ohm, total, log_good, residual)

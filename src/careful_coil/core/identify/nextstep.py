@@ -51,9 +51,7 @@ def next_ohms(
     )
 
 
-def _predictions(
-    known: Sequence[Weighed], pairs: Sequence[tuple[int, int]]
-) -> NDArray[np.float64]:
+def _predictions(known: Sequence[Weighed], pairs: Sequence[tuple[int, int]]) -> NDArray[np.float64]:
     """Return what each placement shows for each pair: log ohms, or the marks for open, rising."""
     a, b = np.array([p[0] for p in pairs]), np.array([p[1] for p in pairs])
     shown = np.full((len(known), len(pairs)), _OPEN)
@@ -69,9 +67,7 @@ def _predictions(
     return shown
 
 
-def _outcomes(
-    shown: NDArray[np.float64], weight: NDArray[np.float64]
-) -> list[tuple[float, float]]:
+def _outcomes(shown: NDArray[np.float64], weight: NDArray[np.float64]) -> list[tuple[float, float]]:
     """Return the outcomes a person would tell apart, with their odds, likeliest first."""
     order = np.argsort(shown, kind="stable")
     found: list[list[float]] = []

@@ -89,7 +89,7 @@ def weigh_kicks(
             log, fits = log + math.log(0.01), False
             continue
         odds = expected(network, coupling, at)
-        place = KICKS.index(value)  # type: ignore[arg-type]
+        place = KICKS.index(value)
         log += math.log(odds[place])
         fits &= odds[place] > 0.1 if coupling != "adjacent" else place in (1, 2, 3)
     return log, fits

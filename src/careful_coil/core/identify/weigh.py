@@ -98,7 +98,9 @@ def tables(network: Network) -> Tables:
             if share is None:
                 continue
             for k, kind in enumerate(kinds):
-                of = np.array([s for s, c in zip(share, network.coils, strict=True) if c.like == kind])
+                of = np.array(
+                    [s for s, c in zip(share, network.coils, strict=True) if c.like == kind]
+                )
                 slope[a, b, k] = float(np.sum(of**2))
                 spread[a, b, k] = float(np.sqrt(np.sum(of**4))) if many[kind] else 0.0
                 start[a, b] |= kind == "start" and slope[a, b, k] > 1e-9
@@ -144,12 +146,12 @@ def _weigh_rows(
         gain, wrong, fits = _judge(o, conducts, climbs)
         log += gain
         conflict[:, k], fitted[:, k] = wrong, fits
-    odd = np.zeros(len(rows), dtype=int)
+    odd = np.zeros(len(rows), dtype=np.int64)
     for a, b, value in evidence.switches:
         opens = table.start[rows[:, a], rows[:, b]] & variant.opens
         right = opens == (value == "opens")
         log += np.where(right, math.log(1 - P_ODD_TEST), math.log(P_ODD_TEST))
-        odd += ~right
+        odd = odd + (~right).astype(np.int64)
     keep = np.flatnonzero(log >= log.max() - CAREFULLY)
     fits_of = _fits(table, rows[keep], fitted[keep], evidence)
     return [

@@ -4,6 +4,9 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+import numpy as np
+from numpy.typing import NDArray
+
 from careful_coil.core.identify.evidence import Evidence
 from careful_coil.core.identify.polarity import couplings, unseen_by_ohms, weigh_kicks
 from careful_coil.core.identify.result import Certainty
@@ -15,7 +18,7 @@ LIGHTEST = 1e-5  # worlds lighter than this share of the whole are left out
 LEANING_FROM = 0.6
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, eq=False)
 class World:
     """A placement with every end named. `fits`: no reading beyond the best one's suspects is off."""
 
@@ -86,39 +89,52 @@ def best_names(worlds: Sequence[World]) -> tuple[World, tuple[str, ...]]:
     return world, names
 
 
-def certainties(
-    names: tuple[str, ...], worlds: Sequence[World]
-) -> tuple[Certainty, ...]:
-    """Return for each tag how sure its name is, over all the worlds that fit.
+@dataclass(frozen=True, slots=True, eq=False)
+class Namings:
+    """Every name every world could give every tag: codes of shape (worlds, symmetries, tags)."""
 
-    A name is kept when every world has a symmetric relabelling that gives it together with all
-    names kept so far; it is proven when no symmetry of the best world would change it.
-    """
-    options: list[list[tuple[str, ...]]] = []
-    for world in worlds:
-        known = world.placed.arrangement
-        group = kick_symmetries(known.network) if known else ()
-        options.append([world.names(k) for k in group])
-    kept: set[int] = set()
-    for tag in range(len(names)):
-        narrowed = [[o for o in several if o[tag] == names[tag]] for several in options]
-        if all(narrowed):
-            options, kept = narrowed, kept | {tag}
-    total = sum(w.weight for w in worlds)
-    first = worlds[0].placed.arrangement
-    own = kick_symmetries(first.network) if first else ()
-    leads = first.network.leads if first else ()
-    number = {lead: k for k, lead in enumerate(leads)}
-    found: list[Certainty] = []
-    for tag, name in enumerate(names):
-        if tag in kept:
-            fixed = all(k[number[name]] == number[name] for k in own)
-            found.append("proven" if fixed else "convention")
-            continue
-        share = sum(
-            w.weight
-            for w, several in zip(worlds, options, strict=True)
-            if any(o[tag] == name for o in several)
-        )
-        found.append("leaning" if share >= LEANING_FROM * total else "open")
-    return tuple(found)
+    worlds: tuple[World, ...]
+    codes: NDArray[np.int64]
+    real: NDArray[np.bool_]  # (worlds, symmetries): groups differ in size
+    code_of: dict[str, int]
+
+    @classmethod
+    def of(cls, worlds: Sequence[World]) -> "Namings":
+        """Lay the names of all worlds out."""
+        code_of: dict[str, int] = {}
+        tags = len(worlds[0].roles) if worlds else 0
+        networks = [w.placed.arrangement.network for w in worlds if w.placed.arrangement]
+        most = max((len(kick_symmetries(n)) for n in networks), default=0)
+        codes = np.full((len(networks), most, tags), -1, dtype=np.int64)
+        real = np.zeros((len(networks), most), dtype=bool)
+        for k, (world, network) in enumerate(zip(worlds, networks, strict=True)):
+            own = np.array([code_of.setdefault(lead, len(code_of)) for lead in network.leads])
+            group = np.array(kick_symmetries(network))
+            codes[k, : len(group)] = own[group[:, list(world.roles)]]
+            real[k, : len(group)] = True
+        return cls(tuple(worlds), codes, real, code_of)
+
+    def certainties(self, world: World, names: tuple[str, ...]) -> tuple[Certainty, ...]:
+        """Return for each tag how sure its name is, over all the worlds that fit.
+
+        A name is kept when every world has a symmetric relabelling that gives it together with
+        all names kept so far; it is proven when no symmetry of its own world would change it.
+        """
+        alive, kept = self.real, set()
+        wanted = [self.code_of[n] for n in names]
+        for tag, code in enumerate(wanted):
+            narrowed = alive & (self.codes[:, :, tag] == code)
+            if narrowed.any(axis=1).all():
+                alive = narrowed
+                kept.add(tag)
+        weight = np.array([w.weight for w in self.worlds])
+        own = self.codes[self.worlds.index(world)][self.real[self.worlds.index(world)]]
+        found: list[Certainty] = []
+        for tag, code in enumerate(wanted):
+            if tag in kept:
+                found.append("proven" if np.all(own[:, tag] == code) else "convention")
+                continue
+            agrees = (alive & (self.codes[:, :, tag] == code)).any(axis=1)
+            likely = weight[agrees].sum() >= LEANING_FROM * weight.sum()
+            found.append("leaning" if likely else "open")
+        return tuple(found)

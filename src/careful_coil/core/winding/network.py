@@ -34,9 +34,12 @@ class Coil:
     like: str = "coil"
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Network:
-    """Coils, the names of the leads that come out, and joints made between nodes."""
+    """Coils, the names of the leads that come out, and joints made between nodes.
+
+    Compared by identity: what is worked out of an arrangement's network is kept by it.
+    """
 
     coils: tuple[Coil, ...]
     leads: tuple[str, ...]

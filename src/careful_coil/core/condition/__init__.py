@@ -1,0 +1,1 @@
+"""The state of the winding: balance and insulation."""
