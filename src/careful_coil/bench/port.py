@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Literal, Protocol
 
-from careful_coil.core.identify import Meter
+from careful_coil.core.readings import Meter
 
 RequestKind = Literal["resistance", "frame", "switch", "kick", "insulation", "line", "bond"]
 

@@ -3,13 +3,19 @@
 A value is a number in the base unit or a text of the bench-value grammar; it is kept as it came.
 """
 
+from collections.abc import Collection
+from dataclasses import dataclass
 from decimal import Decimal
 from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from careful_coil.core.errors import BadValue
+from careful_coil.core.errors import BadDocument, BadValue
 from careful_coil.core.values import BenchValue, Quantity, accepted, parse
+
+DEFAULT_ACCURACY_PERCENT = 1.5  # a hand-held meter on its ohm range
+DEFAULT_OPEN_ABOVE_OHM = 2e6
+LINES = ("L1", "L2", "L3", "N", "PE")
 
 Tag = Annotated[str, Field(min_length=1, max_length=12)]
 End = Tag | Annotated[tuple[Tag, ...], Field(min_length=1, max_length=16)]
@@ -126,3 +132,44 @@ def ohm_value(value: float | str) -> BenchValue:
     if value != value or abs(value) == float("inf"):
         raise BadValue(str(value), accepted(Quantity.RESISTANCE))
     return parse(f"{Decimal(repr(float(value))):f}", Quantity.RESISTANCE)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Meter:
+    """What the meter can do. `lead_ohm` None: unknown, between 0 and 0.5 Ω."""
+
+    accuracy_percent: float = DEFAULT_ACCURACY_PERCENT
+    resolution_ohm: float | None = None
+    open_above_ohm: float = DEFAULT_OPEN_ABOVE_OHM
+    lead_ohm: float | None = None
+
+
+PLAIN_METER = Meter()
+
+
+def check_reading(reading: AnyReading, tags: Collection[str], where: str) -> None:
+    """Raise BadDocument when a reading names a lead that is not there, or a figure none can use."""
+    for name in ("between", "source", "sense", "tie", "across"):
+        ends = getattr(reading, name, None)
+        if ends is None:
+            continue
+        flat = [t for e in ends for t in ((e,) if isinstance(e, str) else e)]
+        _known(flat, tags, where)
+        if len(set(flat)) != len(flat):
+            raise BadDocument(where, f"{flat[0]} to itself", "two different leads")
+    if isinstance(reading, Frame):
+        _known([reading.lead], tags, where)
+    for name in ("lines", "joints"):
+        for joint in getattr(reading, name, ()):
+            _known([t for t in joint if t not in LINES], tags, where)
+    if isinstance(reading, Resistance | Frame):
+        try:
+            ohm_value(reading.value)
+        except BadValue as error:
+            raise BadDocument(where, f"“{error.read}”", error.accepted) from None
+
+
+def _known(named: list[str], tags: Collection[str], where: str) -> None:
+    for tag in named:
+        if tag not in tags:
+            raise BadDocument(where, f"lead {tag}", f"one of the leads {', '.join(tags)}")

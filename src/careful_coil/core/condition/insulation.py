@@ -46,18 +46,6 @@ def corrected(megohm: float, at_c: float, winding: Winding = "thermosetting") ->
     return Corrected(factor, factor * megohm, f"× {factor:.3g} from {at_c:g} °C to 40 °C")
 
 
-def minimum_megohm(kv: float, construction: Literal["random", "form", "old", "armature"]) -> float:
-    """Return the least insulation resistance in MΩ at 40 °C, of a whole winding.
-
-    `kv` line to line, > 0. Source: IEEE 43, recommended minimum insulation resistance.
-    """
-    if not kv > 0:
-        raise ValueOutOfRange(f"{kv:g} kV", "rated kV above nothing")
-    if construction == "old":
-        return kv + 1.0
-    return 100.0 if construction == "form" and kv >= 1.0 else 5.0
-
-
 def test_volts(rated_volt: float) -> tuple[float, float]:
     """Return the DC test voltage (low, high) in V for a winding's rated V.
 

@@ -105,7 +105,8 @@ def plan(slug: str, plate: Plate, supply_volt: float, supply_hertz: float | None
     rank = min((0, 1), key=lambda k: abs(apart[k]))
     if abs(apart[rank]) > SUPPLY_APART_PERCENT:
         raise CannotConnect(
-            f"A supply of {supply_volt:g} V is {apart[rank]:+.0f} % off the nearest rating, {_span(plate.volts[rank])}; "
+            f"A supply of {supply_volt:g} V is {apart[rank]:+.0f} % off the nearest rating, "
+            f"{_span(plate.volts[rank])}; "
             f"±{SUPPLY_APART_PERCENT:g} % is allowed. This motor takes about {low[1]:g} V or {high[1]:g} V."
         )
     found = options[rank]
@@ -157,6 +158,7 @@ def _remarks(
     if hertz is not None and hertz != plate_hertz:
         flux = volt / hertz / (rated[1] / plate_hertz)
         notes.append(
-            f"{hertz:g} Hz on a {plate_hertz:g} Hz plate: speed × {hertz / plate_hertz:.2f}, volts per hertz × {flux:.2f}."
+            f"{hertz:g} Hz on a {plate_hertz:g} Hz plate: speed × {hertz / plate_hertz:.2f}, "
+            f"volts per hertz × {flux:.2f}."
         )
     return tuple(notes)

@@ -1,27 +1,25 @@
 """Readings digested for weighing: one observation a pair, whatever the order they came in."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 
-from careful_coil.core.errors import BadDocument, BadValue
-from careful_coil.core.readings import AnyReading, Frame, Kick, Resistance, Switch, ohm_value
-from careful_coil.core.values import BenchValue, Qualifier, show_ohm
+from careful_coil.core.errors import BadDocument
+from careful_coil.core.readings import (
+    PLAIN_METER,
+    AnyReading,
+    Frame,
+    Kick,
+    Meter,
+    Resistance,
+    Switch,
+    check_reading,
+    ohm_value,
+)
+from careful_coil.core.values import Qualifier, show_ohm
 
 MOST_LEADS = 16
-DEFAULT_ACCURACY_PERCENT = 1.5  # a hand-held meter on its ohm range
-DEFAULT_OPEN_ABOVE_OHM = 2e6
 LEAD_OHM_HIGHEST = 0.5  # unknown meter leads lie between nothing and this
 COARSEST_RESOLUTION_OHM = 0.1
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Meter:
-    """What the meter can do. `lead_ohm` None: unknown, between 0 and 0.5 Ω."""
-
-    accuracy_percent: float = DEFAULT_ACCURACY_PERCENT
-    resolution_ohm: float | None = None
-    open_above_ohm: float = DEFAULT_OPEN_ABOVE_OHM
-    lead_ohm: float | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -59,11 +57,11 @@ class Evidence:
 
     @classmethod
     def of(
-        cls, tags: Sequence[str], readings: Sequence[AnyReading], meter: Meter | None = None
+        cls, tags: Sequence[str], readings: Sequence[AnyReading], meter: Meter = PLAIN_METER
     ) -> "Evidence":
         """Digest readings. Raises: BadDocument for an unknown tag or a pair of one lead."""
         _check_tags(tags)
-        return _digest(tuple(tags), readings, meter or Meter())
+        return _digest(tuple(tags), readings, meter)
 
 
 def _check_tags(tags: Sequence[str]) -> None:
@@ -84,40 +82,22 @@ def _digest(tags: tuple[str, ...], readings: Sequence[AnyReading], meter: Meter)
     for index, reading in enumerate(readings):
         where = f"reading {index} ({reading.kind})"
 
-        def at(tag: str, where: str = where) -> int:
-            if tag not in number:
-                raise BadDocument(where, f"lead {tag}", f"one of the leads {', '.join(tags)}")
-            return number[tag]
-
-        def ends(pair: tuple[str, str], where: str = where) -> tuple[int, int]:
-            a, b = at(pair[0], where), at(pair[1], where)
-            if a == b:
-                raise BadDocument(where, f"{pair[0]} to itself", "two different leads")
-            return a, b
-
+        check_reading(reading, tags, where)
         if isinstance(reading, Resistance):
-            value = _ohm(where, reading.value)
             pair = reading.pair()
             if pair is None:
-                flat = [t for e in reading.between for t in ((e,) if isinstance(e, str) else e)]
-                for tag in flat:
-                    at(tag)
-                if len(set(flat)) != len(flat):
-                    raise BadDocument(where, "a lead at both ends", "each lead once")
                 unweighed["bunched"] = unweighed.get("bunched", 0) + 1
                 continue
-            a, b = sorted(ends(pair))
-            takes.setdefault((a, b), []).append(_take(index, reading, value, meter))
+            a, b = sorted(number[t] for t in pair)
+            takes.setdefault((a, b), []).append(_take(index, reading, meter))
         elif isinstance(reading, Frame):
-            at(reading.lead)
-            frame[reading.lead] = _ohm(where, reading.value).value
+            frame[reading.lead] = ohm_value(reading.value).value
         elif isinstance(reading, Switch):
-            a, b = sorted(ends(reading.between))
+            a, b = sorted(number[t] for t in reading.between)
             switches[(a, b)] = reading.value
         elif isinstance(reading, Kick):
-            kicks[(*ends(reading.source), *ends(reading.sense))] = reading.value
+            kicks[tuple(number[t] for t in (*reading.source, *reading.sense))] = reading.value
         else:
-            _check_other(reading, at, ends)
             unweighed[reading.kind] = unweighed.get(reading.kind, 0) + 1
     resolution = meter.resolution_ohm or _finest(takes)
     ohms = tuple(_stand(pair, takes[pair], meter, resolution) for pair in sorted(takes))
@@ -139,30 +119,6 @@ def _digest(tags: tuple[str, ...], readings: Sequence[AnyReading], meter: Meter)
     )
 
 
-def _check_other(
-    reading: AnyReading,
-    at: Callable[[str], int],
-    ends: Callable[[tuple[str, str]], tuple[int, int]],
-) -> None:
-    """Refuse unknown tags in the kinds that are kept and not weighed."""
-    for name in ("between", "source", "tie", "across"):
-        pair = getattr(reading, name, None)
-        if pair is not None:
-            ends(pair)
-    for name in ("lines", "joints"):
-        for joint in getattr(reading, name, ()):
-            for tag in joint:
-                if tag not in ("L1", "L2", "L3", "N", "PE"):
-                    at(tag)
-
-
-def _ohm(where: str, value: float | str) -> BenchValue:
-    try:
-        return ohm_value(value)
-    except BadValue as error:
-        raise BadDocument(where, f"“{error.read}”", error.accepted) from None
-
-
 @dataclass(frozen=True, slots=True)
 class _Take:
     index: int
@@ -172,7 +128,8 @@ class _Take:
     typed: bool = False  # digits came as text: their last place is the reading's own resolution
 
 
-def _take(index: int, reading: Resistance, value: BenchValue, meter: Meter) -> _Take:
+def _take(index: int, reading: Resistance, meter: Meter) -> _Take:
+    value = ohm_value(reading.value)
     if value.qualifier in (Qualifier.RISING, Qualifier.UNSTEADY, Qualifier.BEEP):
         return _Take(index, str(value.qualifier))
     if value.value > meter.open_above_ohm or value.qualifier is Qualifier.ABOVE:

@@ -147,8 +147,8 @@ def _weigh_rows(
         log += gain
         conflict[:, k], fitted[:, k] = wrong, fits
     odd = np.zeros(len(rows), dtype=np.int64)
-    for a, b, value in evidence.switches:
-        opens = table.start[rows[:, a], rows[:, b]] & variant.opens
+    for one, two, value in evidence.switches:
+        opens = table.start[rows[:, one], rows[:, two]] & variant.opens
         right = opens == (value == "opens")
         log += np.where(right, math.log(1 - P_ODD_TEST), math.log(P_ODD_TEST))
         odd = odd + (~right).astype(np.int64)
@@ -163,7 +163,7 @@ def _weigh_rows(
             fit=f,
             fitted=tuple(int(k) for k in np.flatnonzero(fitted[p])),
             conflicts=tuple(int(k) for k in np.flatnonzero(conflict[p])),
-            odd_tests=int(odd[p]),
+            odd_tests=int(odd[p].item()),
         )
         for p, f in zip(keep, fits_of, strict=True)
     ]

@@ -1,0 +1,17 @@
+"""Entry point: a headless verb, or the window. The only place that may import the desk."""
+
+import sys
+
+WINDOW_WORDS = ("--demo",)
+
+
+def main() -> None:
+    """Run `careful-coil` with the arguments of the command line."""
+    arguments = sys.argv[1:]
+    if not arguments or arguments[0] in WINDOW_WORDS:
+        from careful_coil.desk.start import open_window  # headless verbs never import Qt
+
+        sys.exit(open_window(demo="--demo" in arguments))
+    from careful_coil.cli import run  # the window starts without it
+
+    sys.exit(run(arguments))

@@ -1,0 +1,263 @@
+"""Headless verbs: the same core without a window. Never imports Qt."""
+
+import sys
+from collections.abc import Callable, Iterable, Iterator
+from pathlib import Path
+
+import click
+from pydantic import BaseModel
+
+from careful_coil.core.connect import Plate, plan
+from careful_coil.core.errors import BadDocument, CoilError, NotKnownYet
+from careful_coil.core.identify import Identification, identify
+from careful_coil.core.job import fold
+from careful_coil.core.job.plate import read_volts
+from careful_coil.core.ledger import Judgement, judge
+from careful_coil.core.settings import Settings
+from careful_coil.core.values import Quantity, parse, show_ohm
+from careful_coil.documents.base import Done, Refusal, compact, parse_json
+from careful_coil.documents.connection import connection_document
+from careful_coil.documents.findings import findings_document
+from careful_coil.documents.identification import identification_document
+from careful_coil.documents.job import read_job
+from careful_coil.documents.readings import read_readings
+
+DONE, BAD_NEWS, REFUSED = 0, 1, 2
+VERBS = ("identify", "connect", "judge", "report")
+LATER = ("hookup", "sum", "export", "import")
+Answer = tuple[BaseModel, str, int]
+
+
+def run(arguments: list[str]) -> int:
+    """Run a headless verb and return the exit status. No traceback reaches a user."""
+    verb = arguments[0]
+    if verb in LATER or (verb not in VERBS and not verb.startswith("-")):
+        _complain(str(NotKnownYet(f"The verb “{verb}”", ", ".join(VERBS))))
+        return REFUSED
+    try:
+        status = commands.main(arguments, prog_name="careful-coil", standalone_mode=False)
+        return int(status or DONE)
+    except click.UsageError as error:
+        _complain(f"{error.format_message()} Try: careful-coil {verb} --help")
+    except click.ClickException as error:
+        _complain(error.format_message())
+    except CoilError as error:
+        _complain(str(error))
+    except BrokenPipeError:
+        sys.stderr.close()  # the reader of a stream went away: nothing is left to say
+    except (KeyboardInterrupt, click.Abort):
+        _complain("Stopped.")
+    return REFUSED
+
+
+@click.group(help="Careful Coil without a window.")
+def commands() -> None:
+    """Group of the headless verbs."""
+
+
+def _complain(message: str) -> None:
+    click.echo(message, err=True)
+
+
+def _texts(sources: Iterable[str]) -> Iterator[tuple[str, str | CoilError]]:
+    """Yield name and text of each document; of `-` a line at a time, as it comes."""
+    for source in sources:
+        if source == "-":
+            for number, line in enumerate(iter(sys.stdin.buffer.readline, b""), 1):
+                if line.strip():
+                    yield f"line {number}", _decoded(line)
+            continue
+        try:
+            yield source, _decoded(Path(source).read_bytes())
+        except OSError as error:
+            yield (
+                source,
+                BadDocument(source, error.strerror or "no file", "a file that can be read"),
+            )
+
+
+def _decoded(raw: bytes) -> str | CoilError:
+    try:
+        return raw.decode("utf-8-sig")
+    except UnicodeDecodeError:
+        return BadDocument("document", "bytes that are no UTF-8", "UTF-8 text")
+
+
+def _answer_all(sources: tuple[str, ...], as_json: bool, answer: Callable[[str], Answer]) -> int:
+    """Answer each document in order, flushed; a refused one does not stop the next."""
+    worst = DONE
+    for name, text in _texts(sources):
+        try:
+            if isinstance(text, CoilError):
+                raise text
+            document, words, status = answer(text)
+            click.echo(compact(document) if as_json else words)
+        except CoilError as error:
+            status = REFUSED
+            _complain(f"{name}: {error}")
+            if as_json:
+                click.echo(compact(Refusal(message=str(error))))
+        sys.stdout.flush()
+        worst = max(worst, status)
+    return worst
+
+
+_json = click.option("--json", "as_json", is_flag=True, help="One JSON document a line.")
+_sources = click.argument("sources", nargs=-1, required=True, metavar="FILE…")
+
+
+@commands.command("identify")
+@_sources
+@_json
+def identify_verb(sources: tuple[str, ...], as_json: bool) -> int:
+    """Tell what the leads are, from readings; - reads one document a line."""
+    return _answer_all(sources, as_json, _identify)
+
+
+def _identify(text: str) -> Answer:
+    found = identify(read_readings(parse_json(text)).evidence())
+    status = BAD_NEWS if found.status == "contradictory" else DONE
+    return identification_document(found), "\n".join(_identification_words(found)), status
+
+
+def _identification_words(found: Identification) -> Iterator[str]:
+    best = found.best
+    yield f"{found.status}: {best.arrangement or 'no winding known'} ({best.probability:.0%})"
+    yield "groups: " + "  ".join(" ".join(g) for g in best.groups)
+    for tag, role in best.roles.items():
+        yield f"  {tag} = {role} ({best.certainty[tag]})"
+    for name, ohm in best.coil_ohm.items():
+        yield f"  {name}: {show_ohm(ohm)}"
+    for s in found.suspects:
+        yield f"suspect: reading {s.reading}. {s.why}"
+    if found.next is not None:
+        ends = found.next.between or (found.next.source or ()) + (found.next.sense or ())
+        yield f"next: {found.next.kind} {' '.join(ends)}. {found.next.why}"
+    for a, b in found.never_energise:
+        yield f"never line voltage: {a} to {b}"
+    yield from found.notes
+
+
+@commands.command("connect")
+@click.option("--arrangement", required=True)
+@click.option("--rated", required=True, help="Rated volts as printed: 230/460.")
+@click.option("--supply", required=True, help="Volts of the supply.")
+@click.option("--hertz", help="Hertz of the supply; as the plate's by default.")
+@click.option("--rated-hertz", default="60", show_default=True)
+@click.option(
+    "--start", type=click.Choice(["direct", "wye-delta", "part-winding"]), default="direct"
+)
+@click.option("--family", type=click.Choice(["wye", "delta"]))
+@click.option("--speed")
+@click.option("--rotation", type=click.Choice(["cw", "ccw"]))
+@click.option("--seen-from", type=click.Choice(["drive-end", "opposite"]))
+@click.option("--coil-ohm", help="Ohms of one coil.")
+@click.option("--from", "from_hookup", help="The present hookup.")
+@_json
+def connect_verb(
+    arrangement: str,
+    rated: str,
+    supply: str,
+    hertz: str | None,
+    rated_hertz: str,
+    start: str,
+    family: str | None,
+    speed: str | None,
+    rotation: str | None,
+    seen_from: str | None,
+    coil_ohm: str | None,
+    from_hookup: str | None,
+    as_json: bool,
+) -> int:
+    """Give the hookup for a supply."""
+    later = {
+        f"--start {start}": start != "direct",
+        "--family": family,
+        "--speed": speed,
+        "--rotation": rotation,
+        "--seen-from": seen_from,
+        "--from": from_hookup,
+    }
+    for option, given in later.items():
+        if given:
+            raise NotKnownYet(
+                f"connect {option}", "--rated, --supply, --hertz, --rated-hertz, --coil-ohm"
+            )
+    plate_hertz = _positive(rated_hertz, Quantity.FREQUENCY)
+    found = plan(
+        arrangement,
+        Plate(read_volts(rated), plate_hertz),
+        _positive(supply, Quantity.VOLTAGE),
+        _positive(hertz, Quantity.FREQUENCY) if hertz else plate_hertz,
+    )
+    ohm = _positive(coil_ohm, Quantity.RESISTANCE) if coil_ohm else None
+    document = connection_document(found, ohm)
+    if as_json:
+        click.echo(compact(document))
+        return DONE
+    click.echo(found.connection)
+    for joint in found.joints:
+        click.echo("  " + " – ".join(joint))
+    for pair, value in (document.line_ohm or {}).items():
+        click.echo(f"  {pair}: {show_ohm(value)}")
+    for note in found.notes:
+        click.echo(note)
+    return DONE
+
+
+def _positive(text: str, quantity: Quantity) -> float:
+    value = parse(text, quantity).value
+    if not 0 < value < float("inf"):
+        raise BadDocument(quantity.value, text, "a figure above nothing")
+    return value
+
+
+@commands.command("judge")
+@_sources
+@click.option("--settings", "settings_file", help="A shop's limits, as JSON.")
+@_json
+def judge_verb(sources: tuple[str, ...], settings_file: str | None, as_json: bool) -> int:
+    """Give every finding on a job document."""
+    settings = Settings()
+    if settings_file:
+        (_, text), *_rest = _texts([settings_file])
+        if isinstance(text, CoilError):
+            raise text
+        settings = settings.changed(parse_json(text))
+
+    def answer(text: str) -> Answer:
+        document = read_job(parse_json(text))
+        judged = judge(fold(document.entries), settings)
+        bad = any(f.verdict == "hold" for f in judged.findings)
+        words = "\n".join(_judgement_words(judged))
+        return findings_document(document.number, judged), words, BAD_NEWS if bad else DONE
+
+    return _answer_all(sources, as_json, answer)
+
+
+def _judgement_words(judged: Judgement) -> Iterator[str]:
+    yield judged.job.name
+    for f in judged.findings:
+        yield f"  {f.verdict}: {f.subject}. {f.why}"
+    if judged.next is not None:
+        yield f"next: {judged.next.title}. {judged.next.why}"
+
+
+@commands.command("report")
+@click.argument("source", metavar="FILE")
+@click.option("-o", "output", required=True, metavar="FILE.pdf")
+@_json
+def report_verb(source: str, output: str, as_json: bool) -> int:
+    """Write the job sheet."""
+    from careful_coil.report.sheet import write_sheet  # ReportLab is slow to import
+
+    if source == "-":
+        raise BadDocument("report", "-", "one job document in a file")
+    ((_, text),) = _texts([source])
+    if isinstance(text, CoilError):
+        raise text
+    document = read_job(parse_json(text))
+    judged = judge(fold(document.entries), Settings())
+    write_sheet(Path(output), document.number, judged)
+    click.echo(compact(Done(verb="report", file=output)) if as_json else f"Written: {output}")
+    return DONE

@@ -1,0 +1,98 @@
+"""Where a job's connecting stands: plan, joints made and to make, what the lines must read."""
+
+from dataclasses import dataclass
+
+from careful_coil.core.connect.plans import LINES, Joint, Plan, Plate, plan, which_plan
+from careful_coil.core.errors import CannotConnect, CoilError, NotKnownYet
+from careful_coil.core.identify import Identification, Naming
+from careful_coil.core.identify.evidence import LEAD_OHM_HIGHEST
+from careful_coil.core.job import Job
+from careful_coil.core.readings import ohm_value
+
+PAIRS = (("L1", "L2"), ("L1", "L3"), ("L2", "L3"))
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Connecting:
+    """`plan` None: `why` says what is missing. Ohms by "L1-L2" in Ω; `read` inf for open."""
+
+    plan: Plan | None
+    why: str = ""
+    found: Plan | None = None
+    made: tuple[Joint, ...] = ()
+    to_make: tuple[Joint, ...] = ()
+    wrong: tuple[Joint, ...] = ()  # joints ticked that the plan does not have
+    expected: dict[str, float] | None = None
+    read: dict[str, float] | None = None
+    slack_ohm: float = 0.0  # what the meter leaves open between expected and read
+    outside: bool = False  # this layout's hookup is not part of this version
+
+    @property
+    def unread(self) -> tuple[str, ...]:
+        """Line pairs that still have no reading."""
+        return tuple(k for k in self.expected or {} if k not in (self.read or {}))
+
+
+def connecting(job: Job, found: Identification | None, naming: Naming) -> Connecting:
+    """Return where the connecting of a job stands."""
+    if found is None or naming.arrangement is None or naming.word in ("guess", "none"):
+        return Connecting(plan=None, why="The leads must be proven first.")
+    slug = naming.arrangement.slug
+    before = _as_found(job, naming)
+    if job.supply is None or not job.plate.volts:
+        missing = "The supply" if job.supply is None else "The plate's volts"
+        return Connecting(plan=None, why=f"{missing} must be known first.", found=before)
+    if job.supply.phases != naming.arrangement.phases:
+        return Connecting(
+            plan=None,
+            found=before,
+            why=f"This motor has {naming.arrangement.phases} phase(s), the supply {job.supply.phases}.",
+        )
+    plate = Plate(job.plate.volts, job.plate.hertz or 60.0)
+    try:
+        wanted = plan(slug, plate, job.supply.volt, job.supply.hertz)
+    except NotKnownYet as error:
+        return Connecting(plan=None, why=str(error), outside=True)
+    except CannotConnect as error:
+        return Connecting(plan=None, why=str(error), found=before)
+    sets = {frozenset(j): j for j in wanted.joints}
+    made = {frozenset(j) for j in job.joints}
+    read = {}
+    for pair, value in (job.line_ohms or {}).items():
+        try:
+            read[pair] = ohm_value(value).value - (job.meter.lead_ohm or 0.0)
+        except CoilError:
+            continue
+    ohms = _coil_ohms(found, naming)
+    return Connecting(
+        plan=wanted,
+        found=before,
+        made=tuple(j for s, j in sets.items() if s in made),
+        to_make=tuple(j for s, j in sets.items() if s not in made),
+        wrong=tuple(j for j in job.joints if frozenset(j) not in sets),
+        expected=wanted.line_ohm(ohms) if ohms else None,
+        read=read,
+        slack_ohm=(job.meter.resolution_ohm or 0.01)
+        + (LEAD_OHM_HIGHEST if job.meter.lead_ohm is None else 0.0),
+    )
+
+
+def _coil_ohms(found: Identification, naming: Naming) -> dict[str, float] | None:
+    """Return ohms by coil name in the names in use: the mean of like coils."""
+    ohms = list(found.best.coil_ohm.values())
+    if naming.arrangement is None or not ohms:
+        return None
+    kinds = {c.like for c in naming.arrangement.network.coils}
+    return dict.fromkeys(kinds, sum(ohms) / len(ohms)) if len(kinds) == 1 else None
+
+
+def _as_found(job: Job, naming: Naming) -> Plan | None:
+    if job.found is None or naming.arrangement is None:
+        return None
+    joints = [tuple(naming.names.get(n, n) for n in j) for j in job.found.joints]
+    return which_plan(naming.arrangement.slug, joints)
+
+
+def pair_name(a: str, b: str) -> str:
+    """Return the name of a line pair, in the order of the lines."""
+    return "-".join(sorted((a, b), key=LINES.index))

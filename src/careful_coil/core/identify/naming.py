@@ -1,0 +1,59 @@
+"""What the leads of a job are called, and on whose word: readings, or marks that they bear out."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from careful_coil.core.identify.engine import SURE
+from careful_coil.core.identify.evidence import Evidence
+from careful_coil.core.identify.result import Identification
+from careful_coil.core.job import Job
+from careful_coil.core.winding.arrangements import ARRANGEMENTS, Arrangement
+from careful_coil.core.winding.symmetry import dc_symmetries, kick_symmetries
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Naming:
+    """Lead names by tag. `word`: proven by readings, marked and borne out by ohms, guess, none."""
+
+    word: Literal["proven", "marked", "guess", "none"]
+    names: dict[str, str]
+    arrangement: Arrangement | None
+    against: tuple[str, ...] = ()  # tags whose marking the readings contradict
+
+
+def evidence_of(job: Job) -> Evidence:
+    """Return a job's readings digested. The job must have leads."""
+    return Evidence.of(job.tags, [t.reading for t in job.readings], job.meter)
+
+
+def name_leads(job: Job, found: Identification) -> Naming:
+    """Return what the leads may be called now, the marks followed where naming is free."""
+    best = found.best
+    arr = ARRANGEMENTS.get(best.arrangement or "")
+    if arr is None:
+        return Naming(word="none", names={}, arrangement=None)
+    marks = {lead.tag: lead.marking.strip().upper() for lead in job.leads if lead.marking.strip()}
+    if found.status == "settled":
+        names = _nearest(arr, best.roles, marks, kick_symmetries(arr.network))
+        against = tuple(t for t, m in marks.items() if m != names[t].upper())
+        return Naming(word="proven", names=names, arrangement=arr, against=against)
+    same_kind = sum(c.probability for c in found.candidates if c.arrangement == arr.slug)
+    names = _nearest(arr, best.roles, marks, dc_symmetries(arr.network))
+    against = tuple(t for t, m in marks.items() if m != names[t].upper())
+    borne_out = not against and len(marks) == len(job.leads)
+    sure = same_kind >= SURE and best.probability >= SURE and not found.suspects
+    word: Literal["marked", "guess"] = "marked" if borne_out and sure else "guess"
+    return Naming(word=word, names=names, arrangement=arr, against=against if sure else ())
+
+
+def _nearest(
+    arr: Arrangement,
+    roles: dict[str, str],
+    marks: dict[str, str],
+    symmetries: tuple[tuple[int, ...], ...],
+) -> dict[str, str]:
+    """Return the equally right names that agree with most marks."""
+    leads = arr.network.leads
+    number = {lead: k for k, lead in enumerate(leads)}
+    options = [{t: leads[s[number[r]]] for t, r in roles.items()} for s in symmetries]
+    return max(options, key=lambda o: sum(o[t].upper() == m for t, m in marks.items()))

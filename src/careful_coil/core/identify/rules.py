@@ -1,0 +1,100 @@
+"""What Leads must have settled."""
+
+from careful_coil.core.identify.naming import Naming
+from careful_coil.core.identify.result import Identification
+from careful_coil.core.job import Finding, Job, Verdict
+from careful_coil.core.readings import Frame, ohm_value
+
+
+def lead_findings(job: Job, found: Identification | None, naming: Naming) -> list[Finding]:
+    """Return findings on the leads, worst first within the station."""
+    if found is None:
+        return [
+            Finding(
+                code="leads-proven",
+                verdict="unproven",
+                subject="Leads not tagged",
+                why="Count the leads and tag each one before anything is cut.",
+                station="leads",
+                gate=True,
+            )
+        ]
+    findings = [_proven(job, found, naming)]
+    for s in found.suspects:
+        taken = job.readings[s.reading].reading
+        pair = " to ".join(getattr(taken, "between", ("?", "?")))
+        findings.append(
+            Finding(
+                code="suspect",
+                verdict="watch",
+                subject=f"{pair} does not fit",
+                why=s.why,
+                station="leads",
+                figure=_figure(taken),
+                unit="Ω",
+            )
+        )
+    if naming.against:
+        tags = ", ".join(naming.against)
+        findings.append(
+            Finding(
+                code="marks-contradicted",
+                verdict="watch",
+                subject=f"Marking and readings differ on {tags}",
+                why="Measurements beat markings: the names below are those the readings prove.",
+                station="leads",
+            )
+        )
+    for taken in {
+        t.reading.lead: t.reading for t in job.readings if isinstance(t.reading, Frame)
+    }.values():
+        ohm = ohm_value(taken.value).value
+        if ohm < job.meter.open_above_ohm:
+            findings.append(_frame(taken.lead, ohm))
+    return findings
+
+
+def _figure(reading: object) -> float | None:
+    value = getattr(reading, "value", None)
+    return float(value) if isinstance(value, int | float) else None
+
+
+def _proven(job: Job, found: Identification, naming: Naming) -> Finding:
+    named = sum(c in ("proven", "convention") for c in found.best.certainty.values())
+    total = len(job.leads)
+    ran = "test-run" in (job.attested or {})
+    verdict: Verdict
+    if naming.word == "proven":
+        verdict, subject, why = "good", "Leads proven", "Every lead is proven or free to choose."
+    elif naming.word == "marked" and ran:
+        verdict, subject = "good", "Leads as marked"
+        why = "The ohms bear the marks out, and the run showed three equal amps."
+    elif naming.word == "marked":
+        verdict, subject = "unproven", "Leads as marked, not proven"
+        why = "The ohms bear the marks out. Ohms cannot see exchanged halves: kick tests or the run decide."
+    else:
+        verdict, subject = "unproven", "Leads not proven"
+        why = f"{total - named} of {total} names are still guesses."
+    if found.status == "contradictory" and verdict != "good":
+        verdict = "hold"
+        subject, why = (
+            "Readings contradict each other",
+            "No winding fits all of them. Read the suspect again.",
+        )
+    return Finding(
+        code="leads-proven", verdict=verdict, subject=subject, why=why, station="leads", gate=True
+    )
+
+
+def _frame(tag: str, ohm: float) -> Finding:
+    return Finding(
+        code="frame-fault",
+        verdict="hold",
+        subject=f"{tag} conducts to the frame",
+        why="A winding that reaches the frame must not be energised.",
+        station="leads",
+        figure=ohm,
+        unit="Ω",
+        gate=True,
+        waivable=False,
+    )

@@ -1,0 +1,219 @@
+"""The log folded into a job. Never raises: what cannot be applied is left out and remarked."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from careful_coil.core.errors import CoilError
+from careful_coil.core.job.entries import (
+    Attested,
+    Entry,
+    FoundHookup,
+    InsulationTested,
+    Lead,
+    MeterUsed,
+    ReadingTaken,
+    Supply,
+    Waived,
+)
+from careful_coil.core.job.plate import Nameplate, nameplate
+from careful_coil.core.readings import (
+    PLAIN_METER,
+    AnyReading,
+    Frame,
+    Meter,
+    Resistance,
+    check_reading,
+)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Taken:
+    """A reading that counts, with the entry it came from."""
+
+    entry: str
+    reading: AnyReading
+    temperature_c: float | None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Job:
+    """Everything the log says about one motor. Tuples keep the order of the log."""
+
+    ticket: dict[str, str]
+    plate: Nameplate
+    leads: tuple[Lead, ...] = ()
+    meter: Meter = PLAIN_METER
+    readings: tuple[Taken, ...] = ()
+    dead_proved: Entry | None = None
+    insulation: tuple[tuple[Entry, InsulationTested], ...] = ()
+    last_work: int = -1  # place in the log
+    found: FoundHookup | None = None
+    supply: Supply | None = None
+    joints: tuple[tuple[str, ...], ...] = ()
+    line_ohms: dict[str, float | str] | None = None
+    bond_ohm: float | None = None
+    attested: dict[str, Attested] | None = None
+    waived: dict[str, Waived] | None = None
+    released: Entry | None = None
+    struck: frozenset[str] = frozenset()
+    insulation_place: int = -1
+    remarks: tuple[str, ...] = ()
+
+    @property
+    def name(self) -> str:
+        """What the rack calls it."""
+        return self.ticket.get("name", "") or "Motor without a name"
+
+    @property
+    def tags(self) -> tuple[str, ...]:
+        """Tags of the leads, in order."""
+        return tuple(lead.tag for lead in self.leads)
+
+
+def live(entries: Iterable[Entry]) -> tuple[list[Entry], frozenset[str]]:
+    """Return the entries that count and the ids of those struck. A strike may itself be struck."""
+    entries = list(entries)
+    gone: set[str] = set()
+    for entry in reversed(entries):
+        if entry.body.kind == "struck" and entry.id not in gone:
+            gone.add(entry.body.target)
+    return [e for e in entries if e.id not in gone], frozenset(gone)
+
+
+def fold(entries: Iterable[Entry]) -> Job:
+    """Return the job that a log describes."""
+    counted, struck = live(entries)
+    ticket: dict[str, str] = {}
+    plate: dict[str, str] = {}
+    state: dict[str, object] = {}
+    readings: list[Taken] = []
+    insulation: list[tuple[Entry, InsulationTested]] = []
+    joints: list[tuple[str, ...]] = []
+    line_ohms: dict[str, float | str] = {}
+    attested: dict[str, Attested] = {}
+    waived: dict[str, Waived] = {}
+    leads: tuple[Lead, ...] = ()
+    for place, entry in enumerate(counted):
+        body = entry.body
+        match body.kind:
+            case "ticket":
+                ticket[body.field] = body.text
+            case "plate":
+                plate[body.field] = body.text
+            case "leads":
+                leads = body.leads
+            case "meter":
+                state["meter"] = _meter(body)
+            case "reading":
+                readings.append(_taken(entry, body))
+            case "reading-moved":
+                readings = [_moved(t, body.target, body.between) for t in readings]
+            case "tags-swapped":
+                readings = [_swapped(t, *body.tags) for t in readings]
+            case "proved-dead":
+                state["dead_proved"] = entry
+            case "insulation":
+                insulation.append((entry, body))
+                state["insulation_place"] = place
+            case "work":
+                state["last_work"] = place
+            case "found-hookup":
+                state["found"] = body
+            case "supply":
+                state["supply"] = body
+            case "joint":
+                joints = [j for j in joints if set(j) != set(body.joint)] + [body.joint]
+            case "line-ohm":
+                line_ohms["-".join(sorted(body.lines))] = body.value
+            case "earth-bond":
+                state["bond_ohm"] = body.ohm
+            case "attested":
+                attested[body.item] = body
+            case "waived":
+                waived[body.code] = body
+            case "released":
+                state["released"] = entry
+            case "struck":
+                pass
+    kept, remarks = _usable(readings, leads)
+    return Job(
+        ticket=ticket,
+        plate=nameplate(plate),
+        leads=leads,
+        readings=kept,
+        insulation=tuple(insulation),
+        joints=tuple(joints),
+        line_ohms=line_ohms,
+        attested=attested,
+        waived=waived,
+        struck=struck,
+        remarks=remarks,
+        **state,  # type: ignore[arg-type]
+    )
+
+
+def _meter(body: MeterUsed) -> Meter:
+    return Meter(
+        accuracy_percent=body.accuracy_percent,
+        resolution_ohm=body.resolution_ohm,
+        open_above_ohm=body.open_above_ohm,
+        lead_ohm=body.lead_ohm,
+    )
+
+
+def _taken(entry: Entry, body: ReadingTaken) -> Taken:
+    return Taken(entry=entry.id, reading=body.reading, temperature_c=body.temperature_c)
+
+
+def _moved(taken: Taken, target: str, between: tuple[str, str]) -> Taken:
+    if taken.entry != target or not isinstance(taken.reading, Resistance):
+        return taken
+    reading = taken.reading.model_copy(update={"between": between})
+    return Taken(entry=taken.entry, reading=reading, temperature_c=taken.temperature_c)
+
+
+def _swapped(taken: Taken, one: str, two: str) -> Taken:
+    other = {one: two, two: one}
+
+    def swap(value: object) -> object:
+        if isinstance(value, str):
+            return other.get(value, value)
+        return tuple(swap(v) for v in value) if isinstance(value, tuple) else value
+
+    names = ("between", "source", "sense", "tie", "across", "lines", "joints", "lead")
+    changes = {n: swap(getattr(taken.reading, n)) for n in names if hasattr(taken.reading, n)}
+    reading = taken.reading.model_copy(update=changes)
+    return Taken(entry=taken.entry, reading=reading, temperature_c=taken.temperature_c)
+
+
+def _usable(
+    readings: list[Taken], leads: tuple[Lead, ...]
+) -> tuple[tuple[Taken, ...], tuple[str, ...]]:
+    """Leave out readings that name leads the motor has not, or no usable figure, and say so."""
+    tags = [lead.tag for lead in leads]
+    kept, remarks = [], []
+    for taken in readings:
+        try:
+            check_reading(taken.reading, tags, taken.reading.kind)
+        except CoilError as error:
+            if tags:
+                remarks.append(f"A reading is left out. {error}")
+            continue
+        kept.append(taken)
+    return tuple(kept), tuple(remarks)
+
+
+def reading_of(job: Job, a: str, b: str) -> Taken | None:
+    """Return the newest reading of ohms between two tags."""
+    for taken in reversed(job.readings):
+        if isinstance(taken.reading, Resistance) and set(taken.reading.pair() or ()) == {a, b}:
+            return taken
+    return None
+
+
+def frame_of(job: Job, tag: str) -> Taken | None:
+    """Return the newest reading of a lead to the frame."""
+    for taken in reversed(job.readings):
+        if isinstance(taken.reading, Frame) and taken.reading.lead == tag:
+            return taken
+    return None

@@ -1,0 +1,96 @@
+"""What must be seen or signed at Release, and what stands before the motor can go."""
+
+from collections.abc import Sequence
+
+from careful_coil.core.job import Finding, Job
+from careful_coil.core.settings import Settings
+from careful_coil.core.values import show_ohm
+
+ATTESTED = {
+    "start-gear": (
+        "Start gear not judged",
+        "Start gear judged",
+        "Switch, relay and capacitors: tested, and by whom.",
+    ),
+    "mechanics": (
+        "Bearings and shaft not judged",
+        "Bearings and shaft judged",
+        "Free by hand, no play, no rub.",
+    ),
+    "test-run": (
+        "Not test-run",
+        "Test-run",
+        "Before and after covers: equal amps on the lines, direction from a named end.",
+    ),
+}
+
+
+def release_findings(job: Job, settings: Settings) -> list[Finding]:
+    """Return findings on the last checks: earth bond, and what is done outside the program."""
+    return [*_attested(job), _bond(job, settings)]
+
+
+def _attested(job: Job) -> list[Finding]:
+    items = dict(ATTESTED)
+    if job.plate.phases == 3:
+        del items["start-gear"]
+    found = []
+    for item, (undone, done, ask) in items.items():
+        word = (job.attested or {}).get(item)
+        found.append(
+            Finding(
+                code=item,
+                verdict="good" if word else "unproven",
+                subject=done if word else undone,
+                why=word.words if word else ask,
+                station="release",
+                gate=True,
+            )
+        )
+    return found
+
+
+def _bond(job: Job, settings: Settings) -> Finding:
+    limit = settings.earth_bond
+    known = job.bond_ohm is not None
+    good = known and (job.bond_ohm or 0.0) <= limit.value
+    if not known:
+        subject, why = (
+            "Earth bond not measured",
+            "Stud or green lead to bare frame, after the covers.",
+        )
+    elif good:
+        subject = "Earth bond good"
+        why = f"{show_ohm(job.bond_ohm or 0.0)}; at most {limit.value:g} Ω."
+    else:
+        subject = "Earth bond failed"
+        why = f"{show_ohm(job.bond_ohm or 0.0)}; at most {limit.value:g} Ω. Clean to bare metal, tighten, read again."
+    return Finding(
+        code="earth-bond",
+        verdict="unproven" if not known else "good" if good else "hold",
+        subject=subject,
+        why=why,
+        station="release",
+        figure=job.bond_ohm,
+        limit=limit.value,
+        unit="Ω",
+        source=limit.source,
+        gate=True,
+        waivable=False,
+    )
+
+
+def before_it_can_go(job: Job, findings: Sequence[Finding]) -> list[Finding]:
+    """Return what keeps the gate shut: found bad first, then what is still to do.
+
+    A waiver by name and with a reason lifts a line, but never one that cannot be waived.
+    """
+    waived = job.waived or {}
+    shut = [
+        f
+        for f in findings
+        if f.verdict in ("hold", "unproven")
+        and (f.gate or f.verdict == "hold")
+        and not (f.code in waived and f.waivable)
+    ]
+    return sorted(shut, key=lambda f: f.verdict != "hold")

@@ -1,0 +1,85 @@
+"""A job judged: every rule asked once, the results gathered."""
+
+from collections.abc import Collection
+from dataclasses import dataclass
+
+from careful_coil.core.condition.rules import condition_findings
+from careful_coil.core.connect.rules import connect_findings
+from careful_coil.core.connect.work import Connecting, connecting
+from careful_coil.core.identify import Identification, Naming, evidence_of, identify, name_leads
+from careful_coil.core.identify.rules import lead_findings
+from careful_coil.core.job import Finding, Job
+from careful_coil.core.job.entries import STATIONS
+from careful_coil.core.job.rules import intake_findings
+from careful_coil.core.ledger.gate import before_it_can_go, release_findings
+from careful_coil.core.ledger.next_card import NextStep, steps
+from careful_coil.core.settings import Settings
+
+ORDER = ("hold", "watch", "unproven", "note", "good")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Judgement:
+    """Everything the window, the command line and the sheet say about a job."""
+
+    job: Job
+    identification: Identification | None
+    naming: Naming
+    connecting: Connecting
+    findings: tuple[Finding, ...]
+    gate: tuple[Finding, ...]  # what stands before it can go
+    next: NextStep | None
+    skipped: tuple[NextStep, ...] = ()
+    pips: tuple[str, ...] = ()  # for each station: done, open, hold or nothing
+
+    @property
+    def state(self) -> str:
+        """The motor's state in words, for its tag on the rack."""
+        if self.job.released is not None:
+            return "released"
+        if self.gate:
+            return self.gate[0].subject[0].lower() + self.gate[0].subject[1:]
+        return "ready to sign"
+
+
+def judge(job: Job, settings: Settings, not_here: Collection[str] = ()) -> Judgement:
+    """Return a job's findings, gate and next step. `not_here`: codes of steps put off."""
+    found = identify(evidence_of(job)) if job.leads else None
+    naming = name_leads(job, found) if found else Naming(word="none", names={}, arrangement=None)
+    state = connecting(job, found, naming)
+    findings = [
+        *intake_findings(job),
+        *lead_findings(job, found, naming),
+        *condition_findings(job, found, naming, settings),
+        *connect_findings(job, state, settings),
+        *release_findings(job, settings),
+    ]
+    gate = before_it_can_go(job, findings)
+    every = list(steps(job, found, naming, state, gate))
+    wanted = next((s for s in every if s.code not in not_here), None)
+    return Judgement(
+        job=job,
+        identification=found,
+        naming=naming,
+        connecting=state,
+        findings=tuple(sorted(findings, key=lambda f: ORDER.index(f.verdict))),
+        gate=tuple(gate),
+        next=wanted,
+        skipped=tuple(s for s in every if s.code in not_here),
+        pips=_pips(job, findings),
+    )
+
+
+def _pips(job: Job, findings: list[Finding]) -> tuple[str, ...]:
+    return tuple(_pip(job, [f for f in findings if f.station == s and f.gate]) for s in STATIONS)
+
+
+def _pip(job: Job, own: list[Finding]) -> str:
+    if job.released is not None:
+        return "done" if own else ""
+    verdicts = {f.verdict for f in own}
+    if not own:
+        return ""
+    if "hold" in verdicts:
+        return "hold"
+    return "open" if "unproven" in verdicts else "done"

@@ -1,0 +1,209 @@
+"""The one most useful thing to do now, and why."""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, field
+from typing import Literal
+
+from careful_coil.core.connect.work import Connecting
+from careful_coil.core.identify import Identification, Naming
+from careful_coil.core.job import Finding, Job
+from careful_coil.core.job.entries import Station
+from careful_coil.core.values import show_ohm
+
+Act = Literal[
+    "go", "reading", "switch", "kick", "frame", "dead", "insulation", "joint", "line", "sign"
+]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class NextStep:
+    """`act` tells the window what Enter does; `ends` and `sense` the probes, `joint` what to join."""
+
+    code: str
+    title: str
+    why: str
+    station: Station
+    act: Act = "go"
+    ends: tuple[str, ...] = ()
+    sense: tuple[str, ...] = ()
+    focus: str = ""  # the field Enter puts the cursor in
+    words: str = field(default="")  # what the key says
+
+
+def steps(
+    job: Job,
+    found: Identification | None,
+    naming: Naming,
+    state: Connecting,
+    gate: Sequence[Finding],
+) -> Iterator[NextStep]:
+    """Yield everything worth doing, the most useful first."""
+    if job.released is not None:
+        return
+    yield from _intake(job)
+    yield from _leads(job, found, naming)
+    yield from _insulation(job, gate)
+    yield from _connect(job, naming, state, gate)
+    yield from _release(job, gate)
+
+
+def _intake(job: Job) -> Iterator[NextStep]:
+    if not job.ticket.get("name"):
+        yield NextStep(
+            code="name",
+            title="Name the motor",
+            station="intake",
+            focus="name",
+            why="A word the shop will know it by: the customer and the machine.",
+        )
+    plate = job.plate
+    for field_name, known, word in (
+        ("phases", plate.phases, "phases"),
+        ("volt", plate.volts, "volts"),
+        ("hertz", plate.hertz, "hertz"),
+    ):
+        if not known:
+            yield NextStep(
+                code=f"plate-{field_name}",
+                title=f"Read the plate: {word}",
+                station="intake",
+                focus=field_name,
+                why="Limits and the hookup hang on it. As printed, both figures if there are two.",
+            )
+    if not job.leads:
+        yield NextStep(
+            code="tag",
+            title="Tag the leads",
+            station="leads",
+            focus="count",
+            why="Count them, tag each one, note its colour. Never clean leads with solvent: numbers come off.",
+        )
+
+
+def _leads(job: Job, found: Identification | None, naming: Naming) -> Iterator[NextStep]:
+    if found is None:
+        return
+    if job.dead_proved is None and job.plate.phases != 3:
+        yield NextStep(
+            code="dead",
+            title="Prove it dead",
+            station="leads",
+            act="dead",
+            why="A capacitor may be hidden. Discharge it, then a meter on DC volts: under 5 V across the leads.",
+        )
+    nxt = found.next
+    if nxt is not None and naming.word not in ("proven", "marked"):
+        if nxt.kind == "kick" and nxt.source and nxt.sense:
+            yield NextStep(
+                code=f"kick-{nxt.source}-{nxt.sense}",
+                act="kick",
+                station="leads",
+                title=f"Kick {nxt.source[0]}{nxt.source[1]}, watch {nxt.sense[0]}{nxt.sense[1]}",
+                why=nxt.why,
+                ends=nxt.source,
+                sense=nxt.sense,
+            )
+        elif nxt.between:
+            a, b = nxt.between
+            verb = "Work the switch on" if nxt.kind == "switch" else "Read"
+            yield NextStep(
+                code=f"{nxt.kind}-{a}-{b}",
+                act="switch" if nxt.kind == "switch" else "reading",
+                station="leads",
+                title=f"{verb} {a} to {b}",
+                why=nxt.why,
+                ends=(a, b),
+            )
+
+
+def _insulation(job: Job, gate: Sequence[Finding]) -> Iterator[NextStep]:
+    shut = next((f for f in gate if f.code == "insulation"), None)
+    if shut is not None:
+        title = "Test the insulation" if shut.verdict == "unproven" else "Dry it, then test again"
+        yield NextStep(
+            code="insulation",
+            title=title,
+            station="insulation",
+            act="insulation",
+            why=shut.why
+            if shut.verdict == "hold"
+            else "Joined leads to the frame, one minute. Earth it four minutes after.",
+        )
+
+
+def _connect(
+    job: Job, naming: Naming, state: Connecting, gate: Sequence[Finding]
+) -> Iterator[NextStep]:
+    if naming.word not in ("proven", "marked"):
+        return
+    if job.supply is None:
+        yield NextStep(
+            code="supply",
+            title="Name the supply",
+            station="connect",
+            focus="supply",
+            why="Volts, hertz and phases it goes back to. Measure it where the volts were changed.",
+        )
+    for joint in state.wrong:
+        yield NextStep(
+            code=f"part-{joint}",
+            title=f"Part {' and '.join(joint)}",
+            station="connect",
+            why="The plan does not have this joint. Strike the tick when it is apart.",
+        )
+    for joint in state.to_make:
+        yield NextStep(
+            code=f"joint-{'-'.join(joint)}",
+            act="joint",
+            station="connect",
+            ends=joint,
+            title=f"Join {joint[0]} to {' and '.join(joint[1:])}",
+            why="Isolated and proved dead. Read both marks, make it, pull it hard by hand.",
+            words="joint good",
+        )
+    if state.plan is not None and not state.to_make:
+        for pair in state.unread:
+            a, b = pair.split("-")
+            yield NextStep(
+                code=f"line-{pair}",
+                act="line",
+                station="connect",
+                ends=(a, b),
+                title=f"Read {a} to {b}",
+                why=f"It must read {show_ohm((state.expected or {})[pair])}: that proves the joints.",
+            )
+    wrong = next((f for f in gate if f.code == "line-ohms" and f.verdict == "hold"), None)
+    if wrong is not None:
+        yield NextStep(
+            code="line-ohms", title="Look at the joints", station="connect", why=wrong.why
+        )
+
+
+def _release(job: Job, gate: Sequence[Finding]) -> Iterator[NextStep]:
+    for f in gate:
+        if f.verdict == "hold" or f.code in ("insulation", "leads-proven"):
+            continue
+        title = {
+            "earth-bond": "Measure the earth bond",
+            "test-run": "Test-run it",
+            "mechanics": "Judge bearings and shaft",
+            "start-gear": "Judge the start gear",
+            "hookup": "Check the hookup",
+            "voltage-tags": "Change the voltage tags",
+            "supply": "Measure the supply",
+        }.get(f.code)
+        if title:
+            focus = {"supply": "supply"}.get(f.code, f.code)
+            station: Station = "connect" if f.code == "supply" else "release"
+            yield NextStep(code=f.code, title=title, why=f.why, station=station, focus=focus)
+    for f in gate:
+        yield NextStep(code=f"open-{f.code}", title=f.subject, why=f.why, station=f.station)  # type: ignore[arg-type]
+    if not gate:
+        yield NextStep(
+            code="sign",
+            act="sign",
+            title="Sign and let it go",
+            station="release",
+            focus="sign",
+            why="Nothing stands open. The sheet goes with the motor.",
+        )

@@ -1,0 +1,85 @@
+"""Reading a document: text to JSON to model, every fault told in one line."""
+
+import json
+from typing import Any, Literal, NoReturn, TypeVar
+
+from pydantic import BaseModel, ConfigDict, ValidationError
+
+from careful_coil.core.errors import BadDocument
+
+LARGEST_TEXT = 32 * 1024 * 1024
+M = TypeVar("M", bound=BaseModel)
+
+
+class Document(BaseModel):
+    """A document with its format and version; unknown keys are ignored unless a model keeps them."""
+
+    model_config = ConfigDict(frozen=True, extra="ignore")
+
+
+def parse_json(text: str) -> dict[str, Any]:
+    """Return the object a text holds. Raises: BadDocument."""
+    if len(text) > LARGEST_TEXT:
+        raise BadDocument("document", f"{len(text)} characters", f"at most {LARGEST_TEXT}")
+
+    def refuse(word: str) -> NoReturn:
+        raise BadDocument("document", word, "a finite number")
+
+    try:
+        found = json.loads(text.removeprefix("\ufeff"), parse_constant=refuse)
+    except json.JSONDecodeError as error:
+        raise BadDocument(
+            f"line {error.lineno}, column {error.colno}", error.msg, "a JSON document"
+        ) from None
+    except RecursionError:
+        raise BadDocument("document", "brackets nested too deep", "a JSON document") from None
+    if not isinstance(found, dict):
+        raise BadDocument("document", type(found).__name__, "a JSON object")
+    return found
+
+
+def check_format(found: dict[str, Any], name: str, version: int = 1) -> None:
+    """Refuse another format or version with what was read."""
+    if found.get("format") != name:
+        raise BadDocument("format", repr(found.get("format")), name)
+    if found.get("version") != version or isinstance(found.get("version"), bool):
+        raise BadDocument("version", repr(found.get("version")), f"version {version} of {name}")
+
+
+def read_model(model: type[M], found: dict[str, Any]) -> M:
+    """Return the model of a checked object. Raises: BadDocument naming the first wrong place."""
+    try:
+        return model.model_validate(found)
+    except ValidationError as error:
+        first = error.errors(include_url=False)[0]
+        where = ".".join(str(p) for p in first["loc"]) or "document"
+        read = "nothing" if first["type"] == "missing" else repr(first.get("input"))
+        raise BadDocument(where, read, _wanted(first["msg"])) from None
+
+
+def _wanted(message: str) -> str:
+    return message[0].lower() + message[1:] if message else "what the format says"
+
+
+def compact(document: BaseModel) -> str:
+    """Return a document as one line of JSON."""
+    return json.dumps(
+        document.model_dump(mode="json", exclude_none=False), ensure_ascii=False, sort_keys=False
+    )
+
+
+class Refusal(Document):
+    """What a stream answers to a line it cannot take."""
+
+    format: Literal["careful-coil/refusal"] = "careful-coil/refusal"
+    version: Literal[1] = 1
+    message: str
+
+
+class Done(Document):
+    """What a verb that writes a file answers."""
+
+    format: Literal["careful-coil/done"] = "careful-coil/done"
+    version: Literal[1] = 1
+    verb: str
+    file: str

@@ -1,0 +1,99 @@
+"""A shop's folder: its version, its database, opened and brought up to date."""
+
+import json
+import os
+import sqlite3
+from pathlib import Path
+
+from alembic import command
+from alembic.config import Config
+from sqlalchemy import Connection, Engine, create_engine, event
+from sqlalchemy.exc import SQLAlchemyError
+
+from careful_coil.core.errors import RecordsRefused
+
+FORMAT, VERSION = "careful-coil/shop", 1
+SHOP_FILE, DATABASE = "shop.json", "shop.sqlite3"
+
+
+def open_shop(folder: Path) -> Engine:
+    """Return the engine of the shop in `folder`, made or brought up to date where needed.
+
+    Raises: RecordsRefused for a shop of a newer version (not touched) or a folder that cannot be
+    used.
+    """
+    version = _version(folder)
+    if version > VERSION:
+        raise RecordsRefused(
+            f"The shop in {folder} was written by a newer version (records {version}; this one knows {VERSION}). "
+            "It was not touched. Open it with that version, or choose another folder."
+        )
+    try:
+        folder.mkdir(parents=True, exist_ok=True)
+        engine = _engine(folder / DATABASE)
+        if version < VERSION:
+            _upgrade(engine)
+            _write_version(folder)
+        else:
+            with engine.connect():
+                pass
+    except (OSError, sqlite3.Error, SQLAlchemyError) as error:
+        raise RecordsRefused(
+            f"The shop in {folder} cannot be opened: {_plain(error)}. A local folder with room is wanted."
+        ) from error
+    return engine
+
+
+def _version(folder: Path) -> int:
+    try:
+        text = (folder / SHOP_FILE).read_text(encoding="utf-8")
+    except FileNotFoundError:
+        return 0
+    except OSError as error:
+        raise RecordsRefused(f"{folder / SHOP_FILE} cannot be read: {_plain(error)}.") from None
+    try:
+        found = json.loads(text)
+        if found["format"] == FORMAT and isinstance(found["version"], int):
+            return int(found["version"])
+    except (ValueError, KeyError, TypeError):
+        pass
+    raise RecordsRefused(
+        f"{folder / SHOP_FILE} is not a shop of this program. Nothing was touched."
+    )
+
+
+def _write_version(folder: Path) -> None:
+    """Write shop.json whole or not at all."""
+    part = folder / (SHOP_FILE + ".part")
+    part.write_text(json.dumps({"format": FORMAT, "version": VERSION}) + "\n", encoding="utf-8")
+    os.replace(part, folder / SHOP_FILE)
+
+
+def _engine(file: Path) -> Engine:
+    engine = create_engine(f"sqlite:///{file}", connect_args={"timeout": 10})
+
+    @event.listens_for(engine, "connect")
+    def _on_connect(connection: sqlite3.Connection, _record: object) -> None:
+        connection.isolation_level = None  # transactions are begun by hand, at once for writing
+        cursor = connection.cursor()
+        for pragma in ("journal_mode=WAL", "foreign_keys=ON", "synchronous=FULL"):
+            cursor.execute(f"PRAGMA {pragma}")
+        cursor.close()
+
+    @event.listens_for(engine, "begin")
+    def _on_begin(connection: Connection) -> None:
+        connection.exec_driver_sql("BEGIN IMMEDIATE")
+
+    return engine
+
+
+def _upgrade(engine: Engine) -> None:
+    config = Config()
+    config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
+    with engine.begin() as connection:
+        config.attributes["connection"] = connection
+        command.upgrade(config, "head")
+
+
+def _plain(error: Exception) -> str:
+    return str(getattr(error, "orig", None) or getattr(error, "strerror", None) or error)
