@@ -68,6 +68,7 @@ def identify(evidence: Evidence) -> Identification:
         next=_next(weighed, share, stand, suspects, evidence),
         never_energise=_never(candidates),
         notes=_notes(candidates, best, evidence),
+        read_groups=_groups_read(evidence),
     )
 
 

@@ -3,8 +3,6 @@
 from dataclasses import dataclass, field
 from typing import Literal
 
-from careful_coil.core.readings import AnyReading
-
 Status = Literal["settled", "narrowed", "unsettled", "contradictory"]
 Certainty = Literal["proven", "convention", "leaning", "open"]
 
@@ -53,11 +51,9 @@ class Identification:
     next: NextReading | None
     never_energise: tuple[tuple[str, str], ...]
     notes: tuple[str, ...]
+    read_groups: tuple[tuple[str, ...], ...] = ()  # tags that conduct to each other as read
 
     @property
     def best(self) -> Candidate:
         """The likeliest candidate."""
         return self.candidates[0]
-
-
-ReadingList = tuple[AnyReading, ...]

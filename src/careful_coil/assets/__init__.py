@@ -1,0 +1,8 @@
+"""Fonts that ship with the program."""
+
+from importlib.resources import files
+
+
+def font_bytes(name: str) -> bytes:
+    """Return a font file: `Regular` or `Bold`."""
+    return (files(__name__) / "fonts" / f"B612-{name}.ttf").read_bytes()

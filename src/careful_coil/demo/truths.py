@@ -1,0 +1,70 @@
+"""What the demo motors really are. Only the simulated meter ever sees this."""
+
+import random
+
+from careful_coil.bench.simulated import HiddenMotor, SimulatedMeter
+from careful_coil.core.job import Job
+from careful_coil.core.readings import Meter
+from careful_coil.core.winding import arrangement
+
+SPREAD = 0.004  # between coils that should be equal
+BENCH_METER = Meter(accuracy_percent=1.0, resolution_ohm=0.01, lead_ohm=0.0)
+SPARE = {3: "single-phase-3-lead", 6: "three-phase-6-lead", 9: "three-phase-9-lead-wye"}
+SPARE_OHM = {"coil": 3.8, "run": 2.4, "start": 6.9}
+
+
+def _motor(slug: str, lead_of: dict[str, str], ohm: dict[str, float], seed: int, **more: object) -> HiddenMotor:
+    network = arrangement(slug).network
+    chance = random.Random(seed)
+    ohms = {c.name: ohm[c.like] * (1 + chance.uniform(-SPREAD, SPREAD)) for c in network.coils}
+    return HiddenMotor(network=network.with_ohm(ohms), lead_of=lead_of, **more)  # type: ignore[arg-type]
+
+
+def _named(text: str) -> dict[str, str]:
+    return dict(pair.split("=") for pair in text.split())
+
+
+TRUTHS: dict[str, HiddenMotor] = {
+    "demo-bakery": _motor(
+        "single-phase-3-lead",
+        _named("A=start B=common C=run"),
+        {"run": 2.1, "start": 5.6},
+        11,
+        start_device="switch",
+        frame_megohm=210.0,
+    ),
+    "demo-theatre": _motor(
+        "three-phase-9-lead-wye",
+        _named("A=T1 B=T7 C=T2 D=T3 E=T9 F=T4 G=T8 H=T5 J=T6"),
+        {"coil": 0.51},
+        12,
+        frame_megohm=640.0,
+    ),
+    "demo-boatyard": _motor(
+        "three-phase-6-lead",
+        _named("A=T1 B=T5 C=T3 D=T4 E=T2 F=T6"),
+        {"coil": 4.2},
+        13,
+        frame_megohm=3.1,
+    ),
+    "demo-cider-mill": _motor(
+        "three-phase-6-lead",
+        _named("A=T1 B=T2 C=T3 D=T4 E=T5 F=T6"),
+        {"coil": 2.6},
+        14,
+        frame_megohm=480.0,
+    ),
+}
+
+
+def demo_meter(job_id: str, number: int, job: Job) -> SimulatedMeter | None:
+    """Return the simulated meter of a demo job; a new job with 3, 6 or 9 leads gets a spare motor."""
+    motor = TRUTHS.get(job_id)
+    if motor is None and len(job.tags) in SPARE:
+        slug = SPARE[len(job.tags)]
+        leads = list(arrangement(slug).network.leads)
+        random.Random(number).shuffle(leads)
+        device = "switch" if slug.startswith("single") else ""
+        lead_of = dict(zip(job.tags, leads, strict=True))
+        motor = _motor(slug, lead_of, SPARE_OHM, number, start_device=device, frame_megohm=320.0)
+    return SimulatedMeter(motor, seed=number, meter=BENCH_METER) if motor is not None else None

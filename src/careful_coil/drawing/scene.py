@@ -1,0 +1,95 @@
+"""The drawings of a judged job: the winding as it looks now, the hookup as it is and must be."""
+
+from careful_coil.core.connect import Plan
+from careful_coil.core.connect.plans import LINES
+from careful_coil.core.ledger import Judgement
+from careful_coil.core.readings import Resistance
+from careful_coil.drawing.hookup import draw_hookup
+from careful_coil.drawing.shapes import Drawing
+from careful_coil.drawing.tokens import wire
+from careful_coil.drawing.winding import Look, draw_groups, draw_winding
+
+
+def looks_of(judged: Judgement) -> dict[str, Look]:
+    """Return the look of every tag."""
+    return {
+        lead.tag: Look(tag=lead.tag, token=wire(lead.colour), tracer=lead.tracer)
+        for lead in judged.job.leads
+    }
+
+
+def winding_now(judged: Judgement) -> Drawing:
+    """Return the winding as the readings so far show it."""
+    looks, found = looks_of(judged), judged.identification
+    if found is None:
+        return Drawing((), 62.0, 10.0)
+    arr, names = judged.naming.arrangement, judged.naming.names
+    if arr is None or found.best.probability < 0.5:
+        lone = [t for t in looks if not any(t in g for g in _read_groups(judged))]
+        return draw_groups(_read_groups(judged), lone, looks)
+    read, doubtful = _passed(judged)
+    return draw_winding(
+        arr.network,
+        {names[t]: look for t, look in looks.items()},
+        _coil_ohm(judged),
+        frozenset(read),
+        frozenset(doubtful),
+    )
+
+
+def _coil_ohm(judged: Judgement) -> dict[str, float]:
+    """Return coil ohms under the names in use, which may be relabelled from the answer's."""
+    found, arr = judged.identification, judged.naming.arrangement
+    if found is None or arr is None:
+        return {}
+    tag_of = {name: tag for tag, name in found.best.roles.items()}
+    here = judged.naming.names
+    ohms = {}
+    for c in arr.network.coils:
+        if c.name not in found.best.coil_ohm:
+            continue
+        ends = {here[tag_of[n]] if n in tag_of else n for n in (c.start, c.finish)}
+        ours = next((d.name for d in arr.network.coils if {d.start, d.finish} == ends), c.name)
+        ohms[ours] = found.best.coil_ohm[c.name]
+    return ohms
+
+
+def _passed(judged: Judgement) -> tuple[set[str], set[str]]:
+    """Return the coils some reading passes, and those a suspect passes."""
+    arr, names, found = judged.naming.arrangement, judged.naming.names, judged.identification
+    read: set[str] = set()
+    doubtful: set[str] = set()
+    if arr is None or found is None:
+        return read, doubtful
+    suspects = {s.reading for s in found.suspects}
+    for index, taken in enumerate(judged.job.readings):
+        pair = taken.reading.pair() if isinstance(taken.reading, Resistance) else None
+        if pair is None:
+            continue
+        shares = arr.network.shares(names[pair[0]], names[pair[1]])
+        coils = {c.name for c, s in zip(arr.network.coils, shares, strict=True) if abs(s) > 1e-9}
+        read |= coils
+        if index in suspects:
+            doubtful |= coils
+    return read, doubtful
+
+
+def _read_groups(judged: Judgement) -> list[tuple[str, ...]]:
+    """Return the tags that conduct to each other as read."""
+    found = judged.identification
+    return list(found.read_groups) if found else []
+
+
+def hookup_drawing(judged: Judgement, plan: Plan, before: Plan | None) -> Drawing | None:
+    """Return a plan drawn on this motor's leads; joints not in `before` in copper."""
+    arr = judged.naming.arrangement
+    if arr is None or arr.phases != 3 or not judged.naming.names:
+        return None
+    looks = {
+        name: Look(tag=name, token=looks_of(judged)[tag].token)
+        for tag, name in judged.naming.names.items()
+    }
+    old = {frozenset(j) for j in before.joints} if before else set()
+    lines = {frozenset(j) for j in plan.joints if len(j) == 2 and j[0] in LINES}
+    fresh = {frozenset(j) for j in plan.joints} - old - lines if before else set()
+    return draw_hookup(arr.network, plan.joints, looks, frozenset(fresh))

@@ -1,0 +1,1 @@
+"""What leaves the shop on paper."""

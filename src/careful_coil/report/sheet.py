@@ -1,0 +1,285 @@
+"""The job sheet: A4, one or two pages, what goes with the motor."""
+
+import io
+import os
+from collections.abc import Sequence
+from pathlib import Path
+
+from reportlab.lib.pagesizes import A4
+from reportlab.lib.units import mm
+from reportlab.lib.utils import simpleSplit
+from reportlab.pdfbase import pdfmetrics
+from reportlab.pdfbase.ttfonts import TTFont
+from reportlab.pdfgen.canvas import Canvas
+
+from careful_coil.assets import font_bytes
+from careful_coil.core.errors import CoilError
+from careful_coil.core.job import Finding
+from careful_coil.core.ledger import Judgement
+from careful_coil.core.readings import Frame, Kick, Resistance, Switch, ohm_value
+from careful_coil.core.values import show, show_ohm
+from careful_coil.drawing.scene import hookup_drawing
+from careful_coil.report.canvas import draw_shapes, ink
+
+REGULAR, BOLD = "B612", "B612-Bold"
+MARGIN, TOP, BOTTOM = 16 * mm, A4[1] - 16 * mm, 16 * mm
+CAUTIONS = (
+    "Isolate, lock out and prove dead before you touch a lead. Discharge every capacitor and prove it with a meter.",
+    "Work on the supply is for qualified people under the local code.",
+    "At the machine: measure the volts at the terminals under load, compare amps with the plate, see the direction, "
+    "set the overload, feel the temperature an hour later.",
+)
+
+
+class CannotWrite(CoilError):
+    """The sheet could not be written; what stood there before still stands."""
+
+
+def write_sheet(path: Path, number: int, judged: Judgement) -> None:
+    """Write the sheet whole or not at all. Raises: CannotWrite."""
+    part = path.with_name(path.name + ".part")
+    try:
+        part.write_bytes(sheet(number, judged))
+        os.replace(part, path)
+    except OSError as error:
+        part.unlink(missing_ok=True)
+        raise CannotWrite(f"The sheet was not written to {path}: {error.strerror}.") from None
+
+
+def sheet(number: int, judged: Judgement) -> bytes:
+    """Return the job sheet as PDF."""
+    for name, face in ((REGULAR, "Regular"), (BOLD, "Bold")):
+        pdfmetrics.registerFont(TTFont(name, io.BytesIO(font_bytes(face))))
+    buffer = io.BytesIO()
+    canvas = Canvas(buffer, pagesize=A4, invariant=1)
+    canvas.setTitle(f"Job {number}: {judged.job.name}")
+    page = _Page(canvas, f"Job {number} · {judged.job.name}")
+    _identity(page, number, judged)
+    _leads(page, judged)
+    _condition(page, judged)
+    _hookup(page, judged)
+    _findings(page, judged)
+    _signature(page, judged)
+    canvas.save()
+    return buffer.getvalue()
+
+
+class _Page:
+    """A cursor that runs down the page and turns it over."""
+
+    def __init__(self, canvas: Canvas, running: str) -> None:
+        self.canvas, self.running, self.y, self.count = canvas, running, TOP, 1
+        self._foot()
+
+    def _foot(self) -> None:
+        self.canvas.setFont(REGULAR, 8)
+        self.canvas.setFillColor(ink("quiet"))
+        self.canvas.drawString(MARGIN, 9 * mm, self.running)
+        self.canvas.drawRightString(A4[0] - MARGIN, 9 * mm, f"Careful Coil · page {self.count}")
+
+    def room(self, height: float) -> None:
+        """Turn the page when less than `height` points are left."""
+        if self.y - height < BOTTOM:
+            self.canvas.showPage()
+            self.count += 1
+            self.y = TOP
+            self._foot()
+
+    def text(
+        self, words: str, size: float = 9, bold: bool = False, token: str = "ink", indent: float = 0
+    ) -> None:
+        """Write a paragraph."""
+        face = BOLD if bold else REGULAR
+        for line in simpleSplit(words, face, size, A4[0] - 2 * MARGIN - indent):
+            self.room(size * 1.4)
+            self.y -= size * 1.4
+            self.canvas.setFont(face, size)
+            self.canvas.setFillColor(ink(token))
+            self.canvas.drawString(MARGIN + indent, self.y, line)
+
+    def head(self, words: str) -> None:
+        """Start a part of the sheet."""
+        self.room(34)
+        self.y -= 9
+        self.canvas.setStrokeColor(ink("hairline"))
+        self.canvas.line(MARGIN, self.y, A4[0] - MARGIN, self.y)
+        self.text(words, 11, bold=True)
+        self.y -= 2
+
+    def rows(self, pairs: Sequence[tuple[str, str]], columns: int = 2) -> None:
+        """Write label and value pairs in columns; a long value takes a row of its own lines."""
+        width = (A4[0] - 2 * MARGIN) / columns
+        for start in range(0, len(pairs), columns):
+            chunk = pairs[start : start + columns]
+            wrapped = [
+                simpleSplit(value or "–", REGULAR, 9, width - 78) or ["–"] for _, value in chunk
+            ]
+            lines = max(len(w) for w in wrapped)
+            self.room(lines * 12.5)
+            for k, ((label, _), several) in enumerate(zip(chunk, wrapped, strict=True)):
+                x, y = MARGIN + width * k, self.y - 12.5
+                self.canvas.setFont(REGULAR, 8)
+                self.canvas.setFillColor(ink("quiet"))
+                self.canvas.drawString(x, y, label)
+                self.canvas.setFont(REGULAR, 9)
+                self.canvas.setFillColor(ink("ink"))
+                for n, line in enumerate(several):
+                    self.canvas.drawString(x + 74, y - 12.5 * n, line)
+            self.y -= lines * 12.5
+
+
+def _identity(page: _Page, number: int, judged: Judgement) -> None:
+    job, plate = judged.job, judged.job.plate
+    page.text(job.name, 18, bold=True)
+    state = "released" if job.released else "NOT RELEASED" if judged.gate else "ready to sign"
+    page.text(
+        f"Job {number} · {state}",
+        10,
+        bold=bool(judged.gate),
+        token="hold" if judged.gate else "ink",
+    )
+    page.y -= 4
+    page.rows(
+        [
+            ("Customer", job.ticket.get("customer", "")),
+            ("Complaint", job.ticket.get("complaint", "")),
+            ("Phases", plate.printed("phases")),
+            ("Volts", plate.printed("volt")),
+            ("Hertz", plate.printed("hertz")),
+            ("Amps", plate.printed("amp")),
+            ("Power", plate.printed("power")),
+            ("Rev/min", plate.printed("rpm")),
+        ]
+    )
+
+
+def _leads(page: _Page, judged: Judgement) -> None:
+    job, naming = judged.job, judged.naming
+    if not job.leads:
+        return
+    words = {
+        "proven": "proven by readings",
+        "marked": "as marked, ohms agree",
+        "guess": "guesses, not proven",
+    }
+    page.head(f"Leads: {words.get(naming.word, 'not identified')}")
+    page.rows(
+        [
+            (
+                f"Tag {lead.tag}",
+                f"{naming.names.get(lead.tag, '?')}  {'/'.join(x for x in (lead.colour, lead.tracer) if x)}",
+            )
+            for lead in job.leads
+        ],
+        columns=3,
+    )
+    readings = [w for w in (_reading_words(t.reading) for t in job.readings) if w]
+    page.y -= 4
+    page.text(
+        "Readings, ohms as read: " + "; ".join(readings) + "." if readings else "No readings.", 8.5
+    )
+    never = judged.identification.never_energise if judged.identification else ()
+    if never:
+        pairs = ", ".join(f"{a}–{b}" for a, b in never)
+        page.text(f"Never line voltage across: {pairs}.", 9, bold=True, token="hold")
+
+
+def _reading_words(reading: object) -> str:
+    if isinstance(reading, Resistance):
+        ends = "–".join(e if isinstance(e, str) else "+".join(e) for e in reading.between)
+        return f"{ends} {show(ohm_value(reading.value))}"
+    if isinstance(reading, Frame):
+        return f"{reading.lead}–frame {show(ohm_value(reading.value))}"
+    if isinstance(reading, Switch):
+        return f"{'–'.join(reading.between)} {reading.value} with the switch"
+    if isinstance(reading, Kick):
+        return f"kick {''.join(reading.source)}→{''.join(reading.sense)} {reading.value}"
+    return ""
+
+
+def _condition(page: _Page, judged: Judgement) -> None:
+    page.head("Insulation to the frame")
+    if not judged.job.insulation:
+        page.text("Not tested.")
+    for entry, test in judged.job.insulation[-4:]:
+        least = "at least " if test.above else ""
+        page.text(
+            f"{entry.at[:10]}: {least}{test.megohm:g} MΩ at {test.at_c:g} °C with {test.test_volt:g} V DC."
+        )
+    verdict = next((f for f in judged.findings if f.code == "insulation"), None)
+    if verdict is not None and judged.job.insulation:
+        page.text(f"{verdict.subject}: {verdict.why} ({verdict.source})")
+
+
+def _hookup(page: _Page, judged: Judgement) -> None:
+    state = judged.connecting
+    page.head("Hookup")
+    if state.plan is None:
+        page.text(state.why)
+        return
+    supply = judged.job.supply
+    if supply is not None:
+        seen = "measured" if supply.measured else "assumed"
+        page.text(
+            f"For {supply.volt:g} V, {supply.hertz:g} Hz, {supply.phases}-phase ({seen}): {state.plan.connection}."
+        )
+    drawing = hookup_drawing(judged, state.plan, None)
+    if drawing is not None:
+        scale = 0.72 * mm
+        page.room(drawing.height * scale + 6)
+        draw_shapes(page.canvas, drawing, MARGIN, page.y - 2, scale, REGULAR, BOLD)
+        x = MARGIN + drawing.width * scale + 10 * mm
+        _beside(page, x, judged)
+        page.y -= drawing.height * scale + 4
+
+
+def _beside(page: _Page, x: float, judged: Judgement) -> None:
+    """Joints and line ohms beside the drawing."""
+    state, y = judged.connecting, page.y - 14
+    if state.plan is None:
+        return
+    made = {frozenset(j) for j in state.made}
+    lines = [
+        f"{' – '.join(j)}{'  made, pulled' if frozenset(j) in made else '  not made'}"
+        for j in state.plan.joints
+    ]
+    for pair, ohm in (state.expected or {}).items():
+        read = (state.read or {}).get(pair)
+        shown = f", read {show_ohm(read)}" if read is not None else ", not read"
+        lines.append(f"{pair.replace('-', ' to ')}: {show_ohm(ohm)} expected{shown}")
+    page.canvas.setFillColor(ink("ink"))
+    for line in lines:
+        page.canvas.setFont(REGULAR, 9)
+        page.canvas.drawString(x, y, line)
+        y -= 13
+
+
+def _findings(page: _Page, judged: Judgement) -> None:
+    page.head("Findings")
+    for f in judged.findings:
+        if f.verdict != "note":
+            waived = (judged.job.waived or {}).get(f.code)
+            aside = f" Waived by {waived.second}: {waived.reason}." if waived else ""
+            page.text(f"{f.verdict.upper()}: {f.subject}. {f.why}{aside}", 8.5, token=_tone(f))
+    page.head("With the motor")
+    for line in CAUTIONS:
+        page.text(line, 8.5)
+
+
+def _tone(f: Finding) -> str:
+    return "hold" if f.verdict == "hold" else "ink"
+
+
+def _signature(page: _Page, judged: Judgement) -> None:
+    page.room(42)
+    page.y -= 30
+    page.canvas.setStrokeColor(ink("ink"))
+    page.canvas.line(MARGIN, page.y, MARGIN + 70 * mm, page.y)
+    done = judged.job.released
+    if done is not None and done.body.kind == "released":
+        page.canvas.setFont(BOLD, 11)
+        page.canvas.setFillColor(ink("ink"))
+        page.canvas.drawString(
+            MARGIN, page.y + 4, f"{done.body.signed}   {done.at[:16].replace('T', ' ')} UTC"
+        )
+    page.text("Signed for release" if done else "Signature: not released", 8, token="quiet")
