@@ -13,7 +13,9 @@ SPARE = {3: "single-phase-3-lead", 6: "three-phase-6-lead", 9: "three-phase-9-le
 SPARE_OHM = {"coil": 3.8, "run": 2.4, "start": 6.9}
 
 
-def _motor(slug: str, lead_of: dict[str, str], ohm: dict[str, float], seed: int, **more: object) -> HiddenMotor:
+def _motor(
+    slug: str, lead_of: dict[str, str], ohm: dict[str, float], seed: int, **more: object
+) -> HiddenMotor:
     network = arrangement(slug).network
     chance = random.Random(seed)
     ohms = {c.name: ohm[c.like] * (1 + chance.uniform(-SPREAD, SPREAD)) for c in network.coils}

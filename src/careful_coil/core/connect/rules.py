@@ -134,8 +134,7 @@ def _line_ohms(state: Connecting, settings: Settings) -> Finding:
         )
     read, expected = state.read or {}, state.expected
     worst = max(expected, key=lambda p: abs(read[p] / expected[p] - 1))
-    apart = abs(read[worst] - expected[worst])
-    right = apart <= limit.value / 100 * expected[worst] + state.slack_ohm
+    right = state.fits(worst, limit.value)
     pair = worst.replace("-", " to ")
     return of(
         verdict="good" if right else "hold",

@@ -32,6 +32,11 @@ class Connecting:
         """Line pairs that still have no reading."""
         return tuple(k for k in self.expected or {} if k not in (self.read or {}))
 
+    def fits(self, pair: str, percent: float) -> bool:
+        """Whether a line pair reads what it must, within `percent` and what the meter can tell."""
+        read, wanted = (self.read or {})[pair], (self.expected or {})[pair]
+        return abs(read - wanted) <= percent / 100 * wanted + self.slack_ohm
+
 
 def connecting(job: Job, found: Identification | None, naming: Naming) -> Connecting:
     """Return where the connecting of a job stands."""

@@ -11,7 +11,17 @@ from careful_coil.core.job.entries import Station
 from careful_coil.core.values import show_ohm
 
 Act = Literal[
-    "go", "reading", "switch", "kick", "frame", "dead", "insulation", "joint", "line", "sign"
+    "go",
+    "reading",
+    "switch",
+    "kick",
+    "frame",
+    "dead",
+    "insulation",
+    "joint",
+    "line",
+    "bond",
+    "sign",
 ]
 
 
@@ -127,7 +137,7 @@ def _insulation(job: Job, gate: Sequence[Finding]) -> Iterator[NextStep]:
             act="insulation",
             why=shut.why
             if shut.verdict == "hold"
-            else "Joined leads to the frame, one minute. Earth it four minutes after.",
+            else "All leads joined, to the frame, one minute; then four minutes to earth.",
         )
 
 
@@ -195,7 +205,10 @@ def _release(job: Job, gate: Sequence[Finding]) -> Iterator[NextStep]:
         if title:
             focus = {"supply": "supply"}.get(f.code, f.code)
             station: Station = "connect" if f.code == "supply" else "release"
-            yield NextStep(code=f.code, title=title, why=f.why, station=station, focus=focus)
+            act: Act = "go" if f.code != "earth-bond" else "bond"
+            yield NextStep(
+                code=f.code, title=title, why=f.why, station=station, act=act, focus=focus
+            )
     for f in gate:
         yield NextStep(code=f"open-{f.code}", title=f.subject, why=f.why, station=f.station)  # type: ignore[arg-type]
     if not gate:

@@ -1,0 +1,1 @@
+"""The window. Only app.py imports it."""

@@ -1,0 +1,147 @@
+"""What is typed on the meter strip, understood: pure, so that it can be tested alone."""
+
+import re
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+from careful_coil.bench import Request
+from careful_coil.bench.port import RequestKind
+from careful_coil.core.errors import BadValue
+from careful_coil.core.job.entries import (
+    AnyBody,
+    EarthBond,
+    InsulationTested,
+    LineOhm,
+    ReadingTaken,
+)
+from careful_coil.core.readings import Frame, Kick, Resistance, Switch
+from careful_coil.core.values import BenchValue, Qualifier, Quantity, parse, show
+
+KICK_WORDS = ("up-large", "up-small", "none", "down-small", "down-large")
+SWITCH_WORDS = ("opens", "closes", "changes", "stays")
+UNITS = {"resistance": "Ω", "frame": "Ω", "line": "Ω", "bond": "Ω", "insulation": "MΩ"}
+HIGHEST_MEGOHM = 1e7
+
+
+@dataclass(frozen=True, slots=True)
+class Typed:
+    """Where a typed text goes and the text of the value."""
+
+    target: Request
+    value: str
+
+
+def split(text: str, target: Request | None, tags: Sequence[str]) -> Typed:
+    """Return target and value of a typed line; a pair in front goes before the suggestion.
+
+    `AF 3.92`, `A F 3.92`, `A frame open`, `3.92`. Raises: BadValue.
+    """
+    words = text.split()
+    pair, rest = _pair(words, tags)
+    if pair is not None:
+        if not rest:
+            raise BadValue(text, "a value after the pair, for example AF 3.92")
+        kind: RequestKind = "frame" if len(pair) == 1 else "resistance"
+        return Typed(Request(kind=kind, ends=pair), " ".join(rest))
+    if target is None:
+        raise BadValue(text, "two leads and a value, for example AF 3.92")
+    return Typed(target, text.strip())
+
+
+def _pair(words: list[str], tags: Sequence[str]) -> tuple[tuple[str, ...] | None, list[str]]:
+    known = {t.upper(): t for t in tags}
+    first = words[0].upper() if words else ""
+    if len(words) > 1 and first in known and words[1].lower() in ("frame", "pe"):
+        return (known[first],), words[2:]
+    if len(words) > 1 and first in known and words[1].upper() in known and len(words) > 2:
+        return (known[first], known[words[1].upper()]), words[2:]
+    for cut in range(1, len(first)):
+        if first[:cut] in known and first[cut:] in known and first[:cut] != first[cut:]:
+            if not re.search(r"[A-Z]", first):
+                return None, words  # numbered tags run together would swallow figures
+            return (known[first[:cut]], known[first[cut:]]), words[1:]
+    return None, words
+
+
+def body_of(
+    typed: Typed, *, instrument: str, temperature_c: float | None, test_volt: float = 500.0
+) -> AnyBody:
+    """Return the log entry of a value. Raises: BadValue, AmbiguousValue with what is wanted."""
+    target, text = typed.target, typed.value
+    if target.kind == "switch":
+        word = _choice(text, SWITCH_WORDS)
+        reading = Switch(between=_two(target.ends), value=word)
+        return ReadingTaken(reading=reading, instrument=instrument, temperature_c=temperature_c)
+    if target.kind == "kick":
+        word = _choice(text, KICK_WORDS)
+        kick = Kick(source=_two(target.ends), sense=_two(target.sense), value=word)
+        return ReadingTaken(reading=kick, instrument=instrument, temperature_c=temperature_c)
+    if target.kind == "insulation":
+        return _insulation(text, temperature_c, test_volt)
+    value = parse(text, Quantity.RESISTANCE)
+    if target.kind == "bond":
+        return EarthBond(ohm=_figure(value, text))
+    shown = _as_kept(value)
+    if target.kind == "line":
+        return LineOhm(lines=_two(target.ends), value=shown)
+    if target.kind == "frame":
+        frame = Frame(lead=target.ends[0], value=shown)
+        return ReadingTaken(reading=frame, instrument=instrument, temperature_c=temperature_c)
+    ohms = Resistance(between=_two(target.ends), value=shown)
+    return ReadingTaken(reading=ohms, instrument=instrument, temperature_c=temperature_c)
+
+
+def _as_kept(value: BenchValue) -> str:
+    """Return the text that is kept: the digits given, in the best prefix."""
+    return show(value)
+
+
+def _figure(value: BenchValue, text: str) -> float:
+    if value.number is None:
+        raise BadValue(text, "ohms in figures, for example 0.03")
+    return value.value
+
+
+def _insulation(text: str, temperature_c: float | None, test_volt: float) -> InsulationTested:
+    if temperature_c is None:
+        raise BadValue(text, "the winding's temperature first: type it on the Insulation station")
+    wanted = "MΩ, for example 550, 0.4, 320 k or >2 G"
+    plain = re.fullmatch(r">?\s*[\d.,]+", text.strip())
+    value = parse(f"{text} M" if plain else text, Quantity.RESISTANCE)
+    if value.number is None:
+        raise BadValue(text, wanted + "; where the tester's range ends, > and that range")
+    megohm = value.value / 1e6
+    if megohm > HIGHEST_MEGOHM:
+        raise BadValue(text, wanted)
+    return InsulationTested(
+        megohm=megohm,
+        at_c=temperature_c,
+        test_volt=test_volt,
+        above=value.qualifier is Qualifier.ABOVE,
+    )
+
+
+def _choice(text: str, words: Sequence[str]) -> str:
+    word = text.strip().lower().replace(" ", "-")
+    if word in words:
+        return word
+    if word.isdigit() and 1 <= int(word) <= len(words):
+        return words[int(word) - 1]
+    keys = ", ".join(f"{k} {w.replace('-', ' ')}" for k, w in enumerate(words, 1))
+    raise BadValue(text, keys)
+
+
+def _two(ends: Sequence[str]) -> tuple[str, str]:
+    return ends[0], ends[1]
+
+
+def moved_pair(target: Request, tags: Sequence[str], dx: int, dy: int) -> Request:
+    """Return the target one column (dx) or row (dy) further in the sheet, as far as it goes."""
+    if target.kind not in ("resistance", "switch") or len(tags) < 2:
+        return target
+    a, b = sorted(tags.index(t) for t in target.ends)
+    b = min(max(b + dx, 1), len(tags) - 1)
+    a = min(max(a + dy, 0), len(tags) - 2)
+    if a >= b:
+        a, b = (b - 1, b) if dx else (a, a + 1)
+    return replace(target, kind="resistance", ends=(tags[a], tags[b]))

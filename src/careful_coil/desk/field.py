@@ -1,0 +1,101 @@
+"""A cell one types in: label above, message below, committed by Enter or by leaving it."""
+
+from collections.abc import Callable
+
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QKeyEvent
+from PySide6.QtWidgets import QLabel, QLineEdit, QVBoxLayout, QWidget
+
+from careful_coil.core.errors import CoilError
+from careful_coil.desk.theme import Theme
+
+
+class Cell(QLineEdit):
+    """A line edit whose Escape gives back what was there."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.stood = ""
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """Escape cancels typing; nothing else is special."""
+        if event.key() == Qt.Key.Key_Escape:
+            self.setText(self.stood)
+            self.setModified(False)
+            return
+        super().keyPressEvent(event)
+
+
+class Field(QWidget):
+    """`commit` is called with the new text; it raises a CoilError to refuse it in place."""
+
+    def __init__(
+        self,
+        label: str,
+        commit: Callable[[str], None],
+        theme: Theme,
+        *,
+        hint: str = "",
+        name: str = "",
+        clears: bool = False,
+    ) -> None:
+        super().__init__()
+        self._commit, self._clears = commit, clears
+        self.label = QLabel(label)
+        self.label.setTextFormat(Qt.TextFormat.PlainText)
+        self.cell = Cell()
+        self.cell.setAccessibleName(label)
+        self.cell.setPlaceholderText(hint)
+        self.cell.setObjectName(name)
+        self.cell.setMaxLength(4000)
+        self.message = QLabel("")
+        self.message.setTextFormat(Qt.TextFormat.PlainText)
+        self.message.setWordWrap(True)
+        self.message.hide()
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(3)
+        for part in (self.label, self.cell, self.message):
+            column.addWidget(part)
+        self.cell.returnPressed.connect(self._entered)
+        self.cell.editingFinished.connect(self.finish)
+        self.set_theme(theme)
+
+    def set_theme(self, theme: Theme) -> None:
+        """Take another theme."""
+        quiet, hold = theme.colour("quiet").name(), theme.colour("hold").name()
+        self.label.setStyleSheet(f"color: {quiet}; font-size: {theme.px(13)}px;")
+        self.message.setStyleSheet(f"color: {hold}; font-size: {theme.px(13)}px;")
+
+    def show_text(self, text: str) -> None:
+        """Show what stands on record, unless something else is being typed."""
+        if not (self.cell.hasFocus() and self.cell.isModified()):
+            self.cell.setText(text)
+            self.cell.stood = text
+            self.cell.setModified(False)
+
+    def refuse(self, words: str) -> None:
+        """Say under the cell why it cannot stand."""
+        self.message.setText(words)
+        self.message.setVisible(bool(words))
+
+    def finish(self) -> None:
+        """Commit what was typed, or refuse it and keep it for mending."""
+        if not self.cell.isModified():
+            return
+        try:
+            self._commit(self.cell.text().strip())
+        except CoilError as error:
+            self.refuse(str(error))
+            return
+        self.refuse("")
+        self.cell.setModified(False)
+        if self._clears:
+            self.cell.clear()
+        else:
+            self.cell.stood = self.cell.text()
+
+    def _entered(self) -> None:
+        self.finish()
+        if not self.message.isVisible():
+            self.focusNextChild()

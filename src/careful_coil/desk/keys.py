@@ -1,0 +1,74 @@
+"""The sheet of keys: drawn over the bench, gone with any key."""
+
+from PySide6.QtCore import QRect, Qt
+from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent
+from PySide6.QtWidgets import QWidget
+
+from careful_coil.desk import paint
+from careful_coil.desk.theme import Theme
+
+KEYS = (
+    ("Ctrl+1 2 3 7 9", "Intake, Leads, Insulation, Connect, Release"),
+    ("Ctrl+N", "new job"),
+    ("Ctrl+L", "loose leads: just tell me these leads"),
+    ("Ctrl+K", "find a motor"),
+    ("Ctrl+M", "to the meter strip"),
+    ("Space", "take the live value"),
+    ("Enter", "record what is typed; with nothing typed, do what Next says"),
+    ("AF 3.92", "A to F reads 3.92 Ω, whatever was suggested; A frame open"),
+    ("* and /", "open, rising"),
+    ("Arrows", "another pair"),
+    ("N or +", "not here: the next best; Shift+N brings all back"),
+    ("Ctrl+Z or -", "strike the last entry; Ctrl+Shift+Z takes the strike back"),
+    ("Ctrl+P", "write the job sheet"),
+    ("F1", "what is this station for"),
+    ("F6", "fold the rack away"),
+    ("Ctrl+D", "dim or light"),
+    ("Ctrl+= and Ctrl+-", "larger or smaller text"),
+    ("Ctrl+/", "this sheet"),
+)
+
+
+class KeySheet(QWidget):
+    """The sheet."""
+
+    def __init__(self, parent: QWidget, theme: Theme) -> None:
+        super().__init__(parent)
+        self.theme = theme
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setAccessibleName("Keys")
+        self.hide()
+
+    def unfold(self, theme: Theme) -> None:
+        """Show it over the whole window."""
+        self.theme = theme
+        parent = self.parentWidget()
+        if parent is not None:
+            self.setGeometry(parent.rect())
+        self.show()
+        self.raise_()
+        self.setFocus(Qt.FocusReason.OtherFocusReason)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """Any key folds it."""
+        self._fold()
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        """So does a click."""
+        self._fold()
+
+    def _fold(self) -> None:
+        self.hide()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Draw key and meaning in rows."""
+        painter, t = QPainter(self), self.theme
+        painter.fillRect(self.rect(), t.colour("ground"))
+        paint.text(painter, t, QRect(40, 24, 400, t.px(36)), "Keys", size=26, bold=True)
+        high = min(t.px(34), (self.height() - 90) // len(KEYS))
+        for k, (key, meaning) in enumerate(KEYS):
+            y = 76 + k * high
+            paint.text(painter, t, QRect(40, y, t.px(190), high), key, bold=True)
+            paint.text(
+                painter, t, QRect(40 + t.px(200), y, self.width() - t.px(240) - 40, high), meaning
+            )

@@ -1,0 +1,228 @@
+"""The rack: the shop's motors as tags in order of urgency, with a search above."""
+
+from typing import Any
+
+from PySide6.QtCore import (
+    QAbstractListModel,
+    QModelIndex,
+    QPersistentModelIndex,
+    QPointF,
+    QRect,
+    QRectF,
+    QSize,
+    Qt,
+    Signal,
+)
+from PySide6.QtGui import QPainter, QPaintEvent, QPen, QPolygonF
+from PySide6.QtWidgets import (
+    QLineEdit,
+    QListView,
+    QStyle,
+    QStyledItemDelegate,
+    QStyleOptionViewItem,
+    QVBoxLayout,
+    QWidget,
+)
+
+from careful_coil.desk import paint
+from careful_coil.desk.session import Session
+from careful_coil.desk.theme import Theme
+from careful_coil.records import Summary
+
+Index = QModelIndex | QPersistentModelIndex
+SUMMARY = int(Qt.ItemDataRole.UserRole)
+
+
+class RackModel(QAbstractListModel):
+    """The summaries that a search leaves."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._all: list[Summary] = []
+        self._words = ""
+        self.shown: list[Summary] = []
+
+    def show_all(self, summaries: list[Summary]) -> None:
+        """Take the summaries of the shop."""
+        self._all = summaries
+        self.search(self._words)
+
+    def search(self, words: str) -> None:
+        """Keep the jobs that have every word."""
+        self.beginResetModel()
+        self._words = words
+        wanted = words.lower().split()
+        self.shown = [s for s in self._all if all(w in s.search for w in wanted)]
+        self.endResetModel()
+
+    def rowCount(self, parent: Index = QModelIndex()) -> int:  # noqa: B008  # Qt's own signature
+        """Return how many are shown."""
+        return 0 if parent.isValid() else len(self.shown)
+
+    def data(self, index: Index, role: int = int(Qt.ItemDataRole.DisplayRole)) -> Any:
+        """Return the summary, or words for a screen reader."""
+        summary = self.shown[index.row()]
+        if role == SUMMARY:
+            return summary
+        if role in (int(Qt.ItemDataRole.DisplayRole), int(Qt.ItemDataRole.AccessibleTextRole)):
+            return f"{summary.number} {summary.name}, {summary.state}"
+        return None
+
+
+class TagDelegate(QStyledItemDelegate):
+    """A shop tag: hole, name, state in words, nine pips, one mark."""
+
+    def __init__(self, theme: Theme) -> None:
+        super().__init__()
+        self.theme = theme
+        self.open_id = ""
+
+    def sizeHint(self, option: QStyleOptionViewItem, index: Index) -> QSize:
+        """Return the room of a tag with the gap below it."""
+        return QSize(10, self.theme.px(80))
+
+    def paint(self, painter: QPainter, option: QStyleOptionViewItem, index: Index) -> None:
+        """Draw the tag."""
+        t, summary = self.theme, index.data(SUMMARY)
+        box: QRect = option.rect.adjusted(2, 2, -2, -6)
+        is_open = summary.id == self.open_id
+        focused = bool(option.state & QStyle.StateFlag.State_HasFocus)
+        painter.save()
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        cut = 14
+        corners = [
+            QPointF(box.left() + cut, box.top()),
+            QPointF(box.right(), box.top()),
+            QPointF(box.right(), box.bottom()),
+            QPointF(box.left(), box.bottom()),
+            QPointF(box.left(), box.top() + cut),
+        ]
+        painter.setBrush(t.colour("surface") if is_open else t.colour("ground"))
+        painter.setPen(
+            QPen(t.colour("ink" if is_open or focused else "hairline"), 2 if is_open else 1)
+        )
+        painter.drawPolygon(QPolygonF(corners))
+        painter.setPen(QPen(t.colour("quiet"), 1.2))
+        painter.setBrush(t.colour("ground"))
+        painter.drawEllipse(QPointF(box.left() + 15, box.center().y()), 4, 4)
+        left, wide = box.left() + 28, box.width() - 38
+        paint.text(
+            painter, t, QRect(left, box.top() + t.px(6), wide, t.px(20)), summary.name, bold=True
+        )
+        paint.text(
+            painter,
+            t,
+            QRect(left, box.top() + t.px(26), wide, t.px(18)),
+            summary.state,
+            size=13,
+            token="quiet",
+        )
+        self._pips(painter, summary, left, box.top() + t.px(54))
+        if summary.mark:
+            paint.mark(
+                painter, t, summary.mark, QPointF(box.right() - 18, box.top() + t.px(56)), 15
+            )
+        painter.restore()
+
+    def _pips(self, painter: QPainter, summary: Summary, left: int, y: int) -> None:
+        t = self.theme
+        for k, pip in enumerate(summary.pips):
+            at = QRectF(left + k * 15.0, y, 10, 5)
+            if pip == "done":
+                painter.fillRect(at, t.colour("good"))
+            elif pip == "hold":
+                painter.fillRect(at.adjusted(0, -2, 0, 2), t.colour("hold"))
+            else:
+                painter.setPen(QPen(t.colour("ink" if pip == "open" else "hairline"), 1))
+                painter.setBrush(Qt.BrushStyle.NoBrush)
+                painter.drawRect(at)
+
+
+class Head(QWidget):
+    """The rack's heading with its count."""
+
+    def __init__(self, theme: Theme) -> None:
+        super().__init__()
+        self._theme, self._count = theme, 0
+        self.set_theme(theme)
+
+    def set_theme(self, theme: Theme) -> None:
+        """Take another theme."""
+        self._theme = theme
+        self.setFixedHeight(theme.px(30))
+        self.update()
+
+    def count(self, jobs: int) -> None:
+        """Show how many jobs there are."""
+        self._count = jobs
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Draw it."""
+        painter, t = QPainter(self), self._theme
+        paint.text(painter, t, self.rect(), "In the shop", size=18, bold=True)
+        words = f"{self._count} job{'' if self._count == 1 else 's'}"
+        paint.text(painter, t, self.rect(), words, size=13, token="quiet", align=1)
+
+
+class Rack(QWidget):
+    """Search and list."""
+
+    opened = Signal(str)
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__()
+        self._session = session
+        self.model = RackModel()
+        self.head = Head(theme)
+        self.search = QLineEdit()
+        self.search.setPlaceholderText("Find a motor    Ctrl+K")
+        self.search.setAccessibleName("Find a motor")
+        self.list = QListView()
+        self.list.setAccessibleName("Motors in the shop")
+        self.list.setModel(self.model)
+        self.list.setUniformItemSizes(True)
+        self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.delegate = TagDelegate(theme)
+        self.list.setItemDelegate(self.delegate)
+        self.who = QLineEdit()
+        self.who.setPlaceholderText("Who is at the bench?")
+        self.who.setAccessibleName("Who is at the bench, initials")
+        self.who.setMaxLength(40)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(12, 12, 8, 8)
+        for part in (self.head, self.search, self.list, self.who):
+            column.addWidget(part)
+        self.search.textChanged.connect(self.model.search)
+        self.search.returnPressed.connect(self._open_first)
+        self.list.activated.connect(self._open)
+        self.list.clicked.connect(self._open)
+        self.who.textChanged.connect(self._named)
+        session.jobs_changed.connect(self.refresh)
+        session.job_changed.connect(self.refresh)
+        self.set_theme(theme)
+
+    def set_theme(self, theme: Theme) -> None:
+        """Take another theme."""
+        self.delegate.theme = theme
+        self.head.set_theme(theme)
+        self.setFixedWidth(theme.px(214) if theme.scale < 1.5 else theme.px(186))
+        self.list.doItemsLayout()
+        self.list.viewport().update()
+
+    def refresh(self) -> None:
+        """Show the shop's jobs, the open one marked."""
+        self.delegate.open_id = self._session.open.id if self._session.open else ""
+        self.model.show_all(self._session.summaries)
+        self.head.count(len(self._session.summaries))
+
+    def _named(self, words: str) -> None:
+        self._session.who = words.strip()
+
+    def _open(self, index: Index) -> None:
+        self.opened.emit(self.model.shown[index.row()].id)
+
+    def _open_first(self) -> None:
+        if self.model.shown:
+            self.opened.emit(self.model.shown[0].id)
+            self.search.clear()

@@ -1,0 +1,280 @@
+"""The desk's model: which job is open, what is recorded of it, what the probes are on."""
+
+import uuid
+from collections.abc import Callable
+from concurrent.futures import Future, ThreadPoolExecutor
+from dataclasses import dataclass, field
+from datetime import UTC, datetime
+from typing import Any
+
+from PySide6.QtCore import QObject, Signal
+
+from careful_coil.bench import Instrument, Request
+from careful_coil.core.errors import CoilError
+from careful_coil.core.job import AnyBody, Entry, Job, fold
+from careful_coil.core.job.entries import Station, Struck, Ticket
+from careful_coil.core.ledger import Judgement, judge
+from careful_coil.core.settings import Settings
+from careful_coil.documents.job import JobDocument
+from careful_coil.records import RecordsThread, Summary
+from careful_coil.records.summary import summary_of
+
+InstrumentFor = Callable[[str, int, Job], Instrument | None]
+TARGET_ACTS = ("reading", "switch", "kick", "insulation", "line", "bond")
+LOOSE = "Loose leads"
+
+
+@dataclass(slots=True)
+class OpenJob:
+    """The job on the bench: its log as recorded, and the judgement of it."""
+
+    id: str
+    number: int
+    entries: list[Entry]
+    judged: Judgement
+    instrument: Instrument | None = None
+    not_here: set[str] = field(default_factory=set)
+
+
+class _Bridge(QObject):
+    """Brings answers of other threads to the interface thread."""
+
+    arrived = Signal(object)
+
+
+class Session(QObject):
+    """Everything the window shows, and the only way it changes anything."""
+
+    jobs_changed = Signal()
+    job_changed = Signal()
+    station_wanted = Signal(str, str)  # station, field to put the cursor in
+    target_changed = Signal()
+    told = Signal(str, str)  # words, tone
+
+    def __init__(
+        self,
+        records: RecordsThread,
+        settings: Settings,
+        clock: Callable[[], datetime],
+        instrument_for: InstrumentFor,
+    ) -> None:
+        super().__init__()
+        self._records, self.settings, self._clock = records, settings, clock
+        self._instrument_for = instrument_for
+        self._judges = ThreadPoolExecutor(max_workers=1, thread_name_prefix="judge")
+        self._bridge = _Bridge()
+        self._bridge.arrived.connect(self._arrived)
+        self.summaries: list[Summary] = []
+        self.open: OpenJob | None = None
+        self.bound: OpenJob | None = None  # the motor the meter's probes are on
+        self.station: Station = "intake"
+        self.who = ""
+        self.temperature_c: float | None = None
+        self.test_volt = 500.0
+        self._picked: Request | None = None
+        self._waiting = 0
+
+    # --- answers of other threads ---------------------------------------------------------------
+
+    def _then(self, future: "Future[Any]", done: Callable[[Any], None]) -> None:
+        self._waiting += 1
+        future.add_done_callback(lambda f: self._bridge.arrived.emit((f, done)))
+
+    def _arrived(self, answer: tuple["Future[Any]", Callable[[Any], None]]) -> None:
+        self._waiting -= 1
+        future, done = answer
+        error = future.exception()
+        if isinstance(error, CoilError):
+            self.told.emit(str(error), "hold")
+            return
+        done(future.result())
+
+    @property
+    def busy(self) -> bool:
+        """Whether something is still on its way to disk or being worked out."""
+        return self._waiting > 0
+
+    def close(self) -> None:
+        """Finish what is on its way, then stop."""
+        self._judges.shutdown()
+        self._records.close()
+
+    # --- rack -----------------------------------------------------------------------------------
+
+    def load(self, documents: list[JobDocument], open_first: bool = True) -> None:
+        """Open the shop, take documents in, fill the rack."""
+        for document in documents:
+            self._then(self._records.ask(lambda s, d=document: s.take_in(d)), self._taken_in)  # type: ignore[misc]
+
+        def filled(summaries: list[Summary]) -> None:
+            self._filled(summaries)
+            if open_first and summaries and self.open is None:
+                self.open_job(summaries[0].id)
+
+        self._then(self._records.ask(lambda s: s.summaries()), filled)
+
+    def _taken_in(self, imported: Any) -> None:
+        if imported.number != imported.wanted:
+            self.told.emit(
+                f"Number {imported.wanted} is taken: the job is {imported.number} here.", "note"
+            )
+
+    def _filled(self, summaries: list[Summary]) -> None:
+        self.summaries = summaries
+        self.jobs_changed.emit()
+
+    def open_job(self, id: str) -> None:
+        """Put another job on the bench. The meter stays on the motor it is on."""
+        number = next((s.number for s in self.summaries if s.id == id), 0)
+
+        def read(entries: list[Entry]) -> None:
+            self._judge(id, number, entries, set())
+
+        self._then(self._records.ask(lambda s: s.entries_of(id)), read)
+
+    def new_job(self, loose: bool = False) -> None:
+        """Start a job; a loose one goes straight to its leads."""
+        id = str(uuid.uuid4())
+        first = [self._entry(Ticket(field="name", text=LOOSE), "leads")] if loose else []
+        self.station = "leads" if loose else "intake"
+
+        def made(number: int) -> None:
+            self._judge(id, number, first, set())
+            self.station_wanted.emit(self.station, "count" if loose else "name")
+
+        self._then(self._records.ask(lambda s: s.open_job(id, first)), made)
+
+    # --- log ------------------------------------------------------------------------------------
+
+    def record(self, *bodies: AnyBody, station: Station | None = None) -> None:
+        """Append entries to the open job; it shows them when they are on disk."""
+        job = self.open
+        if job is None:
+            self.told.emit("Open a job first: Ctrl+N new, Ctrl+K find.", "watch")
+            return
+        entries = [self._entry(b, station or self.station) for b in bodies]
+
+        def append(store: Any) -> None:
+            for entry in entries:
+                store.append(job.id, entry)
+
+        def done(_: None) -> None:
+            job.entries += entries
+            if self.open is not None and self.open.id == job.id:
+                self._picked = None
+                self._judge(job.id, job.number, job.entries, job.not_here)
+
+        self._then(self._records.ask(append), done)
+
+    def strike_last(self) -> None:
+        """Undo: strike the newest entry that still counts."""
+        self._strike(lambda e: e.body.kind != "struck", "Nothing to strike.")
+
+    def strike_back(self) -> None:
+        """Redo: strike the newest strike."""
+        self._strike(lambda e: e.body.kind == "struck", "No strike to take back.")
+
+    def _strike(self, wanted: Callable[[Entry], bool], nothing: str) -> None:
+        job = self.open
+        gone = job.judged.job.struck if job else frozenset[str]()
+        for entry in reversed(job.entries if job else []):
+            if wanted(entry) and entry.id not in gone:
+                self.told.emit(f"Struck: {entry.body.kind}. Ctrl+Shift+Z takes it back.", "note")
+                self.record(Struck(target=entry.id, reason="undone"), station=entry.station)
+                return
+        self.told.emit(nothing, "note")
+
+    def _entry(self, body: AnyBody, station: Station) -> Entry:
+        at = self._clock().astimezone(UTC).strftime("%Y-%m-%dT%H:%M:%S.%fZ")
+        return Entry(id=str(uuid.uuid4()), at=at, by=self.who, station=station, body=body)
+
+    # --- judgement ------------------------------------------------------------------------------
+
+    def _judge(self, id: str, number: int, entries: list[Entry], not_here: set[str]) -> None:
+        log = list(entries)
+        future = self._judges.submit(lambda: judge(fold(log), self.settings, frozenset(not_here)))
+
+        def answered(judged: Judgement) -> None:
+            if len(log) == len(entries):  # else a later entry has overtaken it
+                self._judged(id, number, entries, not_here, judged)
+
+        self._then(future, answered)
+
+    def _judged(
+        self, id: str, number: int, entries: list[Entry], not_here: set[str], judged: Judgement
+    ) -> None:
+        old = self.open
+        same = old is not None and old.id == id
+        instrument = old.instrument if same and old is not None else None
+        if instrument is None:
+            instrument = self._instrument_for(id, number, judged.job)
+        self.open = OpenJob(id, number, entries, judged, instrument, not_here)
+        if self.bound is None or self.bound.id == id:
+            self.bound = self.open
+        summary = summary_of(id, number, judged)
+        self.summaries = sorted(
+            [s for s in self.summaries if s.id != id] + [summary], key=lambda s: s.urgency
+        )
+        self._then(self._records.ask(lambda s: s.save_summary(summary)), lambda _: None)
+        if not same:
+            self._picked = None
+        self.job_changed.emit()
+        self.jobs_changed.emit()
+        self.target_changed.emit()
+
+    def not_here(self) -> None:
+        """Put the next step off and bring the next best."""
+        job = self.open
+        if job is None or job.judged.next is None:
+            return
+        job.not_here.add(job.judged.next.code)
+        self._picked = None
+        self._judge(job.id, job.number, job.entries, job.not_here)
+
+    def bring_back(self) -> None:
+        """Take all steps put off back in."""
+        if self.open is not None:
+            self.open.not_here.clear()
+            self._judge(self.open.id, self.open.number, self.open.entries, self.open.not_here)
+
+    # --- meter ----------------------------------------------------------------------------------
+
+    def bind(self) -> None:
+        """Move the meter to the open job's motor."""
+        self.bound = self.open
+        self.target_changed.emit()
+
+    @property
+    def elsewhere(self) -> bool:
+        """Whether the meter is on another motor than the one on the bench."""
+        return self.open is not None and self.bound is not None and self.bound.id != self.open.id
+
+    @property
+    def target(self) -> Request | None:
+        """What the probes should be on: picked by hand, or what comes next."""
+        if self._picked is not None:
+            return self._picked
+        step = self.open.judged.next if self.open else None
+        if step is None or step.act not in TARGET_ACTS:
+            return None
+        if step.act == "line":
+            return Request(kind="line", ends=step.ends, joints=self._joints_by_tag())
+        if step.act == "insulation":
+            return Request(kind="insulation", ends=("leads joined", "frame"))
+        if step.act == "bond":
+            return Request(kind="bond", ends=("earth lead", "frame"))
+        kind = "resistance" if step.act == "reading" else step.act
+        return Request(kind=kind, ends=step.ends, sense=step.sense)  # type: ignore[arg-type]
+
+    def pick(self, target: Request | None) -> None:
+        """Choose what the probes are on, whatever was suggested."""
+        self._picked = target
+        self.target_changed.emit()
+
+    def _joints_by_tag(self) -> tuple[tuple[str, ...], ...]:
+        """Return the joints made, by tag, as they stand on the bench."""
+        if self.open is None:
+            return ()
+        judged = self.open.judged
+        tag = {name: t for t, name in judged.naming.names.items()}
+        return tuple(tuple(tag.get(n, n) for n in j) for j in judged.connecting.made)

@@ -1,0 +1,71 @@
+"""The pictures in docs/screenshots, made from the demo shop: python -m careful_coil.desk.shots FOLDER."""
+
+import sys
+import tempfile
+from collections.abc import Callable
+from datetime import UTC, datetime
+from pathlib import Path
+
+from PySide6.QtCore import QCoreApplication, QEventLoop
+from PySide6.QtTest import QTest
+
+from careful_coil.desk.start import application, build
+from careful_coil.desk.theme import Theme
+from careful_coil.desk.window import Window
+
+# name of the picture, motor, station
+VIEWS = (
+    ("intake", "demo-theatre", "intake"),
+    ("leads", "demo-theatre", "leads"),
+    ("leads-half-read", "demo-bakery", "leads"),
+    ("insulation", "demo-boatyard", "insulation"),
+    ("connect", "demo-theatre", "connect"),
+    ("release", "demo-cider-mill", "release"),
+)
+
+
+def settle(window: Window, done: Callable[[], bool] = lambda: True) -> None:
+    """Run the event loop until nothing is on its way and `done` holds."""
+    for _ in range(2000):
+        QCoreApplication.processEvents(QEventLoop.ProcessEventsFlag.AllEvents, 20)
+        if not window.session.busy and done():
+            QCoreApplication.processEvents()
+            return
+        QTest.qWait(5)
+    raise RuntimeError("the window did not settle")
+
+
+def open_demo(folder: Path, theme: Theme, width: int, height: int) -> Window:
+    """Return the window on a fresh demo shop, filled."""
+    application()
+    window = build(folder, True, lambda: datetime(2026, 3, 4, 9, 0, tzinfo=UTC), theme)
+    window.resize(width, height)
+    window.show()
+    settle(window, lambda: window.session.open is not None)
+    return window
+
+
+def take(folder: Path, theme: Theme, width: int = 1280, height: int = 800) -> None:
+    """Write one picture of each view into a folder."""
+    folder.mkdir(parents=True, exist_ok=True)
+    with tempfile.TemporaryDirectory() as shop:
+        window = open_demo(Path(shop), theme, width, height)
+        for name, job, station in VIEWS:
+            window.session.open_job(job)
+            settle(
+                window,
+                lambda j=job: window.session.open is not None and window.session.open.id == j,
+            )  # type: ignore[misc]
+            window.session.bind()
+            window.go(station)
+            settle(window)
+            window.grab().save(str(folder / f"{name}.png"))
+        window.close()
+
+
+if __name__ == "__main__":
+    if len(sys.argv) < 2:
+        sys.exit("Wanted: the folder for the pictures.")
+    dim, large = "--dim" in sys.argv, "--large" in sys.argv
+    size = (1100, 700) if "--small" in sys.argv else (1280, 800)
+    take(Path(sys.argv[1]), Theme(dim=dim, scale=1.5 if large else 1.0), *size)

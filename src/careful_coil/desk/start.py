@@ -1,0 +1,78 @@
+"""Start-up: the first paint comes before the records, the records before anything else."""
+
+import sys
+import tempfile
+from collections.abc import Callable
+from datetime import UTC, datetime
+from pathlib import Path
+
+from platformdirs import user_data_path
+from PySide6.QtCore import QTimer
+from PySide6.QtWidgets import QApplication
+
+from careful_coil.bench import Instrument
+from careful_coil.core.job import Job
+from careful_coil.core.settings import Settings
+from careful_coil.desk.session import InstrumentFor, Session
+from careful_coil.desk.theme import Theme, load_fonts
+from careful_coil.desk.window import Window
+from careful_coil.records import RecordsThread
+
+
+def application() -> QApplication:
+    """Return the application, made once, with its style and faces."""
+    app = QApplication.instance()
+    if not isinstance(app, QApplication):
+        app = QApplication(sys.argv[:1])
+    app.setStyle("Fusion")
+    app.setApplicationName("careful-coil")
+    app.setCursorFlashTime(0)
+    load_fonts()
+    return app
+
+
+def no_instrument(job_id: str, number: int, job: Job) -> Instrument | None:
+    """A shop without instruments: values are typed."""
+    return None
+
+
+def build(
+    folder: Path, demo: bool, clock: Callable[[], datetime], theme: Theme | None = None
+) -> Window:
+    """Return the window on the shop in `folder`; its records are opened when the event loop runs."""
+    settings = Settings()
+    instrument_for: InstrumentFor = no_instrument
+    if demo:
+        from careful_coil.demo.truths import demo_meter  # only the demo has hidden motors
+
+        instrument_for = demo_meter
+    records = RecordsThread(folder, settings)
+    session = Session(records, settings, clock, instrument_for)
+    if demo:
+        session.who, session.temperature_c = "AB", 21.0
+    window = Window(session, theme or Theme(), folder / "sheets")
+    window.rack.who.setText(session.who)
+
+    def fill() -> None:
+        from careful_coil.demo import demo_jobs  # read after the first paint
+
+        records.start()
+        session.load(demo_jobs() if demo else [])
+
+    QTimer.singleShot(0, fill)
+    return window
+
+
+def open_window(demo: bool) -> int:
+    """Open the window and run until it is closed; the demo shop is a copy that is thrown away."""
+    app = application()
+    if not demo:
+        return _run(app, user_data_path("careful-coil") / "shop", demo=False)
+    with tempfile.TemporaryDirectory(prefix="careful-coil-demo-") as folder:
+        return _run(app, Path(folder), demo=True)
+
+
+def _run(app: QApplication, folder: Path, demo: bool) -> int:
+    window = build(folder, demo, lambda: datetime.now(UTC))
+    window.show()
+    return app.exec()

@@ -1,0 +1,1 @@
+"""The stations of the bench, one module each."""

@@ -1,0 +1,252 @@
+"""Leads: tags, readings in the suggested order, the winding as it looks now, what it can still be."""
+
+from PySide6.QtCore import QRect, Qt
+from PySide6.QtGui import QPainter, QPaintEvent
+from PySide6.QtWidgets import QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
+
+from careful_coil.bench import Request
+from careful_coil.core.errors import BadValue
+from careful_coil.core.job.entries import Lead, Leads
+from careful_coil.core.ledger import Judgement
+from careful_coil.core.winding import ARRANGEMENTS
+from careful_coil.desk import paint
+from careful_coil.desk.field import Field
+from careful_coil.desk.session import Session
+from careful_coil.desk.stations.page import Caution, Drawn, Heading, Page, plain_label
+from careful_coil.desk.stations.sheet import Sheet
+from careful_coil.desk.theme import Theme
+from careful_coil.drawing.scene import winding_now
+
+TAGS = "ABCDEFGHJKLMNPRS"  # no I, O, Q: they are misread on a tag
+MOST = len(TAGS)
+CERTAIN = {"proven": "proven", "convention": "free to choose", "leaning": "guess", "open": "open"}
+
+
+class Odds(QWidget):
+    """What it can still be: a bar, the odds, the plain name, what parts it from the rest."""
+
+    def __init__(self, theme: Theme) -> None:
+        super().__init__()
+        self.rows: list[tuple[float, str, str]] = []
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        self.set_theme(theme)
+
+    def set_theme(self, theme: Theme) -> None:
+        """Take another theme."""
+        self.theme = theme
+        self.setFixedHeight(theme.px(28) * max(len(self.rows), 1))
+        self.update()
+
+    def show_judgement(self, judged: Judgement) -> None:
+        """Gather candidates of one arrangement and grouping, likeliest first."""
+        found = judged.identification
+        merged: dict[tuple[str, str], float] = {}
+        for c in found.candidates if found else ():
+            title = (
+                ARRANGEMENTS[c.arrangement].title if c.arrangement else "A winding not known here"
+            )
+            groups = "  ".join(
+                "".join(g) if all(len(t) == 1 for t in g) else " ".join(g) for g in c.groups
+            )
+            merged[(title, groups)] = merged.get((title, groups), 0.0) + c.probability
+        rows = sorted(merged.items(), key=lambda r: -r[1])[:3]
+        self.rows = [(p, title, groups) for (title, groups), p in rows if p >= 0.001]
+        self.setAccessibleDescription("; ".join(f"{p:.0%} {t}, {g}" for p, t, g in self.rows))
+        self.set_theme(self.theme)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Draw the rows."""
+        painter, t = QPainter(self), self.theme
+        for k, (odds, title, groups) in enumerate(self.rows):
+            y, high = t.px(28) * k, t.px(28)
+            track = QRect(0, y + t.px(7), t.px(110), t.px(12))
+            painter.fillRect(track, t.colour("hairline"))
+            painter.fillRect(
+                QRect(track.left(), track.top(), round(track.width() * odds), track.height()),
+                t.colour("ink"),
+            )
+            paint.text(painter, t, QRect(t.px(120), y, t.px(60), high), _percent(odds), bold=True)
+            wide = max(self.width() - t.px(180), 0)
+            name = min(paint.width_of(t, title) + 16, wide)
+            paint.text(painter, t, QRect(t.px(180), y, name, high), title)
+            rest = QRect(t.px(180) + name, y, wide - name, high)
+            paint.text(
+                painter, t, rest, f"belongs together: {groups}", size=13, token="quiet", align=1
+            )
+
+
+def _percent(odds: float) -> str:
+    return ">99 %" if 0.995 <= odds < 1 - 1e-9 else f"{odds:.0%}".replace("%", " %")
+
+
+class Marks(QWidget):
+    """Markings to put on: tag, name, and how sure it is."""
+
+    def __init__(self, theme: Theme) -> None:
+        super().__init__()
+        self.rows: list[tuple[str, str, str]] = []
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        self.set_theme(theme)
+
+    def set_theme(self, theme: Theme) -> None:
+        """Take another theme."""
+        self.theme = theme
+        self._fit()
+
+    def show_judgement(self, judged: Judgement) -> None:
+        """Show names and certainty of every tag."""
+        naming, found = judged.naming, judged.identification
+        sure = found.best.certainty if found else {}
+        words = {"proven": "", "marked": "as marked"}.get(naming.word, "")
+        self.rows = [
+            (tag, naming.names.get(tag, "?"), words or CERTAIN[sure.get(tag, "open")])
+            for tag in judged.job.tags
+        ]
+        self.setAccessibleDescription("; ".join(" ".join(r) for r in self.rows))
+        self._fit()
+
+    def _columns(self) -> int:
+        return max(1, self.width() // self.theme.px(158))
+
+    def _fit(self) -> None:
+        lines = -(-len(self.rows) // self._columns()) if self.rows else 0
+        self.setFixedHeight(self.theme.px(26) * lines)
+        self.update()
+
+    def resizeEvent(self, event: object) -> None:
+        """Fit the rows to the width."""
+        self._fit()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Draw tag → name, certainty."""
+        painter, t = QPainter(self), self.theme
+        columns = self._columns()
+        for k, (tag, name, sure) in enumerate(self.rows):
+            x, y = (k % columns) * t.px(158), (k // columns) * t.px(26)
+            open_ = sure == "open"
+            token = "quiet" if open_ else "ink"
+            paint.text(painter, t, QRect(x, y, t.px(24), t.px(26)), tag, bold=True)
+            paint.text(
+                painter,
+                t,
+                QRect(x + t.px(24), y, t.px(60), t.px(26)),
+                name if not open_ else "–",
+                token=token,
+            )
+            at = QRect(x + t.px(76), y, t.px(80), t.px(26))
+            paint.text(painter, t, at, sure, size=13, token="unproven" if open_ else "quiet")
+
+
+class LeadsPage(Page):
+    """The station."""
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__(session, theme)
+        self.empty = QWidget()
+        teach = QVBoxLayout(self.empty)
+        teach.setContentsMargins(0, 0, 0, 0)
+        teach.addWidget(Heading("Leads: what belongs together, and what each one is", theme))
+        teach.addWidget(
+            plain_label(
+                "Put a tag on every lead that comes out of the frame. Then read ohms between two leads at a "
+                "time, in the order asked for: far fewer than all pairs are needed."
+            )
+        )
+        count = Field("How many leads come out?", self._tag, theme, hint="3 to 16", name="count")
+        count.setFixedWidth(260)
+        self.fields["count"] = count
+        teach.addWidget(count)
+        teach.addStretch()
+        self.dead = Caution(
+            "Isolated and proved dead? Discharge every capacitor, then show under 5 V across the leads.",
+            theme,
+        )
+        self.sheet_head = Heading("Readings", theme)
+        self.sheet = Sheet(theme)
+        self.drawn = Drawn(theme)
+        self.odds = Odds(theme)
+        self.marks = Marks(theme)
+        self.marks_head = Heading("Markings to put on", theme, rule=True)
+        self.suspect = Caution("", theme)
+        self.never = plain_label()
+        self.notes = plain_label()
+        self._lay_out(theme)
+        self.sheet.picked.connect(
+            lambda a, b: session.pick(Request(kind="resistance", ends=(a, b)))
+        )
+
+    def _lay_out(self, theme: Theme) -> None:
+        self.work = QWidget()
+        column = QVBoxLayout(self.work)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(8)
+        top = QHBoxLayout()
+        left, right = QVBoxLayout(), QVBoxLayout()
+        left.addWidget(self.sheet_head)
+        left.addWidget(self.sheet)
+        left.addWidget(self.suspect)
+        left.addStretch()
+        right.addWidget(Heading("The winding as it looks now", theme))
+        right.addWidget(self.drawn, 1)
+        top.addLayout(left, 58)
+        top.addSpacing(12)
+        top.addLayout(right, 42)
+        column.addWidget(self.dead)
+        column.addLayout(top, 1)
+        column.addWidget(Heading("What it can still be", theme, rule=True))
+        column.addWidget(self.odds)
+        column.addWidget(self.marks_head)
+        column.addWidget(self.marks)
+        column.addWidget(self.never)
+        column.addWidget(self.notes)
+        self.column.addWidget(self.empty)
+        self.column.addWidget(self.work, 1)
+
+    def show_judgement(self, judged: Judgement) -> None:
+        """Show the leads as they stand."""
+        tagged = bool(judged.job.leads)
+        self.empty.setVisible(not tagged)
+        self.work.setVisible(tagged)
+        if not tagged:
+            return
+        target = self.session.target
+        on = (
+            frozenset(target.ends)
+            if target and target.kind in ("resistance", "switch")
+            else frozenset[str]()
+        )
+        self.sheet.show_judgement(judged, on)
+        count = len(judged.job.tags)
+        meter = judged.job.meter
+        nulled = "leads nulled" if meter.lead_ohm == 0 else "leads not nulled"
+        filled = len(self.sheet.cell_words())
+        self.sheet_head.say("Readings", f"{filled} of {count * (count - 1) // 2} pairs, {nulled}")
+        self.dead.setVisible(judged.job.dead_proved is None and judged.job.plate.phases != 3)
+        suspects = judged.identification.suspects if judged.identification else ()
+        self.suspect.setVisible(bool(suspects))
+        self.suspect.say(suspects[0].why if suspects else "")
+        self.drawn.show_drawing(winding_now(judged), "; ".join(self.sheet.cell_words()))
+        self.odds.show_judgement(judged)
+        self.marks.show_judgement(judged)
+        found = judged.identification
+        status = {"proven": "proven", "marked": "as marked, borne out by the ohms"}.get(
+            judged.naming.word, found.status if found else ""
+        )
+        self.marks_head.say("Markings to put on", status)
+        pairs = ", ".join(f"{a} to {b}" for a, b in found.never_energise) if found else ""
+        self.never.setText(f"Never line voltage: {pairs}." if pairs else "")
+        self.never.setVisible(bool(pairs))
+        self.notes.setText(" ".join(found.notes) if found else "")
+        self.notes.setVisible(bool(found and found.notes))
+        hold = self.theme.colour("hold").name()
+        self.never.setStyleSheet(f"color: {hold}; font-weight: bold;")
+        self.notes.setStyleSheet(
+            f"color: {self.theme.colour('quiet').name()}; font-size: {self.theme.px(13)}px;"
+        )
+
+    def _tag(self, text: str) -> None:
+        if not text.isdigit() or not 2 <= int(text) <= MOST:
+            raise BadValue(text, f"a count of leads from 2 to {MOST}")
+        leads = Leads(leads=tuple(Lead(tag=t) for t in TAGS[: int(text)]))
+        self.session.record(leads, station="leads")
+        self.setFocus(Qt.FocusReason.OtherFocusReason)

@@ -1,0 +1,158 @@
+"""What every station has: its session, its theme, what it shows of a judgement."""
+
+from PySide6.QtCore import QPointF, QRect, QRectF, QSize, Qt
+from PySide6.QtGui import QPainter, QPaintEvent
+from PySide6.QtWidgets import QLabel, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
+
+from careful_coil.core.ledger import Judgement
+from careful_coil.desk import paint
+from careful_coil.desk.field import Field
+from careful_coil.desk.session import Session
+from careful_coil.desk.theme import Theme
+from careful_coil.drawing.shapes import Drawing
+
+
+class Page(QScrollArea):
+    """A station: a column of parts that scrolls when the window is small."""
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__()
+        self.session, self.theme = session, theme
+        self.setWidgetResizable(True)
+        self.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.body = QWidget()
+        self.column = QVBoxLayout(self.body)
+        self.column.setContentsMargins(20, 12, 20, 12)
+        self.column.setSpacing(10)
+        self.setWidget(self.body)
+        self.fields: dict[str, Field] = {}
+
+    def show_judgement(self, judged: Judgement) -> None:
+        """Show a judgement of the open job."""
+
+    def set_theme(self, theme: Theme) -> None:
+        """Take another theme."""
+        self.theme = theme
+        for part in self.body.findChildren(QWidget):
+            setter = getattr(part, "set_theme", None)
+            if callable(setter):
+                setter(theme)
+
+    def put_cursor(self, field: str) -> bool:
+        """Put the cursor into a field; False when this station has none of that name."""
+        if field not in self.fields or not self.fields[field].isVisibleTo(self):
+            return False
+        self.fields[field].cell.setFocus(Qt.FocusReason.OtherFocusReason)
+        self.fields[field].cell.selectAll()
+        self.ensureWidgetVisible(self.fields[field])
+        return True
+
+
+class Heading(QWidget):
+    """A heading with a quiet remark beside it."""
+
+    def __init__(self, words: str, theme: Theme, remark: str = "", rule: bool = False) -> None:
+        super().__init__()
+        self.words, self.remark, self._rule = words, remark, rule
+        self.set_theme(theme)
+
+    def set_theme(self, theme: Theme) -> None:
+        """Take another theme."""
+        self.theme = theme
+        self.setFixedHeight(theme.px(30 if self._rule else 24))
+        self.update()
+
+    def say(self, words: str, remark: str = "") -> None:
+        """Show other words."""
+        self.words, self.remark = words, remark
+        self.setAccessibleName(words)
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Draw it, with a hairline above where it starts a part."""
+        painter, t = QPainter(self), self.theme
+        box = self.rect()
+        if self._rule:
+            painter.setPen(t.colour("hairline"))
+            painter.drawLine(0, 0, self.width(), 0)
+            box = box.adjusted(0, t.px(8), 0, 0)
+        wide = paint.width_of(t, self.words, 15, True)
+        paint.text(painter, t, box, self.words, bold=True)
+        rest = QRect(box.left() + wide + 14, box.top(), box.width() - wide - 14, box.height())
+        paint.text(painter, t, rest, self.remark, size=13, token="quiet")
+
+
+class Caution(QWidget):
+    """One line where the hand is, before the step."""
+
+    def __init__(self, words: str, theme: Theme) -> None:
+        super().__init__()
+        self.words = words
+        self.setAccessibleName("Caution: " + words)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        self.set_theme(theme)
+
+    def set_theme(self, theme: Theme) -> None:
+        """Take another theme."""
+        self.theme = theme
+        self._fit()
+
+    def say(self, words: str) -> None:
+        """Show another caution."""
+        self.words = words
+        self._fit()
+
+    def _fit(self) -> None:
+        self.setFixedHeight(
+            paint.height_of(self.theme, self.words, max(self.width() - 30, 200), 14) + 6
+        )
+        self.update()
+
+    def resizeEvent(self, event: object) -> None:
+        """Fit the height to the words."""
+        self._fit()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Draw a triangle and the words."""
+        painter, t = QPainter(self), self.theme
+        paint.mark(painter, t, "watch", QPointF(10, t.px(11)), 14)
+        paint.text(painter, t, self.rect().adjusted(28, 1, 0, 0), self.words, size=14, wrap=True)
+
+
+class Drawn(QWidget):
+    """A drawing of the drawing package."""
+
+    def __init__(self, theme: Theme, most: float = 5.2) -> None:
+        super().__init__()
+        self.theme, self._most = theme, most
+        self.drawing = Drawing((), 0.0, 0.0)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+
+    def set_theme(self, theme: Theme) -> None:
+        """Take another theme."""
+        self.theme = theme
+        self.update()
+
+    def show_drawing(self, drawing: Drawing, words: str = "") -> None:
+        """Show another drawing; `words` tell it to a screen reader."""
+        self.drawing = drawing
+        self.setAccessibleDescription(words)
+        self.update()
+
+    def sizeHint(self) -> QSize:
+        """Return a middling size."""
+        return QSize(280, 260)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Draw it as large as fits."""
+        painter = QPainter(self)
+        paint.drawing(painter, self.theme, self.drawing, QRectF(self.rect()), self._most)
+
+
+def plain_label(words: str = "") -> QLabel:
+    """Return a label that never reads markup into what a user typed."""
+    label = QLabel(words)
+    label.setTextFormat(Qt.TextFormat.PlainText)
+    label.setWordWrap(True)
+    return label

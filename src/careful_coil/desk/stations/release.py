@@ -1,0 +1,204 @@
+"""Release: the gate with everything that stands before it can go, the last checks, the signature."""
+
+from functools import partial
+
+from PySide6.QtCore import QPointF, QRect
+from PySide6.QtGui import QPainter, QPaintEvent
+from PySide6.QtWidgets import QGridLayout, QPushButton, QSizePolicy, QWidget
+
+from careful_coil.core.errors import BadValue
+from careful_coil.core.job.entries import Attested, EarthBond, Released, Waived
+from careful_coil.core.ledger import Judgement
+from careful_coil.core.values import Quantity, parse
+from careful_coil.desk import paint
+from careful_coil.desk.field import Field
+from careful_coil.desk.session import Session
+from careful_coil.desk.stations.page import Caution, Heading, Page
+from careful_coil.desk.theme import Theme
+
+ATTESTS = (
+    ("mechanics", "Bearings and shaft: what was done, how they feel"),
+    ("start-gear", "Start gear: switch, relay, capacitors"),
+    ("hookup", "Hookup, checked outside this program"),
+    ("voltage-tags", "Voltage tags: where they were changed"),
+    (
+        "test-run",
+        "Test run: amps of each line, rev/min, direction and from which end, before and after covers",
+    ),
+)
+
+
+class Gate(QWidget):
+    """What stands before it can go, large; or that nothing does."""
+
+    def __init__(self, theme: Theme) -> None:
+        super().__init__()
+        self.rows: list[tuple[str, str, str]] = []
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        self.setAccessibleName("Gate")
+        self.set_theme(theme)
+
+    def set_theme(self, theme: Theme) -> None:
+        """Take another theme."""
+        self.theme = theme
+        self._fit()
+
+    def show_judgement(self, judged: Judgement) -> None:
+        """Take the gate of a judgement."""
+        self.rows = [(f.verdict, f.subject, f.why) for f in judged.gate]
+        if not self.rows:
+            done = judged.job.released is not None
+            words = "Released" if done else "Nothing stands open"
+            self.rows = [
+                (
+                    "good",
+                    words,
+                    "The sheet goes with the motor." if done else "Sign below; the sheet is made.",
+                )
+            ]
+        self.setAccessibleDescription("; ".join(f"{s}: {w}" for _, s, w in self.rows))
+        self._fit()
+
+    def _fit(self) -> None:
+        self.setFixedHeight(self.theme.px(30) * len(self.rows))
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Draw a row a finding."""
+        painter, t = QPainter(self), self.theme
+        for k, (verdict, subject, why) in enumerate(self.rows):
+            y, high = k * t.px(30), t.px(30)
+            paint.mark(painter, t, verdict, QPointF(12, y + high / 2), 16)
+            name = min(paint.width_of(t, subject, 15, True) + 16, self.width() // 2)
+            paint.text(painter, t, QRect(34, y, name, high), subject, bold=True)
+            paint.text(
+                painter,
+                t,
+                QRect(34 + name, y, self.width() - 34 - name, high),
+                why,
+                size=13,
+                token="quiet",
+            )
+
+
+class ReleasePage(Page):
+    """The station."""
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__(session, theme)
+        self.column.addWidget(Heading("Before it can go", theme))
+        self.gate = Gate(theme)
+        self.column.addWidget(self.gate)
+        self.column.addWidget(
+            Heading(
+                "Done outside this program", theme, "in your words, under your initials", rule=True
+            )
+        )
+        for item, label in ATTESTS:
+            self.fields[item] = Field(label, partial(self._attest, item), theme, name=item)
+            self.column.addWidget(self.fields[item])
+        self.fields["earth-bond"] = Field(
+            "Earth bond after the covers, Ω",
+            self._bond,
+            theme,
+            hint="0.03",
+            name="earth-bond",
+        )
+        self.column.addWidget(self.fields["earth-bond"])
+        self.column.addWidget(
+            Heading(
+                "Set aside",
+                theme,
+                "by a second person; never what can hurt",
+                rule=True,
+            )
+        )
+        self.fields["waive"] = Field(
+            "Code, initials of the second person, reason",
+            self._waive,
+            theme,
+            hint="mechanics CD oiled",
+            name="waive",
+            clears=True,
+        )
+        self.column.addWidget(self.fields["waive"])
+        self.column.addWidget(Heading("Signature", theme, rule=True))
+        row = QGridLayout()
+        row.setHorizontalSpacing(14)
+        self.fields["sign"] = Field(
+            "Initials of who lets it go", self._sign, theme, hint="AB", name="sign"
+        )
+        self.sheet = QPushButton("Write the sheet  Ctrl+P")
+        row.addWidget(self.fields["sign"], 0, 0)
+        row.addWidget(self.sheet, 0, 1)
+        self.column.addLayout(row)
+        self.column.addWidget(
+            Caution(
+                "At the machine: volts under load, amps against the plate, direction, overload set.",
+                theme,
+            )
+        )
+        self.column.addStretch()
+        self._judged: Judgement | None = None
+
+    def show_judgement(self, judged: Judgement) -> None:
+        """Show gate, attested items, bond and signature."""
+        self._judged = judged
+        self.gate.show_judgement(judged)
+        codes = {f.code for f in judged.findings}
+        for item, _ in ATTESTS:
+            word = (judged.job.attested or {}).get(item)
+            self.fields[item].show_text(word.words if word else "")
+            needed = item in codes and (item != "hookup" or judged.connecting.outside)
+            self.fields[item].setVisible(needed)
+        bond = judged.job.bond_ohm
+        self.fields["earth-bond"].show_text("" if bond is None else f"{bond:g}")
+        released = judged.job.released
+        signed = released.body.signed if released and released.body.kind == "released" else ""
+        self.fields["sign"].show_text(signed)
+
+    def _attest(self, item: str, words: str) -> None:
+        if not words:
+            raise BadValue(words, "a few words on what was seen")
+        self._initials()
+        self.session.record(
+            Attested.model_validate({"item": item, "words": words}), station="release"
+        )
+
+    def _initials(self) -> None:
+        if not self.session.who:
+            raise BadValue("nobody at the bench", "your initials first, at the foot of the rack")
+
+    def _bond(self, text: str) -> None:
+        value = parse(text, Quantity.RESISTANCE)
+        if value.number is None:
+            raise BadValue(text, "ohms in figures, for example 0.03")
+        self.session.record(EarthBond(ohm=value.value), station="release")
+
+    def _waive(self, text: str) -> None:
+        code, _, rest = text.partition(" ")
+        second, _, reason = rest.strip().partition(" ")
+        gate = {f.code: f for f in (self._judged.gate if self._judged else ())}
+        free = ", ".join(c for c, f in gate.items() if f.waivable) or "none now"
+        if code not in gate or not second or not reason.strip():
+            raise BadValue(text, f"a code ({free}), initials and a reason")
+        if not gate[code].waivable:
+            raise BadValue(
+                code, f"one that may be set aside ({free})", "What can hurt is never set aside."
+            )
+        self._initials()
+        if second.upper() == self.session.who.upper():
+            raise BadValue(second, "the initials of a second person")
+        self.session.record(
+            Waived(code=code, reason=reason.strip(), second=second), station="release"
+        )
+
+    def _sign(self, text: str) -> None:
+        judged = self._judged
+        if judged is None or judged.job.released is not None:
+            return
+        if judged.gate:
+            raise BadValue(text, f"nothing open first; {judged.gate[0].subject.lower()}")
+        if not text:
+            raise BadValue(text, "initials")
+        self.session.record(Released(signed=text), station="release")

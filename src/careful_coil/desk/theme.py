@@ -1,0 +1,81 @@
+"""Colours, type and sizes of the window: one frozen theme, handed to every part."""
+
+from dataclasses import dataclass, replace
+
+from PySide6.QtCore import QByteArray
+from PySide6.QtGui import QColor, QFont, QFontDatabase
+
+from careful_coil.assets import font_bytes
+from careful_coil.drawing.tokens import DIM, LIGHT, STRIP_QUIET, colour_of
+
+SCALES = (1.0, 1.25, 1.5, 1.75)
+FAMILY = "B612"
+
+
+@dataclass(frozen=True, slots=True)
+class Theme:
+    """The palette and the text scale. Sizes are given in pixels at 100 %."""
+
+    dim: bool = False
+    scale: float = 1.0
+
+    def px(self, size: float) -> int:
+        """Return a size at the text scale."""
+        return round(size * self.scale)
+
+    def colour(self, token: str) -> QColor:
+        """Return the colour of a token."""
+        if token == "strip-quiet":
+            return QColor(STRIP_QUIET)
+        if token.startswith("strip-mark:"):
+            return QColor(DIM[token.removeprefix("strip-mark:")])
+        return QColor(colour_of(token, DIM if self.dim else LIGHT))
+
+    def font(self, size: float = 15, bold: bool = False) -> QFont:
+        """Return the face at a size in pixels."""
+        font = QFont(FAMILY)
+        font.setPixelSize(max(self.px(size), 1))
+        font.setBold(bold)
+        return font
+
+    def other(self) -> "Theme":
+        """Return the same with light and dim exchanged."""
+        return replace(self, dim=not self.dim)
+
+    def larger(self, steps: int) -> "Theme":
+        """Return the same some text sizes up or down, within what there is."""
+        place = min(max(SCALES.index(self.scale) + steps, 0), len(SCALES) - 1)
+        return replace(self, scale=SCALES[place])
+
+    def sheet(self) -> str:
+        """Return the style sheet of the few stock widgets in use."""
+        c = {
+            t: self.colour(t).name()
+            for t in ("ground", "surface", "ink", "quiet", "note", "hairline")
+        }
+        return f"""
+            * {{ font-family: {FAMILY}; font-size: {self.px(15)}px; color: {c["ink"]}; }}
+            QWidget#window, QScrollArea, QScrollArea > QWidget > QWidget {{ background: {c["ground"]}; border: 0; }}
+            QLineEdit {{ background: {c["surface"]}; border: 1px solid {c["note"]}; border-radius: 3px;
+                padding: 0 {self.px(8)}px; min-height: {self.px(36)}px;
+                selection-background-color: {c["ink"]}; selection-color: {c["surface"]}; }}
+            QLineEdit:focus {{ border: 2px solid {c["ink"]}; }}
+            QPushButton {{ background: {c["surface"]}; border: 1px solid {c["note"]}; border-radius: 3px;
+                padding: 0 {self.px(12)}px; min-height: {self.px(42)}px; text-align: left; }}
+            QPushButton:focus {{ border: 2px solid {c["ink"]}; }}
+            QPushButton:checked {{ background: {c["ink"]}; color: {c["ground"]}; }}
+            QListView {{ background: {c["ground"]}; border: 0; outline: 0; }}
+            QMenuBar, QMenu {{ background: {c["ground"]}; color: {c["ink"]}; }}
+            QMenuBar::item:selected, QMenu::item:selected {{ background: {c["ink"]}; color: {c["ground"]}; }}
+            QScrollBar:vertical {{ background: {c["ground"]}; width: 10px; margin: 0; }}
+            QScrollBar::handle:vertical {{ background: {c["note"]}; border-radius: 4px; min-height: 30px; }}
+            QScrollBar::add-line, QScrollBar::sub-line, QScrollBar::add-page, QScrollBar::sub-page
+                {{ background: none; height: 0; }}
+        """
+
+
+def load_fonts() -> None:
+    """Make the two faces known to Qt. Needs a QGuiApplication."""
+    for name in ("Regular", "Bold"):
+        if QFontDatabase.addApplicationFontFromData(QByteArray(font_bytes(name))) < 0:
+            raise RuntimeError(f"the font B612 {name} that ships could not be loaded")

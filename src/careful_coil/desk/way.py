@@ -1,0 +1,133 @@
+"""The head of the bench: which motor, and the stations as a way through the shop."""
+
+from PySide6.QtCore import QPointF, QRect, QSize, Qt, Signal
+from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import QSizePolicy, QWidget
+
+from careful_coil.core.job.entries import STATIONS, Station
+from careful_coil.core.ledger import Judgement
+from careful_coil.desk import paint
+from careful_coil.desk.theme import Theme
+
+SHOWN: dict[Station, str] = {
+    "intake": "Intake",
+    "leads": "Leads",
+    "insulation": "Insulation",
+    "connect": "Connect",
+    "release": "Release",
+}
+COUNT_WORDS = {2: "two", 3: "three", 4: "four", 5: "five", 6: "six", 9: "nine", 12: "twelve"}
+
+
+class Way(QWidget):
+    """Name, plate in a line, stations with number and mark; the open one underlined."""
+
+    chosen = Signal(str)
+
+    def __init__(self, theme: Theme) -> None:
+        super().__init__()
+        self._judged: Judgement | None = None
+        self._number = 0
+        self.station: Station = "intake"
+        self.message, self._tone = "", ""
+        self.setAccessibleName("Stations")
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        self.set_theme(theme)
+
+    def set_theme(self, theme: Theme) -> None:
+        """Take another theme."""
+        self.theme = theme
+        self.setFixedHeight(theme.px(96))
+        self.update()
+
+    def show_judgement(self, judged: Judgement | None, number: int, station: Station) -> None:
+        """Show a job and the open station."""
+        self._judged, self._number, self.station = judged, number, station
+        self.setAccessibleDescription(f"{self.title()}, {SHOWN[station]}")
+        self.update()
+
+    def say(self, words: str, tone: str) -> None:
+        """Show a message in place of the plate's line."""
+        self.message, self._tone = words, tone
+        self.update()
+
+    def title(self) -> str:
+        """Return the motor's name."""
+        return self._judged.job.name if self._judged else "Careful Coil"
+
+    def plate_line(self) -> str:
+        """Return the plate in a line."""
+        judged = self._judged
+        if judged is None:
+            return ""
+        plate, leads = judged.job.plate, len(judged.job.leads)
+        volts = plate.printed("volt").rstrip(" Vv")
+        parts = [
+            plate.printed("power"),
+            f"{COUNT_WORDS.get(leads, leads)} leads" if leads else "",
+            f"{volts} V" if volts else "",
+            f"job {self._number}",
+        ]
+        return " · ".join(p for p in parts if p)
+
+    def _boxes(self) -> dict[Station, QRect]:
+        t, x, boxes = self.theme, 20, {}
+        for station, name in SHOWN.items():
+            wide = paint.width_of(t, name, 16, True) + t.px(26)
+            boxes[station] = QRect(x, t.px(44), wide, self.height() - t.px(45))
+            x += wide
+        return boxes
+
+    def sizeHint(self) -> QSize:
+        """Return a middling size."""
+        return QSize(640, self.theme.px(96))
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        """Open the station under the pointer."""
+        for station, box in self._boxes().items():
+            if box.contains(event.position().toPoint()):
+                self.chosen.emit(station)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Draw head and way."""
+        painter, t = QPainter(self), self.theme
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        name = min(paint.width_of(t, self.title(), 20, True) + 18, self.width() // 2)
+        paint.text(painter, t, QRect(20, t.px(8), name, t.px(32)), self.title(), size=20, bold=True)
+        rest = QRect(20 + name, t.px(8), self.width() - name - 36, t.px(32))
+        if self.message:
+            paint.mark(
+                painter, t, self._tone or "note", QPointF(rest.left() + 8, rest.center().y()), 15
+            )
+            paint.text(painter, t, rest.adjusted(24, 0, 0, 0), self.message, size=14)
+        else:
+            paint.text(painter, t, rest, self.plate_line(), token="quiet")
+        painter.setPen(QPen(t.colour("hairline"), 1))
+        painter.drawLine(0, self.height() - 1, self.width(), self.height() - 1)
+        for station, box in self._boxes().items():
+            self._station(painter, station, box)
+
+    def _station(self, painter: QPainter, station: Station, box: QRect) -> None:
+        t, here = self.theme, station == self.station
+        place = STATIONS.index(station)
+        paint.text(
+            painter,
+            t,
+            QRect(box.left(), box.top(), box.width(), t.px(24)),
+            SHOWN[station],
+            size=16,
+            bold=here,
+            token="ink" if here else "quiet",
+        )
+        low = QRect(box.left(), box.top() + t.px(24), t.px(14), t.px(20))
+        paint.text(painter, t, low, str(place + 1), size=13, token="quiet")
+        pip = self._judged.pips[place] if self._judged else ""
+        verdict = {"done": "good", "hold": "hold", "open": "unproven"}.get(pip)
+        if verdict:
+            paint.mark(
+                painter, t, verdict, QPointF(box.left() + t.px(22), low.center().y() + 1), 13
+            )
+        if here:
+            wide = paint.width_of(t, SHOWN[station], 16, True)
+            painter.setPen(QPen(t.colour("ink"), 3, Qt.PenStyle.SolidLine, Qt.PenCapStyle.FlatCap))
+            painter.drawLine(box.left(), self.height() - 2, box.left() + wide, self.height() - 2)

@@ -1,0 +1,282 @@
+"""The window: rack, bench, ledger, strip; keys go to one place each."""
+
+from collections.abc import Callable
+from functools import partial
+from pathlib import Path
+
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QAction, QCloseEvent, QKeySequence, QResizeEvent
+from PySide6.QtWidgets import (
+    QHBoxLayout,
+    QLineEdit,
+    QMainWindow,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
+
+from careful_coil.core.errors import CoilError
+from careful_coil.core.job.entries import STATIONS, JointMade, ProvedDead, Station
+from careful_coil.core.ledger import NextStep
+from careful_coil.desk.keys import KeySheet
+from careful_coil.desk.ledger import Ledger
+from careful_coil.desk.rack import Rack
+from careful_coil.desk.session import TARGET_ACTS, Session
+from careful_coil.desk.stations.connect import ConnectPage
+from careful_coil.desk.stations.insulation import InsulationPage
+from careful_coil.desk.stations.intake import IntakePage
+from careful_coil.desk.stations.leads import LeadsPage
+from careful_coil.desk.stations.page import Page
+from careful_coil.desk.stations.release import ReleasePage
+from careful_coil.desk.strip import Strip
+from careful_coil.desk.theme import Theme
+from careful_coil.desk.way import SHOWN, Way
+
+ABOUT: dict[Station, str] = {
+    "intake": "Intake keeps what is lost later: plate, colours, marks, joints as found.",
+    "leads": "Leads finds what each lead is, from as few readings as it takes.",
+    "insulation": "Insulation corrects the tester's figure to 40 °C and holds it against its limit.",
+    "connect": "Connect gives the joints for the supply and proves them by ohms.",
+    "release": "Release shows all that stands before it can go, and takes the signature.",
+}
+
+
+class Window(QMainWindow):
+    """The desk."""
+
+    def __init__(self, session: Session, theme: Theme, sheets: Path) -> None:
+        super().__init__()
+        self.setWindowTitle("Careful Coil")
+        self.session, self.theme, self._sheets = session, theme, sheets
+        self._releasing = ""
+        self.rack, self.ledger = Rack(session, theme), Ledger(session, theme)
+        self.strip, self.way = Strip(session, theme), Way(theme)
+        self.pages: dict[Station, Page] = {
+            "intake": IntakePage(session, theme),
+            "leads": LeadsPage(session, theme),
+            "insulation": InsulationPage(session, theme),
+            "connect": ConnectPage(session, theme),
+            "release": ReleasePage(session, theme),
+        }
+        self.stack = QStackedWidget()
+        for page in self.pages.values():
+            self.stack.addWidget(page)
+        self.whole = self._lay_out()
+        self.keys = KeySheet(self.whole, theme)
+        self._connect()
+        self._actions()
+        self.set_theme(theme)
+        self.resize(1280, 800)
+
+    def _lay_out(self) -> QWidget:
+        whole = QWidget()
+        whole.setObjectName("window")
+        bench = QVBoxLayout()
+        bench.setSpacing(0)
+        bench.addWidget(self.way)
+        bench.addWidget(self.stack, 1)
+        top = QHBoxLayout()
+        top.setSpacing(0)
+        top.addWidget(self.rack)
+        top.addLayout(bench, 1)
+        top.addWidget(self.ledger)
+        column = QVBoxLayout(whole)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(0)
+        column.addLayout(top, 1)
+        column.addWidget(self.strip)
+        self.setCentralWidget(whole)
+        return whole
+
+    def _connect(self) -> None:
+        s = self.session
+        self.rack.opened.connect(s.open_job)
+        self.ledger.card.pressed.connect(self.do_next)
+        self.strip.next_wanted.connect(self.do_next)
+        self.way.chosen.connect(self.go)
+        s.job_changed.connect(self.refresh)
+        s.target_changed.connect(self._targeted)
+        s.station_wanted.connect(self.go)
+        s.told.connect(self.way.say)
+        connect = self.pages["connect"]
+        release = self.pages["release"]
+        if isinstance(connect, ConnectPage):
+            connect.joints.chosen.connect(lambda _: self.do_next())
+        if isinstance(release, ReleasePage):
+            release.sheet.clicked.connect(self.write_sheet)
+
+    def _actions(self) -> None:
+        bar = self.menuBar()
+        menus = {name: bar.addMenu(name) for name in ("&Shop", "&Bench", "&View", "&Help")}
+
+        def add(menu: str, words: str, keys: str | list[str], do: Callable[[], object]) -> None:
+            action = QAction(words, self)
+            action.setShortcuts(
+                [QKeySequence(k) for k in ([keys] if isinstance(keys, str) else keys)]
+            )
+            action.triggered.connect(lambda _=False: do())
+            menus[menu].addAction(action)
+
+        add("&Shop", "New job", "Ctrl+N", self.session.new_job)
+        add("&Shop", "Loose leads", "Ctrl+L", lambda: self.session.new_job(loose=True))
+        add("&Shop", "Find a motor", "Ctrl+K", self._find)
+        add("&Shop", "Write the job sheet", "Ctrl+P", self.write_sheet)
+        add("&Shop", "Close", "Ctrl+Q", self.close)
+        for station, name in SHOWN.items():
+            add("&Bench", name, f"Ctrl+{STATIONS.index(station) + 1}", partial(self.go, station))
+        add("&Bench", "To the meter strip", "Ctrl+M", self.to_strip)
+        add("&Bench", "Do what Next says", "Ctrl+Return", self.do_next)
+        add("&Bench", "Bring back what was put off", "Shift+N", self.session.bring_back)
+        add("&Bench", "Strike the last entry", "Ctrl+Z", self._undo)
+        add("&Bench", "Take the strike back", "Ctrl+Shift+Z", self.session.strike_back)
+        add("&View", "Fold the rack", "F6", lambda: self.rack.setVisible(not self.rack.isVisible()))
+        add("&View", "Dim or light", "Ctrl+D", lambda: self.set_theme(self.theme.other()))
+        add(
+            "&View",
+            "Larger text",
+            ["Ctrl+=", "Ctrl++"],
+            lambda: self.set_theme(self.theme.larger(1)),
+        )
+        add("&View", "Smaller text", "Ctrl+-", lambda: self.set_theme(self.theme.larger(-1)))
+        add(
+            "&Help", "What is this", "F1", lambda: self.way.say(ABOUT[self.session.station], "note")
+        )
+        add("&Help", "Keys", ["Ctrl+/", "Shift+F1"], lambda: self.keys.unfold(self.theme))
+
+    # --- what is shown --------------------------------------------------------------------------
+
+    def set_theme(self, theme: Theme) -> None:
+        """Show everything in another theme or text size."""
+        self.theme = theme
+        self.setStyleSheet(theme.sheet())
+        self.rack.set_theme(theme)
+        self.ledger.set_theme(theme)
+        self.strip.set_theme(theme)
+        self.way.set_theme(theme)
+        for page in self.pages.values():
+            page.set_theme(theme)
+        self.refresh()
+
+    def refresh(self) -> None:
+        """Show the open job."""
+        job = self.session.open
+        self.way.show_judgement(
+            job.judged if job else None, job.number if job else 0, self.session.station
+        )
+        self.stack.setCurrentWidget(self.pages[self.session.station])
+        if job is not None:
+            self.pages[self.session.station].show_judgement(job.judged)
+            self._released()
+
+    def _targeted(self) -> None:
+        if self.session.open is not None and self.session.station == "leads":
+            self.pages["leads"].show_judgement(self.session.open.judged)
+
+    def go(self, station: str, field: str = "") -> None:
+        """Open a station and put the cursor where it is wanted, else on the strip."""
+        if station not in self.pages:
+            self.way.say("That station is not part of this version.", "note")
+            return
+        self.session.station = station
+        self.way.say("", "")
+        self.refresh()
+        page = self.pages[self.session.station]
+        if not (field and page.put_cursor(field)):
+            first = "name" if station == "intake" else ""
+            if not (first and page.put_cursor(first)):
+                self.to_strip()
+
+    def to_strip(self) -> None:
+        """Put the cursor on the strip."""
+        self.strip.line.setFocus(Qt.FocusReason.OtherFocusReason)
+
+    def _find(self) -> None:
+        self.rack.show()
+        self.rack.search.setFocus(Qt.FocusReason.ShortcutFocusReason)
+
+    def _undo(self) -> None:
+        """Undo typing while a cell is edited, else strike the last entry."""
+        focus = self.focusWidget()
+        if isinstance(focus, QLineEdit) and focus.isModified() and focus.isUndoAvailable():
+            focus.undo()
+            return
+        self.session.strike_last()
+
+    # --- Next -----------------------------------------------------------------------------------
+
+    def do_next(self) -> None:
+        """Do what the Next card says."""
+        job = self.session.open
+        step = job.judged.next if job else None
+        if step is None:
+            return
+        here = self.session.station == step.station
+        if step.act == "joint" and here:
+            self.session.record(JointMade(joint=step.ends), station="connect")
+            return
+        if step.act == "dead" and here:
+            self._prove_dead()
+            return
+        self.session.pick(None)
+        self.go(step.station, step.focus)
+        if here and step.act in TARGET_ACTS:
+            self._say_how(step)
+
+    def _say_how(self, step: NextStep) -> None:
+        bound = self.session.bound
+        live = bool(bound and bound.instrument)
+        words = (
+            "Space takes it, or type it and press Enter." if live else "Type it and press Enter."
+        )
+        self.strip.note.say(words, "note")
+        self.to_strip()
+
+    def _prove_dead(self) -> None:
+        if not self.session.who:
+            self.way.say(
+                "Your initials first, at the foot of the rack: it is logged under them.", "watch"
+            )
+            self.rack.show()
+            self.rack.who.setFocus(Qt.FocusReason.OtherFocusReason)
+            return
+        self.session.record(ProvedDead(volt=0.0), station="leads")
+
+    # --- the sheet ------------------------------------------------------------------------------
+
+    def write_sheet(self) -> None:
+        """Write the open job's sheet and say where."""
+        job = self.session.open
+        if job is None:
+            return
+        from careful_coil.report.sheet import write_sheet  # ReportLab is slow to import
+
+        file = self._sheets / f"job-{job.number}.pdf"
+        try:
+            self._sheets.mkdir(parents=True, exist_ok=True)
+            write_sheet(file, job.number, job.judged)
+        except (CoilError, OSError) as error:
+            self.way.say(str(error), "hold")
+            return
+        self.way.say(f"Sheet written: {file}", "good")
+
+    def _released(self) -> None:
+        """When a job has just been signed, its sheet is made."""
+        job = self.session.open
+        if job is None:
+            return
+        if job.judged.job.released is None:
+            self._releasing = job.id
+        elif self._releasing == job.id:
+            self._releasing = ""
+            self.write_sheet()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """Keep the key sheet over the whole window."""
+        if self.keys.isVisible():
+            self.keys.setGeometry(self.whole.rect())
+        super().resizeEvent(event)
+
+    def closeEvent(self, event: QCloseEvent) -> None:
+        """Finish writing before the window goes."""
+        self.session.close()
+        super().closeEvent(event)
