@@ -197,6 +197,15 @@ def show_ohm(ohm: float) -> str:
     return show_number(ohm, Quantity.RESISTANCE)
 
 
+def show_ohm_to(ohm: float, step: float | None) -> str:
+    """Return ohms as text with no more places than a meter of resolution `step` Ω shows."""
+    digits = COMPUTED_DIGITS
+    if step and 0 < ohm < float("inf"):
+        size = Decimal(repr(ohm)).adjusted()
+        digits = min(digits, max(size - Decimal(repr(step)).adjusted() + 1, 1))
+    return show_number(ohm, Quantity.RESISTANCE, digits)
+
+
 def _fold(text: str) -> str:
     """One code point for each sign, one blank for each run of white space."""
     table = {"\u2126": "Ω", "\u03bc": "µ", "\u2212": "-", "\u00a0": " ", "\u202f": " "}

@@ -7,13 +7,17 @@ from dataclasses import dataclass, replace
 from careful_coil.bench import Request
 from careful_coil.bench.port import RequestKind
 from careful_coil.core.errors import BadValue
+from careful_coil.core.job import AnyBody, Job
 from careful_coil.core.job.entries import (
-    AnyBody,
     EarthBond,
     InsulationTested,
     LineOhm,
+    ReadingMoved,
     ReadingTaken,
+    Struck,
+    TagsSwapped,
 )
+from careful_coil.core.job.fold import reading_of
 from careful_coil.core.readings import Frame, Kick, Resistance, Switch
 from careful_coil.core.values import BenchValue, Qualifier, Quantity, parse, show
 
@@ -61,6 +65,35 @@ def _pair(words: list[str], tags: Sequence[str]) -> tuple[tuple[str, ...] | None
                 return None, words  # numbered tags run together would swallow figures
             return (known[first[:cut]], known[first[cut:]]), words[1:]
     return None, words
+
+
+def command(text: str, job: Job) -> AnyBody | None:
+    """Return the entry of a typed command, or None when the text is a value.
+
+    `move AF AH`, `swap A B`, `strike AF dirty clip`. Raises: BadValue.
+    """
+    words = text.split()
+    verb = words[0].lower() if words else ""
+    wanted = {"move": "move AF AH", "swap": "swap A B", "strike": "strike AF dirty clip"}.get(verb)
+    if wanted is None:
+        return None
+    if verb == "swap":
+        known = {t.upper(): t for t in job.tags}
+        tags = [known.get(w.upper()) for w in words[1:]]
+        if len(tags) != 2 or None in tags or tags[0] == tags[1]:
+            raise BadValue(text, f"two tags, for example {wanted}")
+        return TagsSwapped(tags=(str(tags[0]), str(tags[1])))
+    pair, rest = _pair([*words[1:], ""], job.tags)
+    taken = reading_of(job, pair[0], pair[1]) if pair and len(pair) == 2 else None
+    if taken is None:
+        raise BadValue(text, f"a pair that has a reading, for example {wanted}")
+    rest = [w for w in rest if w]
+    if verb == "strike":
+        return Struck(target=taken.entry, reason=" ".join(rest) or "mistake")
+    to, more = _pair([*rest, ""], job.tags)
+    if to is None or len(to) != 2 or any(more):
+        raise BadValue(text, f"the pair it really was of, for example {wanted}")
+    return ReadingMoved(target=taken.entry, between=(to[0], to[1]))
 
 
 def body_of(

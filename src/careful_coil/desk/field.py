@@ -45,7 +45,7 @@ class Field(QWidget):
         self.label.setTextFormat(Qt.TextFormat.PlainText)
         self.cell = Cell()
         self.cell.setAccessibleName(label)
-        self.cell.setPlaceholderText(hint)
+        self.cell.setPlaceholderText(f"for example {hint}" if hint else "")
         self.cell.setObjectName(name)
         self.cell.setMaxLength(4000)
         self.message = QLabel("")
@@ -71,6 +71,7 @@ class Field(QWidget):
         """Show what stands on record, unless something else is being typed."""
         if not (self.cell.hasFocus() and self.cell.isModified()):
             self.cell.setText(text)
+            self.cell.setCursorPosition(0)
             self.cell.stood = text
             self.cell.setModified(False)
 

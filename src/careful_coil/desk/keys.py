@@ -17,6 +17,10 @@ KEYS = (
     ("Enter", "record what is typed; with nothing typed, do what Next says"),
     ("AF 3.92", "A to F reads 3.92 Ω, whatever was suggested; A frame open"),
     ("* and /", "open, rising"),
+    (
+        "move AF AH",
+        "that reading was of A to H;  swap A B: two tags were crossed;  strike AF dirty clip",
+    ),
     ("Arrows", "another pair"),
     ("N or +", "not here: the next best; Shift+N brings all back"),
     ("Ctrl+Z or -", "strike the last entry; Ctrl+Shift+Z takes the strike back"),

@@ -110,7 +110,7 @@ class LedgerDelegate(QStyledItemDelegate):
         height = sum(paint.height_of(self.theme, w, wide, s, b) for w, s, b, _ in lines)
         return QSize(self.width, height + self.theme.px(12))
 
-    def paint(self, painter: QPainter, option: QStyleOptionViewItem, index: Index) -> None:
+    def paint(self, painter: QPainter, option: Any, index: Index) -> None:
         """Draw the row."""
         t, row = self.theme, index.data(ROW)
         box: QRect = option.rect

@@ -15,6 +15,7 @@ from PySide6.QtCore import (
 )
 from PySide6.QtGui import QPainter, QPaintEvent, QPen, QPolygonF
 from PySide6.QtWidgets import (
+    QLabel,
     QLineEdit,
     QListView,
     QStyle,
@@ -81,7 +82,7 @@ class TagDelegate(QStyledItemDelegate):
         """Return the room of a tag with the gap below it."""
         return QSize(10, self.theme.px(80))
 
-    def paint(self, painter: QPainter, option: QStyleOptionViewItem, index: Index) -> None:
+    def paint(self, painter: QPainter, option: Any, index: Index) -> None:
         """Draw the tag."""
         t, summary = self.theme, index.data(SUMMARY)
         box: QRect = option.rect.adjusted(2, 2, -2, -6)
@@ -127,7 +128,7 @@ class TagDelegate(QStyledItemDelegate):
     def _pips(self, painter: QPainter, summary: Summary, left: int, y: int) -> None:
         t = self.theme
         for k, pip in enumerate(summary.pips):
-            at = QRectF(left + k * 15.0, y, 10, 5)
+            at = QRectF(left + k * 14.0, y, 9, 5)
             if pip == "done":
                 painter.fillRect(at, t.colour("good"))
             elif pip == "hold":
@@ -186,12 +187,13 @@ class Rack(QWidget):
         self.delegate = TagDelegate(theme)
         self.list.setItemDelegate(self.delegate)
         self.who = QLineEdit()
-        self.who.setPlaceholderText("Who is at the bench?")
+        self.who.setPlaceholderText("your initials")
         self.who.setAccessibleName("Who is at the bench, initials")
         self.who.setMaxLength(40)
         column = QVBoxLayout(self)
         column.setContentsMargins(12, 12, 8, 8)
-        for part in (self.head, self.search, self.list, self.who):
+        self.who_label = QLabel("At the bench")
+        for part in (self.head, self.search, self.list, self.who_label, self.who):
             column.addWidget(part)
         self.search.textChanged.connect(self.model.search)
         self.search.returnPressed.connect(self._open_first)
@@ -207,6 +209,9 @@ class Rack(QWidget):
         self.delegate.theme = theme
         self.head.set_theme(theme)
         self.setFixedWidth(theme.px(214) if theme.scale < 1.5 else theme.px(186))
+        self.who_label.setStyleSheet(
+            f"color: {theme.colour('quiet').name()}; font-size: {theme.px(13)}px;"
+        )
         self.list.doItemsLayout()
         self.list.viewport().update()
 

@@ -4,6 +4,7 @@ import sys
 import tempfile
 from collections.abc import Callable
 from datetime import UTC, datetime
+from functools import partial
 from pathlib import Path
 
 from PySide6.QtCore import QCoreApplication, QEventLoop
@@ -35,6 +36,11 @@ def settle(window: Window, done: Callable[[], bool] = lambda: True) -> None:
     raise RuntimeError("the window did not settle")
 
 
+def is_open(window: Window, job: str) -> bool:
+    """Whether a job is on the bench."""
+    return window.session.open is not None and window.session.open.id == job
+
+
 def open_demo(folder: Path, theme: Theme, width: int, height: int) -> Window:
     """Return the window on a fresh demo shop, filled."""
     application()
@@ -52,10 +58,7 @@ def take(folder: Path, theme: Theme, width: int = 1280, height: int = 800) -> No
         window = open_demo(Path(shop), theme, width, height)
         for name, job, station in VIEWS:
             window.session.open_job(job)
-            settle(
-                window,
-                lambda j=job: window.session.open is not None and window.session.open.id == j,
-            )  # type: ignore[misc]
+            settle(window, partial(is_open, window, job))
             window.session.bind()
             window.go(station)
             settle(window)

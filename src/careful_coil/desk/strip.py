@@ -14,6 +14,7 @@ from careful_coil.desk.entry_line import (
     UNITS,
     Typed,
     body_of,
+    command,
     moved_pair,
     split,
 )
@@ -189,8 +190,8 @@ class Strip(QFrame):
         row.setContentsMargins(0, 8, 16, 8)
         row.setSpacing(12)
         row.addWidget(self.probes, 5)
-        row.addWidget(self.line, 3)
-        row.addWidget(self.note, 2)
+        row.addWidget(self.line)
+        row.addWidget(self.note, 3)
         row.addWidget(self.key)
         self.line.take.connect(self.take)
         self.line.enter_empty.connect(self._enter_empty)
@@ -210,6 +211,7 @@ class Strip(QFrame):
         self.probes.set_theme(theme)
         self.note.set_theme(theme)
         self.setFixedHeight(theme.px(88))
+        self.line.setFixedWidth(theme.px(230))
         back, front, key = (theme.colour(c).name() for c in ("strip", "strip-text", "strip-key"))
         quiet = theme.colour("strip-quiet").name()
         self.setStyleSheet(f"""
@@ -272,9 +274,15 @@ class Strip(QFrame):
         if s.elsewhere:
             self._ask()
             return
-        tags = s.open.judged.job.tags if s.open else ()
+        job = s.open.judged.job if s.open else None
         try:
-            typed = split(text, s.target, tags)
+            order = command(text, job) if job else None
+            if order is not None:
+                s.record(order, station="leads")
+                self.line.clear()
+                self.note.say(text, "good")
+                return
+            typed = split(text, s.target, job.tags if job else ())
         except CoilError as error:
             self.note.say(str(error), "hold")
             return

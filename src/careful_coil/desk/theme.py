@@ -67,8 +67,8 @@ class Theme:
             QListView {{ background: {c["ground"]}; border: 0; outline: 0; }}
             QMenuBar, QMenu {{ background: {c["ground"]}; color: {c["ink"]}; }}
             QMenuBar::item:selected, QMenu::item:selected {{ background: {c["ink"]}; color: {c["ground"]}; }}
-            QScrollBar:vertical {{ background: {c["ground"]}; width: 10px; margin: 0; }}
-            QScrollBar::handle:vertical {{ background: {c["note"]}; border-radius: 4px; min-height: 30px; }}
+            QScrollBar:vertical {{ background: {c["ground"]}; width: 8px; margin: 0; }}
+            QScrollBar::handle:vertical {{ background: {c["hairline"]}; border-radius: 4px; min-height: 30px; }}
             QScrollBar::add-line, QScrollBar::sub-line, QScrollBar::add-page, QScrollBar::sub-page
                 {{ background: none; height: 0; }}
         """

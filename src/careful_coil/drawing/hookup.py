@@ -46,7 +46,8 @@ def draw_hookup(
             shapes.append(Words(at=(x + 5.0, y), text="insulated", anchor=-1, size=3.0))
     used = [n for n in LINES if n in joined]
     shapes += [Flag(at=(LEFT + COLUMN * LINES.index(n), TOP - 6.5), text=n) for n in used]
-    return Drawing(tuple(shapes), LEFT + 2 * COLUMN + 20.0, bottom + FOOT + 8.0)
+    lowest = max(y for s in shapes if isinstance(s, Stroke) for _, y in s.points)
+    return Drawing(tuple(shapes), LEFT + 2 * COLUMN + 20.0, max(lowest, bottom + 4.0) + 2.0)
 
 
 def _places(network: Network) -> dict[str, Point]:

@@ -34,6 +34,7 @@ def winding_now(judged: Judgement) -> Drawing:
         _coil_ohm(judged),
         frozenset(read),
         frozenset(doubtful),
+        judged.job.meter.resolution_ohm,
     )
 
 

@@ -3,7 +3,7 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from careful_coil.core.values import show_ohm
+from careful_coil.core.values import show_ohm_to
 from careful_coil.core.winding import Coil, Network
 from careful_coil.drawing.shapes import Dot, Drawing, Ring, Shape, Stroke, Words, coil, moved
 
@@ -26,17 +26,18 @@ def draw_winding(
     coil_ohm: Mapping[str, float],
     read: frozenset[str],
     doubtful: frozenset[str] = frozenset(),
+    step: float | None = None,
 ) -> Drawing:
     """Return the drawing of a network.
 
     `looks` by lead name; `coil_ohm` in Ω by coil name; `read` the coils some reading has passed;
-    `doubtful` coils that a suspect reading passes.
+    `doubtful` coils that a suspect reading passes; `step` the meter's resolution in Ω.
     """
     shapes: list[Shape] = []
     y = 0.0
     for group in network.groups():
         part = _part(
-            network, sorted(group, key=network.leads.index), looks, coil_ohm, read, doubtful
+            network, sorted(group, key=network.leads.index), looks, coil_ohm, read, doubtful, step
         )
         shapes += moved(part.shapes, 0.0, y)
         y += part.height
@@ -69,6 +70,7 @@ def _part(
     coil_ohm: Mapping[str, float],
     read: frozenset[str],
     doubtful: frozenset[str],
+    step: float | None,
 ) -> Drawing:
     coils = [c for c in network.coils if c.start in leads or c.finish in leads]
     inner = {n for c in coils for n in (c.start, c.finish)} - set(leads)
@@ -79,7 +81,7 @@ def _part(
         token = "watch" if c.name in doubtful else "ink" if seen else "unproven"
         shapes.append(coil(place[c.start], place[c.finish], token, dashed=not seen))
         ohm = coil_ohm.get(c.name)
-        text = show_ohm(ohm) if ohm is not None and seen else "not read"
+        text = show_ohm_to(ohm, step) if ohm is not None and seen else "not read"
         text = f"about {text}" if c.name in doubtful and ohm is not None else text
         shapes.append(_label(place[c.start], place[c.finish], text, token))
     shapes += [Dot(at=place[n]) for n in sorted(inner)]

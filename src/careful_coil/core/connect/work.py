@@ -24,6 +24,7 @@ class Connecting:
     wrong: tuple[Joint, ...] = ()  # joints ticked that the plan does not have
     expected: dict[str, float] | None = None
     read: dict[str, float] | None = None
+    step: float | None = None  # the meter's resolution in Ω
     slack_ohm: float = 0.0  # what the meter leaves open between expected and read
     outside: bool = False  # this layout's hookup is not part of this version
 
@@ -77,6 +78,7 @@ def connecting(job: Job, found: Identification | None, naming: Naming) -> Connec
         wrong=tuple(j for j in job.joints if frozenset(j) not in sets),
         expected=wanted.line_ohm(ohms) if ohms else None,
         read=read,
+        step=job.meter.resolution_ohm,
         slack_ohm=(job.meter.resolution_ohm or 0.01)
         + (LEAD_OHM_HIGHEST if job.meter.lead_ohm is None else 0.0),
     )

@@ -287,10 +287,28 @@ def _next(
             gain_bits=1.0,
             why=suspects[0].why,
         )
+    doubtful = _most_doubtful(weighed[0], evidence)
+    if doubtful is not None:
+        return doubtful
     ohms = next_ohms(weighed, share, evidence)
     if ohms is not None or not stand or len(evidence.tags) < 2:
         return ohms or _any_unread(weighed, evidence)
     return next_switch(stand, evidence) or next_kick(stand, evidence)
+
+
+def _most_doubtful(best: Weighed, evidence: Evidence) -> NextReading | None:
+    """Where the readings contradict each other and none stands out: the likeliest to be off."""
+    if best.fit is None or best.fit.clean or not best.fitted:
+        return None
+    bad = dict(zip(best.fitted, best.fit.bad, strict=True))
+    o = evidence.ohms[max(best.fitted, key=lambda k: (round(bad[k], 6), -k))]
+    a, b = evidence.tags[o.a], evidence.tags[o.b]
+    return NextReading(
+        kind="resistance",
+        between=(a, b),
+        gain_bits=1.0,
+        why=f"The readings contradict each other; {a} to {b} is likeliest off. Clean the clips, read it again.",
+    )
 
 
 def _any_unread(weighed: Sequence[Weighed], evidence: Evidence) -> NextReading | None:

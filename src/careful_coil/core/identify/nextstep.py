@@ -88,9 +88,10 @@ def _say(shown: float) -> str:
 
 def _why(a: str, b: str, odds: Sequence[tuple[float, float]]) -> str:
     first, second = _say(odds[0][0]), _say(odds[1][0])
+    likely, other = (f"{p:.0%}".replace("%", " %") for _, p in odds[:2])
     if "open" in (first, second):
-        return f"It settles whether {a} and {b} belong together: {first} ({odds[0][1]:.0%}), or {second}."
-    return f"It parts what still fits: {first} ({odds[0][1]:.0%}), or {second} ({odds[1][1]:.0%})."
+        return f"It settles whether {a} and {b} belong together: {first} ({likely}), or {second}."
+    return f"It parts what still fits: {first} ({likely}), or {second} ({other})."
 
 
 def next_switch(worlds: Sequence[World], evidence: Evidence) -> NextReading | None:

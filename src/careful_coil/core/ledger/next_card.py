@@ -168,7 +168,8 @@ def _connect(
             station="connect",
             ends=joint,
             title=f"Join {joint[0]} to {' and '.join(joint[1:])}",
-            why="Isolated and proved dead. Read both marks, make it, pull it hard by hand.",
+            why=_part_first(job, naming, joint)
+            + "Isolated and proved dead. Read both marks, make it, pull it hard.",
             words="joint good",
         )
     if state.plan is not None and not state.to_make:
@@ -187,6 +188,13 @@ def _connect(
         yield NextStep(
             code="line-ohms", title="Look at the joints", station="connect", why=wrong.why
         )
+
+
+def _part_first(job: Job, naming: Naming, joint: tuple[str, ...]) -> str:
+    """Return what must come off before a joint is made, from the joints as found."""
+    before = [{naming.names.get(n, n) for n in j} for j in job.found.joints] if job.found else []
+    loose = sorted({n for j in before if j & set(joint) for n in j - set(joint)})
+    return f"First part {', '.join(loose)} from it. " if loose else ""
 
 
 def _release(job: Job, gate: Sequence[Finding]) -> Iterator[NextStep]:

@@ -16,7 +16,7 @@ from careful_coil.core.errors import BadValue
 from careful_coil.core.job.entries import Supply
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.settings import Settings
-from careful_coil.core.values import Quantity, parse, show_ohm
+from careful_coil.core.values import Quantity, parse, show_ohm_to
 from careful_coil.desk import paint
 from careful_coil.desk.field import Field
 from careful_coil.desk.session import Session
@@ -53,75 +53,87 @@ class Joints(QWidget):
         self._fit()
 
     def rows(self) -> list[tuple[str, str, str]]:
-        """Return state, words and remark of every line of the list."""
-        state = self.state
+        """Return state, words and remark of every joint and of every line pair."""
+        return [*self.joint_rows(), *self.ohm_rows()]
+
+    def joint_rows(self) -> list[tuple[str, str, str]]:
+        """Return the joints: made, now, to come, and those that must not be."""
+        state, rows = self.state, []
         if state.plan is None:
             return []
-        rows = []
         current = state.to_make[0] if state.to_make else None
         for joint in state.plan.joints:
             words = " – ".join(joint)
             if joint in state.made:
-                rows.append(("good", words, "made, pulled by hand"))
+                rows.append(("good", words, "made, pulled"))
             elif joint == current:
-                rows.append(
-                    ("now", f"Join {words}", "read both marks; pull it hard; Enter: joint good")
-                )
+                rows.append(("now", f"Join {words}", "Enter: joint good"))
             else:
                 rows.append(("unproven", words, ""))
-        for joint in state.wrong:
-            rows.append(("hold", " – ".join(joint), "not in this hookup: part it, strike the tick"))
+        return rows + [("hold", " – ".join(j), "part it, strike the tick") for j in state.wrong]
+
+    def ohm_rows(self) -> list[tuple[str, str, str]]:
+        """Return the line pairs with what they must read and what they read."""
+        state, rows = self.state, []
         for pair, ohm in (state.expected or {}).items():
-            read = (state.read or {}).get(pair)
-            name = pair.replace("-", " to ")
-            if read is None:
-                done = not state.to_make and state.unread and state.unread[0] == pair
+            name, wanted = pair.replace("-", " to "), show_ohm_to(ohm, state.step)
+            if pair in (state.read or {}):
+                read = (state.read or {})[pair]
+                verdict = "good" if state.fits(pair, self._apart) else "hold"
                 rows.append(
-                    ("now" if done else "unproven", f"{name} must read {show_ohm(ohm)}", "")
+                    (verdict, f"{name}  {show_ohm_to(read, state.step)}", f"{wanted} expected")
                 )
             else:
-                near = state.fits(pair, self._apart)
-                rows.append(
-                    (
-                        "good" if near else "hold",
-                        f"{name} reads {show_ohm(read)}",
-                        f"{show_ohm(ohm)} expected",
-                    )
-                )
+                now = not state.to_make and state.unread[0] == pair
+                rows.append(("now" if now else "unproven", name, f"must read {wanted}"))
         return rows
 
     def _height(self, kind: str) -> int:
         return self.theme.px(46 if kind == "now" else 28)
 
     def _fit(self) -> None:
-        self.setFixedHeight(sum(self._height(r[0]) for r in self.rows()) + 4)
+        high = [
+            sum(self._height(r[0]) for r in rows) for rows in (self.joint_rows(), self.ohm_rows())
+        ]
+        self.setFixedHeight(max(high) + 4)
         self.update()
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
-        """A click on the current joint is Enter."""
+        """A click on the current line is Enter."""
+        left = event.position().x() < self._split()
         y = 0
-        for kind, *_ in self.rows():
+        for kind, *_ in self.joint_rows() if left else self.ohm_rows():
             y += self._height(kind)
             if event.position().y() < y:
                 if kind == "now":
                     self.chosen.emit(None)
                 return
 
+    def _split(self) -> int:
+        return round(self.width() * 0.56)
+
     def paintEvent(self, event: QPaintEvent) -> None:
-        """Draw the list, the current line large and framed in copper."""
-        painter, t = QPainter(self), self.theme
+        """Draw joints on the left, line ohms on the right; the current line framed in copper."""
+        painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        y = 0
-        for kind, words, remark in self.rows():
+        split = self._split()
+        self._column(painter, self.joint_rows(), 0, split - 16)
+        self._column(painter, self.ohm_rows(), split, self.width() - split)
+
+    def _column(
+        self, painter: QPainter, rows: list[tuple[str, str, str]], x: int, wide: int
+    ) -> None:
+        t, y = self.theme, 0
+        for kind, words, remark in rows:
             high = self._height(kind)
-            box = QRect(1, y, self.width() - 2, high - 4)
+            box = QRect(x + 1, y, wide - 2, high - 4)
             if kind == "now":
                 painter.setPen(QPen(t.colour("copper"), 2))
                 painter.setBrush(t.colour("surface"))
                 painter.drawRoundedRect(box, 4, 4)
-                paint.text(painter, t, box.adjusted(34, 0, -12, 0), words, size=17, bold=True)
+                paint.text(painter, t, box.adjusted(14, 0, -12, 0), words, size=17, bold=True)
             else:
-                paint.mark(painter, t, kind, QPointF(12, box.center().y()), 15)
+                paint.mark(painter, t, kind, QPointF(x + 12, box.center().y()), 15)
                 paint.text(painter, t, box.adjusted(34, 0, -12, 0), words)
             paint.text(
                 painter, t, box.adjusted(34, 0, -12, 0), remark, size=13, token="quiet", align=1
@@ -132,7 +144,11 @@ class Joints(QWidget):
     def _stubs(self, painter: QPainter, words: str, kind: str, box: QRect) -> None:
         """Draw the wires' own colours beside the names."""
         t = self.theme
-        x = 34 + 24 + paint.width_of(t, words, 17 if kind == "now" else 15, kind == "now")
+        x = (
+            box.left()
+            + (22 if kind == "now" else 42)
+            + paint.width_of(t, words, 17 if kind == "now" else 15, kind == "now")
+        )
         for name in words.removeprefix("Join ").split(" – "):
             if name in self.looks and self.looks[name][0]:
                 paint.stub(painter, t, QRectF(x, box.center().y() - 7, 7, 14), *self.looks[name])
@@ -175,7 +191,7 @@ class ConnectPage(Page):
             side = QVBoxLayout()
             side.addWidget(head)
             side.addWidget(drawn, 1)
-            drawn.setMinimumHeight(250)
+            drawn.setMinimumHeight(230)
             pictures.addLayout(side, 1)
         self.pictures = QWidget()
         self.pictures.setLayout(pictures)

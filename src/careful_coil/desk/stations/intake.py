@@ -23,16 +23,16 @@ TICKET = (
     (
         "complaint",
         "What is wrong, in the customer's words",
-        "hums, trips, hot, smells, noisy, slow",
+        "hums, will not start",
     ),
     ("place", "Where it stands in the shop", "bench 1"),
 )
 PLATE = (
-    ("phases", "Phases", "1 or 3"),
+    ("phases", "Phases", "3"),
     ("volt", "Volts", "230/460"),
     ("hertz", "Hertz", "50"),
     ("amp", "Amps", "5.8/2.9"),
-    ("power", "Power", "0.75 kW or 1 hp"),
+    ("power", "Power", "1 hp"),
     ("rpm", "Rev/min", "1420"),
     ("serial", "Serial", ""),
 )

@@ -106,7 +106,7 @@ class Marks(QWidget):
         self._fit()
 
     def _columns(self) -> int:
-        return max(1, self.width() // self.theme.px(158))
+        return max(1, self.width() // self.theme.px(140))
 
     def _fit(self) -> None:
         lines = -(-len(self.rows) // self._columns()) if self.rows else 0
@@ -122,7 +122,7 @@ class Marks(QWidget):
         painter, t = QPainter(self), self.theme
         columns = self._columns()
         for k, (tag, name, sure) in enumerate(self.rows):
-            x, y = (k % columns) * t.px(158), (k // columns) * t.px(26)
+            x, y = (k % columns) * t.px(140), (k // columns) * t.px(26)
             open_ = sure == "open"
             token = "quiet" if open_ else "ink"
             paint.text(painter, t, QRect(x, y, t.px(24), t.px(26)), tag, bold=True)
@@ -133,7 +133,7 @@ class Marks(QWidget):
                 name if not open_ else "–",
                 token=token,
             )
-            at = QRect(x + t.px(76), y, t.px(80), t.px(26))
+            at = QRect(x + t.px(64), y, t.px(76), t.px(26))
             paint.text(painter, t, at, sure, size=13, token="unproven" if open_ else "quiet")
 
 
@@ -152,7 +152,7 @@ class LeadsPage(Page):
                 "time, in the order asked for: far fewer than all pairs are needed."
             )
         )
-        count = Field("How many leads come out?", self._tag, theme, hint="3 to 16", name="count")
+        count = Field("How many leads come out?", self._tag, theme, hint="6", name="count")
         count.setFixedWidth(260)
         self.fields["count"] = count
         teach.addWidget(count)

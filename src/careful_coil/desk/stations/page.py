@@ -1,5 +1,7 @@
 """What every station has: its session, its theme, what it shows of a judgement."""
 
+from typing import Any
+
 from PySide6.QtCore import QPointF, QRect, QRectF, QSize, Qt
 from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QLabel, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
@@ -34,7 +36,8 @@ class Page(QScrollArea):
     def set_theme(self, theme: Theme) -> None:
         """Take another theme."""
         self.theme = theme
-        for part in self.body.findChildren(QWidget):
+        body: Any = self.body  # Qt's stubs differ in what children are
+        for part in body.findChildren(QWidget):
             setter = getattr(part, "set_theme", None)
             if callable(setter):
                 setter(theme)

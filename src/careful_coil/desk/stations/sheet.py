@@ -11,7 +11,7 @@ from careful_coil.core.values import show
 from careful_coil.desk import paint
 from careful_coil.desk.theme import Theme
 
-CELL_WIDE, CELL_HIGH, GAP = 50, 36, 3
+CELL_WIDE, CELL_HIGH, GAP = 50, 34, 3
 HEAD = 44
 
 
