@@ -124,7 +124,7 @@ _FOREIGN = {
     Quantity.TEMPERATURE: re.compile(r"[FK]$"),
 }
 _NUMBER = r"\d+(?:[.,]\d*)?|[.,]\d+"
-_PLAIN = re.compile(rf"(?P<sign>-?)(?P<number>{_NUMBER})\s*(?P<unit>[^\d\s.,].*)?")
+_PLAIN = re.compile(rf"(?P<sign>-?)(?P<number>{_NUMBER})\s*(?P<unit>1/min|[^\d\s.,].*)?")
 _INFIX = re.compile(r"(?P<whole>\d+)(?P<mark>[RkKMmG])(?P<part>\d+)\s*(?P<unit>Ω|[Oo]hms?)?")
 _FRACTION = re.compile(r"(?:(?P<whole>\d+)\s+)?(?P<top>\d+)/(?P<bottom>\d+)\s*(?P<unit>\S.*)?")
 
@@ -284,9 +284,10 @@ def _celsius(read: str, number: Decimal, unit: str) -> Decimal:
 def _round_to(number: Decimal, digits: int) -> Decimal:
     if number == 0:
         return Decimal(0)
-    return number.quantize(
-        Decimal(1).scaleb(number.adjusted() - digits + 1), rounding=ROUND_HALF_EVEN
-    )
+    for _ in range(2):  # rounding up to the next decade adds a digit: once more takes it off
+        place = Decimal(1).scaleb(number.adjusted() - digits + 1)
+        number = number.quantize(place, rounding=ROUND_HALF_EVEN)
+    return number
 
 
 def _show_number(number: Decimal, family: _Family) -> str:

@@ -7,7 +7,7 @@ from careful_coil.drawing.shapes import Dot, Drawing, Flag, Point, Ring, Shape, 
 from careful_coil.drawing.winding import Look
 
 COLUMN, LEFT, TOP = 27.0, 16.0, 16.0
-COIL, GAP, FOOT = 22.0, 11.0, 10.0
+COIL, GAP, FOOT = 22.0, 14.0, 10.0
 LINES = ("L1", "L2", "L3")
 
 

@@ -1,0 +1,108 @@
+"""Motors made up by a seed and asked through the simulated meter, for tests that play along."""
+
+import random
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+
+from careful_coil.bench import Request
+from careful_coil.bench.simulated import HiddenMotor, SimulatedMeter
+from careful_coil.core.identify import Evidence, Identification, identify
+from careful_coil.core.readings import AnyReading, Kick, Meter, Resistance, Switch
+from careful_coil.core.winding import ARRANGEMENTS
+from careful_coil.core.winding.symmetry import kick_symmetries
+
+TAGS = "ABCDEFGHJ"
+
+
+@dataclass
+class Player:
+    """A motor of an arrangement, and the readings taken of it so far."""
+
+    slug: str
+    seed: int
+    start_device: str = ""
+    adjacent_halves: bool = False
+    bad_clips: float = 0.0
+    readings: list[AnyReading] = field(default_factory=list)
+
+    def __post_init__(self) -> None:
+        chance = self.chance = random.Random(self.seed)
+        network = ARRANGEMENTS[self.slug].network
+        kind = {c.like: 10 ** chance.uniform(-0.3, 1.7) for c in network.coils}
+        ohm = {c.name: kind[c.like] * (1 + chance.uniform(-0.015, 0.015)) for c in network.coils}
+        leads = list(network.leads)
+        chance.shuffle(leads)
+        self.tags = tuple(TAGS[: len(leads)])
+        self.lead_of = dict(zip(self.tags, leads, strict=True))
+        self.motor = HiddenMotor(
+            network=network.with_ohm(ohm),
+            lead_of=self.lead_of,
+            start_device=self.start_device,
+            adjacent_halves=self.adjacent_halves,
+        )
+        self.meter = Meter(
+            accuracy_percent=chance.choice((0.5, 1.0, 1.5)),
+            resolution_ohm=chance.choice((0.01, 0.1)),
+            lead_ohm=chance.choice((0.0, 0.1, 0.2)),
+        )
+        self.bench = SimulatedMeter(self.motor, self.seed, self.meter)
+
+    def answer(self) -> Identification:
+        """Return what the readings so far say."""
+        return identify(Evidence.of(self.tags, self.readings, self.meter))
+
+    def read(self, a: str, b: str) -> None:
+        """Take ohms of a pair, now and then through a bad clip."""
+        text = self.bench.show(Request(kind="resistance", ends=(a, b))).text
+        if text[0].isdigit() and self.chance.random() < self.bad_clips:
+            text = f"{float(text) * self.chance.uniform(1.2, 4.0):.2f}"
+        self.readings.append(Resistance(between=(a, b), value=text))
+
+    def play(self, most: int = 60) -> Identification:
+        """Follow the suggestions until there is none."""
+        for _ in range(most):
+            found = self.answer()
+            step = found.next
+            if step is None:
+                return found
+            if step.kind == "kick" and step.source and step.sense:
+                shown = self.bench.show(Request(kind="kick", ends=step.source, sense=step.sense))
+                self.readings.append(
+                    Kick.model_validate(
+                        {"source": step.source, "sense": step.sense, "value": shown.text}
+                    )
+                )
+            elif step.kind == "switch" and step.between:
+                shown = self.bench.show(Request(kind="switch", ends=step.between))
+                self.readings.append(
+                    Switch.model_validate({"between": step.between, "value": shown.text})
+                )
+            elif step.between:
+                self.read(*step.between)
+        raise AssertionError("the suggestions never end")
+
+    def claims_hold(self, found: Identification) -> bool:
+        """Whether the marks called proven or convention are part of one right set."""
+        best = found.best
+        claimed = {
+            t: r for t, r in best.roles.items() if best.certainty[t] in ("proven", "convention")
+        }
+        if best.arrangement != self.slug:
+            return not claimed
+        network = ARRANGEMENTS[self.slug].network
+        number = {lead: k for k, lead in enumerate(network.leads)}
+        return any(
+            all(network.leads[k[number[self.lead_of[t]]]] == role for t, role in claimed.items())
+            for k in kick_symmetries(network)
+        )
+
+    def true_groups(self) -> set[frozenset[str]]:
+        """Return the groups as they are, lone leads left out."""
+        tag = {lead: t for t, lead in self.lead_of.items()}
+        groups = ({tag[n] for n in g} for g in self.motor.network.groups())
+        return {frozenset(g) for g in groups if len(g) > 1}
+
+
+def groups_of(groups: Sequence[Sequence[str]]) -> set[frozenset[str]]:
+    """Return groups without their order."""
+    return {frozenset(g) for g in groups}

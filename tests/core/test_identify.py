@@ -1,0 +1,303 @@
+"""Unknown leads: played on made-up motors, and on readings set by hand."""
+
+import random
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from careful_coil.core.errors import BadDocument
+from careful_coil.core.identify import Evidence, Identification, identify
+from careful_coil.core.readings import AnyReading, Frame, Kick, Meter, Resistance, Run, Switch
+from tests.core.motors import Player, groups_of
+
+FINE = Meter(accuracy_percent=0.5, resolution_ohm=0.01, lead_ohm=0.0)
+
+
+def ohms(*rows: tuple[str, str]) -> list[AnyReading]:
+    """Readings from rows like ("AB", "3.9")."""
+    return [Resistance(between=(pair[0], pair[1]), value=value) for pair, value in rows]
+
+
+def told(tags: str, readings: list[AnyReading], meter: Meter = FINE) -> Identification:
+    return identify(Evidence.of(tuple(tags), readings, meter))
+
+
+@pytest.mark.parametrize("seed", range(4))
+@pytest.mark.parametrize(
+    ("slug", "device"),
+    [
+        ("three-phase-6-lead", ""),
+        ("three-phase-9-lead-wye", ""),
+        ("single-phase-3-lead", "switch"),
+        ("three-phase-3-lead", ""),
+    ],
+)
+def test_following_the_suggestions_settles_a_motor_and_claims_only_what_is_true(
+    slug: str, device: str, seed: int
+) -> None:
+    player = Player(slug, seed, start_device=device)
+    found = player.play()
+    assert found.status == "settled"
+    assert found.best.arrangement == slug
+    assert groups_of(found.best.groups) == player.true_groups()
+    assert player.claims_hold(found)
+    assert set(found.best.certainty.values()) <= {"proven", "convention"}
+
+
+@pytest.mark.parametrize("seed", range(3))
+@pytest.mark.parametrize("slug", ["three-phase-6-lead", "three-phase-9-lead-wye"])
+def test_bad_clips_cost_a_retake_and_nothing_else(slug: str, seed: int) -> None:
+    player = Player(slug, seed, bad_clips=0.12)
+    found = player.play()
+    assert found.status == "settled"
+    assert player.claims_hold(found)
+
+
+@pytest.mark.parametrize("seed", range(3))
+def test_halves_of_adjacent_poles_leave_the_pairs_open(seed: int) -> None:
+    """Their kicks show nothing: no mark may be claimed from that."""
+    player = Player("three-phase-9-lead-wye", seed, adjacent_halves=True)
+    found = player.play()
+    assert found.status == "narrowed"
+    assert groups_of(found.best.groups) == player.true_groups()
+    assert player.claims_hold(found)
+    assert "open" in found.best.certainty.values()
+
+
+def test_six_leads_take_far_fewer_than_fifteen_readings() -> None:
+    counts = []
+    for seed in range(6):
+        player = Player("three-phase-6-lead", seed)
+        while player.answer().best.probability < 0.95:
+            step = player.answer().next
+            assert step is not None
+            assert step.between is not None
+            player.read(*step.between)
+        counts.append(len(player.readings))
+    assert sum(counts) / len(counts) <= 5.5
+
+
+SIX = ohms(
+    ("AB", "10.2"), ("CF", "10.5"), ("DE", "10.2"), ("AC", "open"), ("AD", "open"), ("CD", "open")
+)
+
+
+def test_ohms_alone_name_one_pair_and_leave_the_rest_open() -> None:
+    """Which pair is phase 1, and which of its ends the start, is free; the next pair's is not."""
+    found = told("ABCDEF", SIX)
+    sure = found.best.certainty
+    assert found.status == "narrowed"
+    assert (sure["A"], sure["B"]) == ("convention", "convention")
+    assert {sure[t] for t in "CDEF"} == {"open"}
+    assert found.next is not None
+    assert found.next.kind == "kick"
+
+
+def test_two_kicks_settle_six_leads() -> None:
+    kicks: list[AnyReading] = [
+        Kick(source=("F", "C"), sense=("D", "E"), value="down-small"),
+        Kick(source=("F", "C"), sense=("B", "A"), value="down-small"),
+    ]
+    found = told("ABCDEF", SIX + kicks)
+    assert found.status == "settled"
+    starts = {t for t, r in found.best.roles.items() if r in ("T1", "T2", "T3")}
+    assert starts in ({"F", "D", "B"}, {"C", "E", "A"})
+
+
+@pytest.mark.parametrize(("value", "other"), [("up-small", {"F", "E"}), ("down-small", {"F", "D"})])
+def test_a_kick_tells_the_sense_of_a_coil(value: str, other: set[str]) -> None:
+    kick = Kick.model_validate({"source": ("F", "C"), "sense": ("D", "E"), "value": value})
+    found = told("ABCDEF", [*SIX, kick])
+    starts = {t for t, r in found.best.roles.items() if r in ("T1", "T2", "T3")}
+    assert other <= starts or not other & starts
+
+
+CHAIN = ohms(("BC", "3.59"), ("AB", "8.94"), ("AC", "5.55"))
+
+
+def test_a_chain_of_three_without_a_switch_test_proves_nothing() -> None:
+    """Common, run and start read as one tapped coil does."""
+    found = told("ABC", CHAIN, Meter(accuracy_percent=0.5, resolution_ohm=0.01, lead_ohm=0.2))
+    assert found.status in ("narrowed", "unsettled")
+    assert "proven" not in found.best.certainty.values()
+    arrangements = {c.arrangement for c in found.candidates}
+    assert {"single-phase-3-lead", "single-phase-two-speed-coil"} <= arrangements
+
+
+def test_a_switch_that_opens_proves_common_run_and_start() -> None:
+    """Even where the start winding has the fewer ohms."""
+    switch: list[AnyReading] = [
+        Switch(between=("A", "B"), value="opens"),
+        Switch(between=("B", "C"), value="opens"),
+    ]
+    found = told(
+        "ABC", CHAIN + switch, Meter(accuracy_percent=0.5, resolution_ohm=0.01, lead_ohm=0.2)
+    )
+    assert found.status == "settled"
+    assert found.best.roles == {"A": "run", "B": "start", "C": "common"}
+    assert set(found.best.certainty.values()) == {"proven"}
+    assert set(found.never_energise) == {("A", "B"), ("B", "C")}
+    assert found.best.coil_ohm["run-common"] == pytest.approx(5.35, abs=0.02)
+
+
+def test_a_capacitor_in_the_path_shows_the_start_and_leaves_common_open() -> None:
+    found = told("ABC", ohms(("AB", "rising"), ("AC", "rising"), ("BC", "5.2")))
+    assert found.best.arrangement == "single-phase-3-lead"
+    assert found.best.roles["A"] == "start"
+    assert found.best.certainty["A"] == "proven"
+    assert found.best.certainty["B"] != "proven"
+    assert found.next is None
+
+
+def test_three_equal_readings_are_star_or_delta_and_it_says_so() -> None:
+    found = told("ABC", ohms(("AB", "4.10"), ("AC", "4.11"), ("BC", "4.09")))
+    assert found.best.arrangement == "three-phase-3-lead"
+    assert any("cannot be told" in n for n in found.best.notes)
+
+
+def test_a_bad_clip_is_named_with_what_was_expected() -> None:
+    readings = ohms(
+        ("AB", "4.02"),
+        ("CD", "4.01"),
+        ("EF", "6.90"),
+        ("AC", "open"),
+        ("AE", "open"),
+        ("CE", "open"),
+    )
+    found = told("ABCDEF", readings)
+    assert found.status == "contradictory"
+    assert [s.reading for s in found.suspects] == [2]
+    low, high = found.suspects[0].expected_ohm or (0, 0)
+    assert low < 4.01 < high < 4.4
+    assert found.next is not None
+    assert found.next.between == ("E", "F")
+    again = told("ABCDEF", [*readings, *ohms(("EF", "4.00"))])
+    assert again.suspects == ()
+    assert again.status == "narrowed"
+
+
+def test_a_contradiction_no_one_stands_out_of_accuses_nobody_but_asks_again() -> None:
+    found = told("ABC", ohms(("AB", "5.61"), ("BC", "3.92"), ("AC", "7.72")))
+    assert found.suspects == ()
+    assert found.next is not None
+    assert set(found.next.between or ()) <= {"A", "B", "C"}
+    assert "contradict" in found.next.why
+
+
+def test_open_where_all_else_says_conducting_is_a_suspect() -> None:
+    readings = ohms(
+        ("GH", "1.40"), ("FH", "open"), ("FG", "1.40"), ("AD", "0.70"), ("BC", "0.70"), ("EJ", "0.70"),
+        ("AB", "open"), ("AE", "open"), ("BE", "open"), ("AG", "open"), ("BG", "open"), ("EG", "open"),
+    )  # fmt: skip
+    found = told("ABCDEFGHJ", readings)
+    assert found.best.arrangement == "three-phase-9-lead-wye"
+    assert [s.reading for s in found.suspects] == [1]
+
+
+def test_unsteady_is_asked_for_again() -> None:
+    found = told("ABCDEF", ohms(("AB", "unsteady"), ("CD", "4.0")))
+    assert found.next is not None
+    assert found.next.between == ("A", "B")
+    assert [s.reading for s in found.suspects] == [0]
+
+
+def test_a_winding_nobody_drew_keeps_its_groups_and_gets_no_names() -> None:
+    """Two triples of six leads: not among the layouts known here."""
+    pairs = [("ABC"[a], "ABC"[b]) for a in range(3) for b in range(a + 1, 3)]
+    readings = [Resistance(between=p, value="2.0") for p in pairs]
+    readings += [
+        Resistance(between=(p[0].translate(DEF), p[1].translate(DEF)), value="3.1") for p in pairs
+    ]
+    readings += [Resistance(between=(a, b), value="open") for a in "ABC" for b in "DEF"]
+    found = told("ABCDEF", list(readings))
+    assert found.best.arrangement is None
+    assert groups_of(found.best.groups) == {frozenset("ABC"), frozenset("DEF")}
+    assert found.best.roles == {}
+    assert found.status == "narrowed"
+
+
+DEF = str.maketrans("ABC", "DEF")
+
+
+@pytest.mark.parametrize("count", [1, 2, 4, 5, 7, 8, 12, 16])
+def test_any_number_of_leads_is_answered(count: int) -> None:
+    tags = tuple("ABCDEFGHJKLMNPRS"[:count])
+    found = identify(Evidence.of(tags, [], FINE))
+    assert found.best.arrangement is None
+    assert (found.next is None) == (count < 2)
+
+
+@given(st.randoms(use_true_random=False))
+def test_the_order_of_readings_changes_nothing(chance: random.Random) -> None:
+    readings = [*SIX, Kick(source=("F", "C"), sense=("D", "E"), value="down-small")]
+    first = told("ABCDEF", readings)
+    mixed = list(readings)
+    chance.shuffle(mixed)
+    second = told("ABCDEF", mixed)
+    assert second.status == first.status
+    assert second.candidates == first.candidates
+    assert second.next == first.next
+
+
+def test_two_takes_that_agree_are_averaged_else_the_last_stands() -> None:
+    agree = Evidence.of(("A", "B"), ohms(("AB", "4.00"), ("AB", "4.01")), FINE)
+    assert agree.ohms[0].ohm == pytest.approx(4.005)
+    differ = Evidence.of(("A", "B"), ohms(("AB", "9.00"), ("BA", "4.01")), FINE)
+    assert differ.ohms[0].ohm == pytest.approx(4.01)
+    assert differ.ohms[0].takes == (1,)
+
+
+def test_meter_leads_not_nulled_are_taken_off_again() -> None:
+    meter = Meter(accuracy_percent=0.5, resolution_ohm=0.01, lead_ohm=0.3)
+    found = told("ABCDEF", ohms(("AB", "1.30"), ("CD", "1.31"), ("EF", "1.29")), meter)
+    assert list(found.best.coil_ohm.values()) == pytest.approx([1.0, 1.0, 1.0], abs=0.02)
+
+
+def test_unknown_meter_leads_do_not_hide_the_chain() -> None:
+    """p = q + r holds to within one lead resistance."""
+    found = told(
+        "ABC", ohms(("BC", "3.8"), ("AB", "9.1"), ("AC", "5.7")), Meter(accuracy_percent=1.0)
+    )
+    assert found.status in ("narrowed", "unsettled")
+    assert not found.suspects
+
+
+def test_a_lead_to_frame_that_conducts_is_said() -> None:
+    found = told("ABCDEF", [Frame(lead="C", value="12"), *ohms(("AB", "4.0"))])
+    assert any("C reads 12.0 Ω to the frame" in n for n in found.notes)
+
+
+def test_kinds_not_weighed_yet_are_kept_and_said() -> None:
+    run = Run(
+        lines=(("A",), ("B",), ("C",)), applied_volt=60.0, amp=(0.4, 0.4, 0.4), turns="smooth"
+    )
+    found = told("ABCDEF", [run, Resistance(between=("A", ("B", "C")), value=2.0)])
+    assert any("run" in n for n in found.notes)
+    assert any("bunched" in n for n in found.notes)
+
+
+@pytest.mark.parametrize(
+    "reading",
+    [
+        Resistance(between=("A", "X"), value=1.0),
+        Resistance(between=("A", "A"), value=1.0),
+        Resistance(between=("A", "B"), value="-5 Ω"),
+        Resistance(between=("A", "B"), value=-5.0),
+        Resistance(between=("A", ("A", "B")), value=1.0),
+        Frame(lead="X", value="open"),
+        Switch(between=("A", "X"), value="opens"),
+        Kick(source=("A", "B"), sense=("C", "X"), value="none"),
+    ],
+)
+def test_readings_that_name_nothing_real_are_refused(reading: AnyReading) -> None:
+    with pytest.raises(BadDocument) as caught:
+        Evidence.of(("A", "B", "C"), [reading], FINE)
+    assert "Wanted" in str(caught.value)
+
+
+def test_tags_must_be_different_and_not_too_many() -> None:
+    with pytest.raises(BadDocument, match="twice"):
+        Evidence.of(("A", "B", "A"), [], FINE)
+    with pytest.raises(BadDocument, match="17"):
+        Evidence.of(tuple(str(k) for k in range(17)), [], FINE)
