@@ -46,7 +46,7 @@ def corrected(megohm: float, at_c: float, winding: Winding = "thermosetting") ->
     return Corrected(factor, factor * megohm, f"× {factor:.3g} from {at_c:g} °C to 40 °C")
 
 
-def test_volts(rated_volt: float) -> tuple[float, float]:
+def dc_test_volts(rated_volt: float) -> tuple[float, float]:
     """Return the DC test voltage (low, high) in V for a winding's rated V.
 
     Source: IEEE 43, guidelines for DC voltages to be applied.

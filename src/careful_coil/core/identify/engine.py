@@ -156,6 +156,9 @@ def _coil_ohms(w: Weighed, names: Sequence[str], evidence: Evidence) -> dict[str
     good = [evidence.ohms[k] for n, k in enumerate(w.fitted) if n not in w.fit.dropped]
     share = np.array([network.shares(names[o.a], names[o.b]) ** 2 for o in good])
     many = np.array([sum(c.like == d.like for d in network.coils) > 1 for c in network.coils])
+    for n in w.fit.odd:
+        o = evidence.ohms[w.fitted[n]]
+        many &= np.abs(network.shares(names[o.a], names[o.b])) < 1e-9  # these coils stand alone
     loose = np.where(many, COIL_SPREAD * guess, 10 * guess)
     sigma = np.array([o.sigma for o in good])
     read = np.array([o.ohm for o in good]) - w.fit.lead_ohm
@@ -352,6 +355,12 @@ def _notes(candidates: Sequence[Candidate], best: Weighed, evidence: Evidence) -
     sure: set[Certainty] = set(candidates[0].certainty.values())
     if best.arrangement is not None and best.arrangement.phases == 3 and "open" in sure:
         notes.append("Ohms cannot see which end of a coil is the start, nor which phase it is.")
+    for n in best.fit.odd if best.fit else ():
+        o = evidence.ohms[best.fitted[n]]
+        a, b = evidence.tags[o.a], evidence.tags[o.b]
+        notes.append(
+            f"{a} to {b} reads {show_ohm(o.ohm)} again and again: that coil differs from its like."
+        )
     if "leaning" in sure and best.arrangement is not None and best.arrangement.phases == 1:
         notes.append("Which winding is the start is a guess by ohms, not proof.")
     return tuple(notes)

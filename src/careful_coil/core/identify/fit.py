@@ -21,7 +21,8 @@ Floats = NDArray[np.float64]
 COIL_SPREAD = 0.01  # one sigma between coils that should be equal: a few per cent at the worst
 LOG_RANGE = math.log(1e5)  # winding sections from 10 mΩ to 1 kΩ
 P_BAD_CLIP = 0.02  # one reading in fifty
-P_BAD_CONFIRMED = 1e-5  # the same fault twice in a row
+P_ODD_COIL = 0.005  # a reading that repeats and does not fit is a coil that differs
+ODD_COIL_RANGE = math.log(4.0)  # shorted turns to a bad joint: half to double
 BAD_HIGH = 0.85  # bad clips that read high, by 15 to 300 %
 BAD_HIGH_RANGE = math.log(4.0 / 1.15)
 WORST_SIGMA = 2.5  # beyond this a reading is tried as a bad clip
@@ -36,7 +37,8 @@ class Fit:
     ohm: Floats  # (kinds,)
     log_evidence: float
     bad: tuple[float, ...]  # probability of each reading being bad
-    dropped: tuple[int, ...]  # the readings the best explanation drops
+    dropped: tuple[int, ...]  # the readings the best explanation takes for bad clips
+    odd: tuple[int, ...]  # those it takes for coils that differ: read again, and the same
     clean: bool  # every reading within three sigma, none dropped
     lead_ohm: float
 
@@ -57,7 +59,7 @@ def fit(slope: Floats, spread: Floats, ohms: list[Ohms], lead_ohm: float | None)
     """
     count, kinds = slope.shape
     if count == 0:
-        return Fit(np.ones(kinds), 0.0, (), (), True, lead_ohm or 0.0)
+        return Fit(np.ones(kinds), 0.0, (), (), (), True, lead_ohm or 0.0)
     read = np.array([o.ohm for o in ohms])
     own = np.array([o.sigma for o in ohms])
     full = _solve(slope, spread, read, own, lead_ohm, ())
@@ -78,23 +80,32 @@ def fit(slope: Floats, spread: Floats, ohms: list[Ohms], lead_ohm: float | None)
     total = top + math.log(float(np.exp(logs - top).sum()))
     weight = {d: math.exp(v[0] - total) for d, v in tries.items()}
     best = max(tries, key=lambda d: (tries[d][0], -len(d)))
-    bad = tuple(sum(w for d, w in weight.items() if k in d) for k in range(count))
+    bad = tuple(
+        sum(w for d, w in weight.items() if k in d) if len(ohms[k].takes) < 2 else 0.0
+        for k in range(count)
+    )
+    odd = tuple(k for k in best if len(ohms[k].takes) > 1)
+    rest = [k for k in range(count) if k not in odd]
+    residual = np.abs(tries[odd][1].residual[rest]) if odd in tries else np.abs(full.residual)
     return Fit(
         ohm=tries[best][1].ohm,
         log_evidence=total,
         bad=bad,
-        dropped=best,
-        clean=bool(np.max(np.abs(full.residual)) <= PROOF_SIGMA),
+        dropped=tuple(k for k in best if k not in odd),
+        odd=odd,
+        clean=bool(np.max(residual, initial=0.0) <= PROOF_SIGMA),
         lead_ohm=tries[best][1].lead_ohm,
     )
 
 
 def _log_bad(read: float, expected: float, ohms: Ohms) -> float:
-    """Log probability of a bad clip showing `read` Ω where `expected` is right, per Ω."""
-    prior = P_BAD_CLIP if len(ohms.takes) < 2 else P_BAD_CONFIRMED
+    """Log probability of `read` Ω where `expected` is right, per Ω: a bad clip, or an odd coil."""
     ratio = read / max(expected, 1e-6)
+    scale = math.log(max(read, 1e-6))
+    if len(ohms.takes) > 1:
+        return math.log(P_ODD_COIL / ODD_COIL_RANGE if 0.5 <= ratio <= 2.0 else 1e-6) - scale
     high = BAD_HIGH / BAD_HIGH_RANGE if 1.1 <= ratio <= 4.2 else 0.0
-    return math.log(prior) + math.log(high + (1 - BAD_HIGH) / LOG_RANGE) - math.log(max(read, 1e-6))
+    return math.log(P_BAD_CLIP) + math.log(high + (1 - BAD_HIGH) / LOG_RANGE) - scale
 
 
 def _solve(

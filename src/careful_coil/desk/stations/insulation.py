@@ -7,7 +7,7 @@ from PySide6.QtCore import QPointF, QRect
 from PySide6.QtGui import QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton, QSizePolicy, QWidget
 
-from careful_coil.core.condition.insulation import corrected, test_volts
+from careful_coil.core.condition.insulation import corrected, dc_test_volts
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job import Finding
 from careful_coil.core.job.entries import Work
@@ -254,7 +254,7 @@ class InsulationPage(Page):
         self.fields["test-volt"].show_text(f"{self.session.test_volt:g}")
         volts = judged.job.plate.volts
         if volts:
-            low, high = test_volts(volts[-1][1])
+            low, high = dc_test_volts(volts[-1][1])
             span = f"{low:g} V" if low == high else f"{low:g} to {high:g} V"
             self.fields["test-volt"].label.setText(
                 f"Test volts, DC ({span} for this rating, IEEE 43)"

@@ -1,0 +1,251 @@
+"""Hookups for a supply, and where a job's connecting stands."""
+
+import itertools
+import math
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from careful_coil.core.connect import Plate, plan, plans_of
+from careful_coil.core.connect.plans import which_plan
+from careful_coil.core.errors import CannotConnect, NotKnownYet
+from tests.core.logs import (
+    INSULATED,
+    JOINED,
+    LINES,
+    METER,
+    SIX_LEADS,
+    SUPPLY,
+    WYE,
+    job_of,
+    judged,
+    leads,
+    ohm,
+    plate,
+    ticket,
+)
+
+NINE, SIX = "three-phase-9-lead-wye", "three-phase-6-lead"
+DUAL = Plate(((230, 230), (460, 460)), 60)
+EURO = Plate(((230, 230), (400, 400)), 50)
+
+
+@pytest.mark.parametrize(
+    ("slug", "rated", "supply", "joints"),
+    [
+        (
+            NINE,
+            DUAL,
+            460,
+            [["L1", "T1"], ["L2", "T2"], ["L3", "T3"], ["T4", "T7"], ["T5", "T8"], ["T6", "T9"]],
+        ),
+        (
+            NINE,
+            DUAL,
+            480,
+            [["L1", "T1"], ["L2", "T2"], ["L3", "T3"], ["T4", "T7"], ["T5", "T8"], ["T6", "T9"]],
+        ),
+        (
+            NINE,
+            DUAL,
+            240,
+            [["L1", "T1", "T7"], ["L2", "T2", "T8"], ["L3", "T3", "T9"], ["T4", "T5", "T6"]],
+        ),
+        (SIX, EURO, 400, WYE),
+        (SIX, EURO, 230, [["L1", "T1", "T6"], ["L2", "T2", "T4"], ["L3", "T3", "T5"]]),
+    ],
+)
+def test_joints_are_those_of_the_standard(
+    slug: str, rated: Plate, supply: float, joints: list[list[str]]
+) -> None:
+    """NEMA MG 1 terminal markings."""
+    found = plan(slug, rated, supply)
+    assert {frozenset(j) for j in found.joints} == {frozenset(j) for j in joints}
+
+
+@pytest.mark.parametrize(
+    ("slug", "rank", "factor"),
+    [(SIX, 1, 2.0), (SIX, 0, 2 / 3), (NINE, 1, 4.0), (NINE, 0, 1.0)],
+)
+@given(coil=st.floats(0.05, 50.0))
+def test_line_ohms_come_from_the_network(slug: str, rank: int, factor: float, coil: float) -> None:
+    """Wye 2r, delta ⅔r, nine leads high 4r, low r."""
+    lines = plans_of(slug)[rank].line_ohm(coil)
+    assert set(lines) == {"L1-L2", "L1-L3", "L2-L3"}
+    assert list(lines.values()) == pytest.approx([factor * coil] * 3, rel=1e-9)
+
+
+def test_every_lead_of_a_plan_is_in_one_joint() -> None:
+    for slug in (SIX, NINE):
+        for found in plans_of(slug):
+            names = list(itertools.chain(*found.joints))
+            assert len(names) == len(set(names))
+            assert sum(n.startswith("T") for n in names) == (6 if slug == SIX else 9)
+
+
+@pytest.mark.parametrize(("volt", "torque"), [(208, "0.82"), (250, "1.18")])
+def test_at_the_edge_the_torque_is_said(volt: float, torque: str) -> None:
+    found = plan(NINE, DUAL, volt)
+    assert any(torque in n for n in found.notes)
+
+
+def test_a_range_on_the_plate_covers_what_lies_in_it() -> None:
+    wide = Plate(((208, 230), (460, 460)), 60)
+    assert plan(NINE, wide, 208).notes == ()
+
+
+def test_another_frequency_is_remarked_with_volts_per_hertz() -> None:
+    found = plan(NINE, DUAL, 460, 50)
+    assert any("50 Hz on a 60 Hz plate" in n for n in found.notes)
+
+
+@pytest.mark.parametrize(
+    ("rated", "supply", "words"),
+    [
+        (DUAL, 120, "off the nearest rating"),
+        (DUAL, 345, "off the nearest rating"),
+        (Plate(((460, 460),)), 460, "one rating"),
+        (Plate(((230, 230), (400, 400))), 230, "Look at the plate again"),
+        (Plate(((208, 208), (230, 230), (460, 460))), 460, "one rating"),
+    ],
+)
+def test_a_supply_it_cannot_take_is_refused_with_the_reason(
+    rated: Plate, supply: float, words: str
+) -> None:
+    with pytest.raises(CannotConnect, match=words):
+        plan(NINE, rated, supply)
+
+
+@pytest.mark.parametrize("slug", ["single-phase-3-lead", "three-phase-12-lead"])
+def test_arrangements_without_plans_say_which_have_them(slug: str) -> None:
+    with pytest.raises(NotKnownYet, match="three-phase-6-lead"):
+        plan(slug, DUAL, 460)
+
+
+@given(st.permutations(["L1", "L2", "L3"]))
+def test_the_present_hookup_is_known_whichever_line_goes_where(lines: list[str]) -> None:
+    swap = dict(zip(("L1", "L2", "L3"), lines, strict=True))
+    for found in plans_of(NINE):
+        joints = [tuple(swap.get(n, n) for n in j) for j in found.joints]
+        again = which_plan(NINE, joints)
+        assert again is not None
+        assert again.connection == found.connection
+
+
+def test_a_mixed_hookup_is_neither() -> None:
+    joints = [("L1", "T1", "T7"), ("L2", "T2"), ("L3", "T3"), ("T5", "T8"), ("T6", "T9")]
+    assert which_plan(NINE, joints) is None
+
+
+def verdict(code: str, *bodies: dict[str, object]) -> tuple[str, str]:
+    found = next(f for f in judged(*SIX_LEADS, INSULATED, *bodies).findings if f.code == code)
+    return found.verdict, found.subject
+
+
+def test_joints_are_counted_and_the_missing_one_comes_next() -> None:
+    found = judged(*SIX_LEADS, INSULATED, SUPPLY, *JOINED[:2])
+    assert verdict("hookup", SUPPLY, *JOINED[:2]) == ("unproven", "2 of 4 joints made")
+    assert found.next is not None
+    assert (found.next.act, set(found.next.ends)) == ("joint", {"L3", "T3"})
+
+
+def test_a_joint_the_plan_does_not_have_is_a_hold_that_cannot_be_waived() -> None:
+    found = judged(*SIX_LEADS, INSULATED, SUPPLY, *JOINED, {"kind": "joint", "joint": ["L1", "T5"]})
+    hookup = next(f for f in found.findings if f.code == "hookup")
+    assert hookup.verdict == "hold"
+    assert not hookup.waivable
+    assert "L1 to T5" in hookup.subject
+
+
+@pytest.mark.parametrize(
+    ("values", "expected"),
+    [
+        (("5.20", "5.21", "5.20"), "good"),
+        (("5.20", "5.20", "5.55"), "hold"),
+        (("5.20", "5.20", "open"), "hold"),
+        (("5.20", "5.20"), "unproven"),
+    ],
+)
+def test_line_ohms_prove_the_joints(values: tuple[str, ...], expected: str) -> None:
+    lines = [dict(row, value=v) for row, v in zip(LINES, values, strict=False)]
+    found, _ = verdict("line-ohms", SUPPLY, *JOINED, *lines)
+    assert found == expected
+
+
+def test_the_next_line_pair_says_what_it_must_read() -> None:
+    found = judged(*SIX_LEADS, INSULATED, SUPPLY, *JOINED, LINES[0])
+    assert found.next is not None
+    assert (found.next.act, found.next.ends) == ("line", ("L1", "L3"))
+    assert "5.2" in found.next.why
+
+
+FAN = [
+    *ticket(name="Fan"),
+    *plate(phases="3", volt="230/460", hertz="60", amp="18/9"),
+    leads(*(f"{t} red T{k}" for k, t in enumerate("ABCDEFGHJ", 1))),
+    METER,
+    *(ohm(p, "0.51") for p in ("AD", "BE", "CF")),
+    *(ohm(p, "1.02") for p in ("GH", "GJ", "HJ")),
+    *(ohm(p, "open") for p in ("AB", "AC", "BC", "AG", "BG", "CG")),
+    {
+        "kind": "found-hookup",
+        "joints": [["L1", "A", "G"], ["L2", "B", "H"], ["L3", "C", "J"], ["D", "E", "F"]],
+    },
+]
+FAN_SUPPLY = {"kind": "supply", "volt": 460, "hertz": 60, "phases": 3, "measured": False}
+
+
+def test_found_joined_for_another_voltage_is_a_hold_and_names_both() -> None:
+    found = judged(*FAN, INSULATED, FAN_SUPPLY)
+    hookup = next(f for f in found.findings if f.code == "hookup")
+    assert hookup.verdict == "hold"
+    assert "low volts" in hookup.why
+    assert "high volts" in hookup.why
+
+
+def test_where_the_volts_change_an_unmeasured_supply_and_old_tags_keep_the_gate_shut() -> None:
+    gate = {f.code for f in judged(*FAN, INSULATED, FAN_SUPPLY).gate}
+    assert {"supply", "voltage-tags"} <= gate
+    measured = judged(*FAN, INSULATED, FAN_SUPPLY | {"measured": True})
+    assert "supply" not in {f.code for f in measured.gate}
+
+
+def test_a_joint_says_what_must_come_off_first() -> None:
+    found = judged(*FAN, INSULATED, FAN_SUPPLY)
+    assert found.next is not None
+    assert "First part T7" in found.next.why
+
+
+def test_marks_that_the_ohms_bear_out_name_the_leads_but_the_run_decides() -> None:
+    found = judged(*FAN)
+    assert found.naming.word == "marked"
+    assert found.naming.names["G"] == "T7"
+    proven = next(f for f in found.findings if f.code == "leads-proven")
+    assert proven.verdict == "unproven"
+    ran = judged(*FAN, {"kind": "attested", "item": "test-run", "words": "three equal amps"})
+    assert next(f for f in ran.findings if f.code == "leads-proven").verdict == "good"
+
+
+def test_marks_that_the_ohms_contradict_are_said_and_not_followed() -> None:
+    wrong = leads(
+        *(f"{t} red T{k}" for k, t in zip((1, 2, 3, 4, 5, 7, 6, 8, 9), "ABCDEFGHJ", strict=True))
+    )
+    found = judged(*FAN, wrong)
+    assert found.naming.word == "guess"
+    assert "marks-contradicted" in {f.code for f in found.findings}
+
+
+def test_a_motor_of_one_phase_is_not_put_on_three() -> None:
+    found = judged(*SIX_LEADS, SUPPLY | {"phases": 1})
+    assert found.connecting.plan is None
+    assert "phase" in found.connecting.why
+
+
+def test_unknown_meter_leads_are_allowed_for_on_the_lines() -> None:
+    log = [b for b in SIX_LEADS if b["kind"] != "meter"]
+    lines = [dict(row, value="5.5") for row in LINES]
+    found = judged(*log, INSULATED, SUPPLY, *JOINED, *lines)
+    assert found.connecting.slack_ohm > 0.4
+    assert math.isfinite(found.connecting.slack_ohm)
+    assert job_of(*log).meter.lead_ohm is None
