@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QEvent, Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QLabel, QLineEdit, QVBoxLayout, QWidget
 
@@ -10,8 +10,21 @@ from careful_coil.core.errors import CoilError
 from careful_coil.desk.theme import Theme
 
 
-class Cell(QLineEdit):
-    """A line edit whose Escape gives back what was there."""
+class Line(QLineEdit):
+    """A line edit that undoes typing only while something is typed; else Ctrl+Z strikes."""
+
+    def event(self, event: QEvent) -> bool:
+        """Leave undo and redo to the window when there is no typing to undo."""
+        if event.type() == QEvent.Type.ShortcutOverride and isinstance(event, QKeyEvent):
+            typing = self.isModified() and bool(self.text())
+            if event.key() == Qt.Key.Key_Z and not typing:
+                event.ignore()
+                return False
+        return super().event(event)
+
+
+class Cell(Line):
+    """A cell whose Escape gives back what was there."""
 
     def __init__(self) -> None:
         super().__init__()

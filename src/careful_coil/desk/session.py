@@ -73,6 +73,7 @@ class Session(QObject):
         self.test_volt = 500.0
         self._picked: Request | None = None
         self._waiting = 0
+        self._wanted_field = ""  # where the cursor goes once a new job is on the bench
 
     # --- answers of other threads ---------------------------------------------------------------
 
@@ -139,8 +140,8 @@ class Session(QObject):
         self.station = "leads" if loose else "intake"
 
         def made(number: int) -> None:
+            self._wanted_field = "count" if loose else "name"
             self._judge(id, number, first, set())
-            self.station_wanted.emit(self.station, "count" if loose else "name")
 
         self._then(self._records.ask(lambda s: s.open_job(id, first)), made)
 
@@ -221,6 +222,9 @@ class Session(QObject):
         self.job_changed.emit()
         self.jobs_changed.emit()
         self.target_changed.emit()
+        if self._wanted_field:
+            field, self._wanted_field = self._wanted_field, ""
+            self.station_wanted.emit(self.station, field)
 
     def not_here(self) -> None:
         """Put the next step off and bring the next best."""

@@ -2,7 +2,7 @@
 
 from PySide6.QtCore import QPointF, QRect, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QLineEdit, QPushButton, QSizePolicy, QWidget
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QSizePolicy, QWidget
 
 from careful_coil.bench import Request
 from careful_coil.core.errors import CoilError
@@ -18,6 +18,7 @@ from careful_coil.desk.entry_line import (
     moved_pair,
     split,
 )
+from careful_coil.desk.field import Line
 from careful_coil.desk.session import Session
 from careful_coil.desk.theme import Theme
 
@@ -29,7 +30,7 @@ ARROWS = {
 }
 
 
-class EntryLine(QLineEdit):
+class EntryLine(Line):
     """The large digits. Single keys act only while nothing is typed."""
 
     take = Signal()
@@ -279,7 +280,7 @@ class Strip(QFrame):
             order = command(text, job) if job else None
             if order is not None:
                 s.record(order, station="leads")
-                self.line.clear()
+                self.line.setText("")
                 self.note.say(text, "good")
                 return
             typed = split(text, s.target, job.tags if job else ())
@@ -301,7 +302,7 @@ class Strip(QFrame):
             typed.target.kind, "leads"
         )
         s.record(*first, body, station=station)  # type: ignore[arg-type]
-        self.line.clear()
+        self.line.setText("")
         ends = " ".join((*typed.target.ends, *typed.target.sense))
         self.note.say(f"{ends}: {typed.value}", "good")
 
@@ -315,7 +316,7 @@ class Strip(QFrame):
         self.note.say(
             f"The meter is on {there}. Enter moves it to {here}; then take again.", "watch"
         )
-        self.line.clear()
+        self.line.setText("")
         self.note.say(
             f"The meter is on {there}. Enter moves it to {here}; then take again.", "watch"
         )

@@ -8,7 +8,6 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QAction, QCloseEvent, QKeySequence, QResizeEvent
 from PySide6.QtWidgets import (
     QHBoxLayout,
-    QLineEdit,
     QMainWindow,
     QStackedWidget,
     QVBoxLayout,
@@ -127,7 +126,7 @@ class Window(QMainWindow):
         add("&Bench", "To the meter strip", "Ctrl+M", self.to_strip)
         add("&Bench", "Do what Next says", "Ctrl+Return", self.do_next)
         add("&Bench", "Bring back what was put off", "Shift+N", self.session.bring_back)
-        add("&Bench", "Strike the last entry", "Ctrl+Z", self._undo)
+        add("&Bench", "Strike the last entry", "Ctrl+Z", self.session.strike_last)
         add("&Bench", "Take the strike back", "Ctrl+Shift+Z", self.session.strike_back)
         add("&View", "Fold the rack", "F6", lambda: self.rack.setVisible(not self.rack.isVisible()))
         add("&View", "Dim or light", "Ctrl+D", lambda: self.set_theme(self.theme.other()))
@@ -193,14 +192,6 @@ class Window(QMainWindow):
     def _find(self) -> None:
         self.rack.show()
         self.rack.search.setFocus(Qt.FocusReason.ShortcutFocusReason)
-
-    def _undo(self) -> None:
-        """Undo typing while a cell is edited, else strike the last entry."""
-        focus = self.focusWidget()
-        if isinstance(focus, QLineEdit) and focus.isModified() and focus.isUndoAvailable():
-            focus.undo()
-            return
-        self.session.strike_last()
 
     # --- Next -----------------------------------------------------------------------------------
 

@@ -50,8 +50,12 @@ def steps(
     """Yield everything worth doing, the most useful first."""
     if job.released is not None:
         return
-    yield from _intake(job)
-    yield from _leads(job, found, naming)
+    # once the leads are tagged the probe is in the hand: the plate can wait
+    first, then = (_leads(job, found, naming), _intake(job))
+    if not job.leads:
+        first, then = then, first
+    yield from first
+    yield from then
     yield from _insulation(job, gate)
     yield from _connect(job, naming, state, gate)
     yield from _release(job, gate)

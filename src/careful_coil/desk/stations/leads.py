@@ -1,6 +1,6 @@
 """Leads: tags, readings in the suggested order, the winding as it looks now, what it can still be."""
 
-from PySide6.QtCore import QRect, Qt
+from PySide6.QtCore import QRect
 from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
 
@@ -142,6 +142,7 @@ class LeadsPage(Page):
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
+        self._tagging = False
         self.empty = QWidget()
         teach = QVBoxLayout(self.empty)
         teach.setContentsMargins(0, 0, 0, 0)
@@ -205,6 +206,9 @@ class LeadsPage(Page):
     def show_judgement(self, judged: Judgement) -> None:
         """Show the leads as they stand."""
         tagged = bool(judged.job.leads)
+        if tagged and self._tagging:
+            self._tagging = False
+            self.session.station_wanted.emit("leads", "")  # the probe is in the hand now
         self.empty.setVisible(not tagged)
         self.work.setVisible(tagged)
         if not tagged:
@@ -248,5 +252,5 @@ class LeadsPage(Page):
         if not text.isdigit() or not 2 <= int(text) <= MOST:
             raise BadValue(text, f"a count of leads from 2 to {MOST}")
         leads = Leads(leads=tuple(Lead(tag=t) for t in TAGS[: int(text)]))
+        self._tagging = True
         self.session.record(leads, station="leads")
-        self.setFocus(Qt.FocusReason.OtherFocusReason)

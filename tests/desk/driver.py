@@ -1,0 +1,154 @@
+"""A hand at the real window: presses keys, waits for what is on its way, reads what a person reads."""
+
+from collections.abc import Callable
+from datetime import UTC, datetime
+from pathlib import Path
+
+from PySide6.QtCore import QCoreApplication, QEventLoop, QPoint, Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QLineEdit, QWidget
+
+from careful_coil.core.job.entries import Station
+from careful_coil.core.ledger import Judgement
+from careful_coil.desk.field import Field
+from careful_coil.desk.session import OpenJob
+from careful_coil.desk.start import application, build
+from careful_coil.desk.stations.page import Page
+from careful_coil.desk.theme import Theme
+from careful_coil.desk.window import Window
+
+CTRL = Qt.KeyboardModifier.ControlModifier
+SHIFT = Qt.KeyboardModifier.ShiftModifier
+NONE = Qt.KeyboardModifier.NoModifier
+Key = Qt.Key
+
+
+class Bench:
+    """The window on a shop folder, driven by keys."""
+
+    def __init__(self, folder: Path, demo: bool = True, theme: Theme | None = None) -> None:
+        application()
+        self._minute = 0
+        self.window: Window = build(folder, demo, self._clock, theme)
+        self.window.show()
+        QTest.qWaitForWindowExposed(self.window)
+        self.window.activateWindow()
+        self.settle(lambda: not demo or self.window.session.open is not None)
+
+    def _clock(self) -> datetime:
+        self._minute += 1
+        return datetime(2026, 3, 4, 9 + self._minute // 60 % 12, self._minute % 60, tzinfo=UTC)
+
+    def settle(self, done: Callable[[], bool] = lambda: True) -> None:
+        """Run the event loop until nothing is on its way and `done` holds."""
+        for _ in range(4000):
+            QCoreApplication.processEvents(QEventLoop.ProcessEventsFlag.AllEvents, 10)
+            if not self.window.session.busy and done():
+                QCoreApplication.processEvents()
+                if not self.window.session.busy:
+                    return
+            QTest.qWait(2)
+        raise AssertionError("the window does not come to rest")
+
+    # --- hands ----------------------------------------------------------------------------------
+
+    @property
+    def focus(self) -> QWidget:
+        """The widget that has the cursor."""
+        return self.window.focusWidget() or self.window
+
+    def key(self, key: Key, modifier: Qt.KeyboardModifier = NONE) -> None:
+        """Press a key where the cursor is, then wait."""
+        QTest.keyClick(self.focus, key, modifier)
+        self.settle()
+
+    def ctrl(self, key: Key) -> None:
+        """Press Ctrl with a key."""
+        self.key(key, CTRL)
+
+    def type(self, text: str) -> None:
+        """Type into what has the cursor, over what stands there."""
+        focus = self.focus
+        if isinstance(focus, QLineEdit):
+            focus.selectAll()
+        QTest.keyClicks(focus, text)
+
+    def enter(self, text: str = "") -> None:
+        """Type and press Enter."""
+        if text:
+            self.type(text)
+        self.key(Key.Key_Return)
+
+    def click(self, widget: QWidget, at: QPoint) -> None:
+        """Click into a widget."""
+        QTest.mouseClick(widget, Qt.MouseButton.LeftButton, NONE, at)
+        self.settle()
+
+    def open(self, words: str) -> None:
+        """Find a motor by words and open it."""
+        self.ctrl(Key.Key_K)
+        self.enter(words)
+
+    def meter_here(self) -> None:
+        """Move the meter to the motor on the bench, as its question asks."""
+        self.ctrl(Key.Key_M)
+        self.key(Key.Key_Space)
+        if self.window.session.elsewhere:
+            self.key(Key.Key_Return)
+
+    # --- eyes -----------------------------------------------------------------------------------
+
+    @property
+    def job(self) -> OpenJob:
+        """The open job."""
+        found = self.window.session.open
+        assert found is not None
+        return found
+
+    @property
+    def judged(self) -> Judgement:
+        """The judgement the window shows."""
+        return self.job.judged
+
+    @property
+    def next(self) -> str:
+        """What the Next card says in large type."""
+        return self.window.ledger.card.title()
+
+    @property
+    def station(self) -> Station:
+        """The open station."""
+        return self.window.session.station
+
+    @property
+    def page(self) -> Page:
+        """The page of the open station."""
+        return self.window.pages[self.station]
+
+    @property
+    def note(self) -> str:
+        """What the strip says beside the digits."""
+        return self.window.strip.note.words
+
+    @property
+    def message(self) -> str:
+        """What the head of the bench says."""
+        return self.window.way.message
+
+    def field(self, name: str) -> Field:
+        """A field of the open station."""
+        return self.page.fields[name]
+
+    def ledger(self) -> list[str]:
+        """The rows of the ledger as a screen reader hears them."""
+        model = self.window.ledger.model
+        return [str(model.data(model.index(k))) for k in range(model.rowCount())]
+
+    def rack(self) -> list[str]:
+        """The tags on the rack as a screen reader hears them."""
+        model = self.window.rack.model
+        return [str(model.data(model.index(k))) for k in range(model.rowCount())]
+
+    def close(self) -> None:
+        """Close the window; everything recorded is on disk then."""
+        self.window.close()

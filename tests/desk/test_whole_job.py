@@ -1,0 +1,165 @@
+"""One motor from unknown leads to release, by keys alone; and a process killed in the middle."""
+
+import os
+import signal
+import subprocess
+import sys
+from pathlib import Path
+
+import pytest
+from pypdf import PdfReader
+
+from careful_coil.core.settings import Settings
+from careful_coil.records import RecordsThread
+from tests.desk.driver import CTRL, SHIFT, Bench, Key
+
+ROOT = Path(__file__).parents[2]
+
+
+def take_until(bench: Bench, station: str) -> int:
+    """Take every suggested reading of the Leads station; return how many."""
+    taken = 0
+    while bench.judged.next is not None and bench.judged.next.station == station:
+        before = len(bench.judged.job.readings)
+        bench.key(Key.Key_Space)
+        assert len(bench.judged.job.readings) == before + 1, bench.note
+        taken += 1
+        assert taken < 60
+    return taken
+
+
+def test_a_whole_job_by_keys(bench: Bench) -> None:
+    bench.ctrl(Key.Key_N)
+    assert bench.station == "intake"
+    bench.enter("Ropewalk, twister")
+    assert bench.judged.job.name == "Ropewalk, twister"
+
+    assert bench.next == "Read the plate: phases"
+    bench.key(Key.Key_Return, CTRL)
+    for text in ("3", "230/400", "50", "11/6.4", "3 kW", "1440"):
+        bench.enter(text)
+    assert bench.judged.job.plate.volts == ((230, 230), (400, 400))
+
+    assert bench.next == "Tag the leads"
+    bench.key(Key.Key_Return, CTRL)
+    assert bench.station == "leads"
+    bench.enter("6")
+    assert bench.judged.job.tags == tuple("ABCDEF")
+
+    bench.meter_here()
+    taken = take_until(bench, "leads")
+    assert 5 <= taken <= 15
+    found = bench.judged.identification
+    assert found is not None
+    assert found.status == "settled"
+    assert found.best.arrangement == "three-phase-6-lead"
+
+    assert bench.next == "Test the insulation"
+    bench.key(Key.Key_Return)
+    assert bench.station == "insulation"
+    bench.ctrl(Key.Key_M)
+    bench.key(Key.Key_Space)
+    assert any(row.startswith("good: Insulation good") for row in bench.ledger())
+
+    assert bench.next == "Name the supply"
+    bench.key(Key.Key_Return)
+    assert bench.station == "connect"
+    bench.enter("400")
+    assert bench.judged.connecting.plan is not None
+    assert bench.judged.connecting.plan.connection == "wye"
+    bench.ctrl(Key.Key_M)
+    for _ in range(4):
+        assert bench.next.startswith("Join ")
+        bench.key(Key.Key_Return)
+    assert not bench.judged.connecting.to_make
+    for pair in ("L1 to L2", "L1 to L3", "L2 to L3"):
+        assert bench.next == f"Read {pair}"
+        bench.key(Key.Key_Space)
+    assert any(row.startswith("good: Line ohms right") for row in bench.ledger())
+
+    bench.ctrl(Key.Key_9)
+    for item, words in (
+        ("mechanics", "free by hand, no play"),
+        ("test-run", "2.6 2.6 2.7 A, clockwise from the drive end, before and after covers"),
+    ):
+        assert bench.page.put_cursor(item)
+        bench.enter(words)
+    assert bench.next == "Measure the earth bond"
+    bench.ctrl(Key.Key_M)
+    bench.key(Key.Key_Space)
+    assert bench.next == "Sign and let it go"
+    bench.key(Key.Key_Return)
+    bench.enter("AB")
+    assert bench.judged.job.released is not None
+    assert bench.message.startswith("Sheet written:")
+    file = Path(bench.message.removeprefix("Sheet written: "))
+    words = " ".join(page.extract_text() for page in PdfReader(file).pages)
+    assert "Ropewalk, twister" in words
+    assert "released" in words
+    assert "Line ohms right" in words
+
+
+def test_undo_is_a_strike_and_can_be_taken_back(bench: Bench) -> None:
+    bench.open("bakery")
+    bench.ctrl(Key.Key_2)
+    before = len(bench.judged.job.readings)
+    bench.meter_here()
+    bench.enter("AC 7.71")
+    assert len(bench.judged.job.readings) == before + 1
+    bench.ctrl(Key.Key_Z)
+    assert len(bench.judged.job.readings) == before
+    assert bench.job.entries[-1].body.kind == "struck"
+    bench.key(Key.Key_Z, CTRL | SHIFT)
+    assert len(bench.judged.job.readings) == before + 1
+
+
+CHILD = """
+import sys
+from pathlib import Path
+from tests.desk.driver import Bench, Key
+bench = Bench(Path(sys.argv[1]), demo=True)
+bench.ctrl(Key.Key_L)
+bench.enter("9")
+bench.key(Key.Key_Return)
+bench.meter_here()
+print("job", bench.job.id, flush=True)
+for k in range(40):
+    bench.key(Key.Key_Space)
+    print("on disk", len(bench.judged.job.readings), flush=True)
+"""
+
+
+@pytest.mark.parametrize("kill_after", [3, 7])
+def test_killed_in_the_middle_every_recorded_reading_is_found_again(
+    tmp_path: Path, kill_after: int
+) -> None:
+    shop = tmp_path / "shop"
+    environment = os.environ | {"QT_QPA_PLATFORM": "offscreen", "PYTHONPATH": str(ROOT)}
+    child = subprocess.Popen(
+        [sys.executable, "-c", CHILD, str(shop)],
+        stdout=subprocess.PIPE,
+        stderr=subprocess.DEVNULL,
+        text=True,
+        env=environment,
+        cwd=ROOT,
+    )
+    assert child.stdout is not None
+    job, shown = "", 0
+    for line in child.stdout:
+        word, _, rest = line.strip().rpartition(" ")
+        if word == "job":
+            job = rest
+        elif word == "on disk":
+            shown = int(rest)
+            if shown >= kill_after:
+                break
+    child.send_signal(signal.SIGKILL)
+    child.wait()
+    child.stdout.close()
+    assert shown == kill_after
+    records = RecordsThread(shop, Settings())
+    records.start()
+    entries = records.ask(lambda s: s.entries_of(job)).result()
+    records.close()
+    readings = [e for e in entries if e.body.kind == "reading"]
+    assert len(readings) >= shown
