@@ -1,0 +1,317 @@
+"""Intake, Insulation, Connect and Release, by keys, and what they refuse."""
+
+from pathlib import Path
+
+import pytest
+from pypdf import PdfReader
+
+from careful_coil.core.errors import BadValue
+from careful_coil.desk.stations.connect import ConnectPage
+from careful_coil.desk.stations.insulation import InsulationPage
+from careful_coil.desk.stations.intake import read_joints
+from careful_coil.desk.stations.release import ReleasePage
+from tests.desk.driver import Bench, Key
+
+
+def test_intake_shows_what_is_on_record(bench: Bench) -> None:
+    bench.open("theatre")
+    bench.ctrl(Key.Key_1)
+    assert bench.field("name").cell.text() == "Theatre, stage fan"
+    assert bench.field("volt").cell.text() == "230/460"
+    assert bench.field("marking-B").cell.text() == "T7"
+    assert bench.field("found").cell.text() == "L1 A B; L2 C G; L3 D E; F H J"
+
+
+@pytest.mark.parametrize(
+    ("name", "text", "words"),
+    [
+        ("phases", "2", "1 or 3"),
+        ("volt", "460/230", "the lower first"),
+        ("hertz", "fifty", "hertz"),
+        ("amp", "5.8/x", "amps"),
+        ("power", "1 donkey", "power"),
+    ],
+)
+def test_a_plate_field_that_cannot_be_read_is_told_below_it(
+    bench: Bench, name: str, text: str, words: str
+) -> None:
+    bench.ctrl(Key.Key_1)
+    assert bench.page.put_cursor(name)
+    before = len(bench.job.entries)
+    bench.enter(text)
+    assert words in bench.field(name).message.text()
+    assert bench.field(name).cell.text() == text
+    assert bench.focus is bench.field(name).cell
+    assert len(bench.job.entries) == before
+
+
+def test_lead_colours_and_marks_are_entries_that_keep_each_other(bench: Bench) -> None:
+    bench.open("bakery")
+    bench.ctrl(Key.Key_1)
+    assert bench.page.put_cursor("colour-A")
+    bench.type("red/white")
+    bench.field("marking-A").cell.setFocus()
+    bench.type("T8")
+    bench.field("colour-B").cell.setFocus()
+    bench.settle()
+    lead = bench.judged.job.leads[0]
+    assert (lead.colour, lead.tracer, lead.marking) == ("red", "white", "T8")
+
+
+def test_joints_as_found_are_typed_in_a_line(bench: Bench) -> None:
+    bench.open("boatyard")
+    bench.ctrl(Key.Key_1)
+    assert bench.page.put_cursor("found")
+    bench.enter("l1 a; L2-e; L3 C; d b f")
+    found = bench.judged.job.found
+    assert found is not None
+    assert found.joints == (("L1", "A"), ("L2", "E"), ("L3", "C"), ("D", "B", "F"))
+
+
+@pytest.mark.parametrize("text", ["A", "A X", "A B; B C", "L9 A"])
+def test_joints_that_cannot_be_are_refused(text: str) -> None:
+    with pytest.raises(BadValue, match="each once"):
+        read_joints(text, ("A", "B", "C"))
+
+
+def insulation(bench: Bench) -> InsulationPage:
+    bench.ctrl(Key.Key_3)
+    page = bench.page
+    assert isinstance(page, InsulationPage)
+    return page
+
+
+def test_a_damp_winding_is_held_and_its_tests_are_shown(bench: Bench) -> None:
+    bench.open("boatyard")
+    page = insulation(bench)
+    verdict = page.scale.verdict()
+    assert verdict is not None
+    assert verdict.verdict == "hold"
+    assert "Insulation too low" in page.scale.accessibleDescription()
+    assert bench.next == "Dry it, then test again"
+
+
+@pytest.mark.parametrize(
+    ("text", "megohm"),
+    [
+        ("550", 550.0),
+        ("0.4", 0.4),
+        ("320 k", 0.32),
+        (">2 G", 2000.0),
+        ("12,5", 12.5),
+        ("550 MΩ", 550.0),
+    ],
+)
+def test_megohms_are_typed_as_the_tester_shows_them(bench: Bench, text: str, megohm: float) -> None:
+    bench.open("boatyard")
+    insulation(bench)
+    bench.meter_here()
+    bench.enter(text)
+    _, test = bench.judged.job.insulation[-1]
+    assert test.megohm == pytest.approx(megohm)
+    assert test.above == text.startswith(">")
+    assert test.at_c == 21.0
+
+
+@pytest.mark.parametrize("text", ["open", "OL", "wet", "12 V", "-3"])
+def test_a_tester_that_shows_no_figure_is_asked_for_its_range(bench: Bench, text: str) -> None:
+    bench.open("boatyard")
+    insulation(bench)
+    bench.meter_here()
+    before = len(bench.judged.job.insulation)
+    bench.enter(text)
+    assert "Wanted" in bench.note
+    assert len(bench.judged.job.insulation) == before
+
+
+def test_without_a_temperature_no_insulation_is_recorded(empty: Bench) -> None:
+    empty.window.rack.who.setText("EF")
+    empty.ctrl(Key.Key_N)
+    empty.enter("Mill")
+    insulation(empty)
+    empty.window.session.pick(None)
+    for text in ("3", "400", "50"):
+        empty.ctrl(Key.Key_1)
+        name = {"3": "phases", "400": "volt", "50": "hertz"}[text]
+        assert empty.page.put_cursor(name)
+        empty.enter(text)
+    for _ in range(8):
+        if empty.judged.next is not None and empty.judged.next.act == "insulation":
+            break
+        empty.ctrl(Key.Key_M)
+        empty.key(Key.Key_N)
+    empty.enter("550")
+    assert "temperature" in empty.note
+    insulation(empty)
+    assert empty.page.put_cursor("temperature")
+    empty.enter("70 °F")
+    assert empty.window.session.temperature_c == pytest.approx(21.1, abs=0.1)
+    empty.ctrl(Key.Key_M)
+    empty.enter("550")
+    assert empty.judged.job.insulation
+
+
+@pytest.mark.parametrize(
+    ("field", "text"), [("temperature", "900"), ("temperature", "warm"), ("test-volt", "3")]
+)
+def test_impossible_temperatures_and_volts_are_refused(bench: Bench, field: str, text: str) -> None:
+    page = insulation(bench)
+    assert page.put_cursor(field)
+    bench.enter(text)
+    assert page.fields[field].message.text()
+
+
+def test_work_on_the_winding_makes_the_test_void(bench: Bench) -> None:
+    bench.open("cider")
+    page = insulation(bench)
+    button = next(
+        b for b in page.body.findChildren(type(bench.window.strip.key)) if b.text() == "Dried"
+    )  # type: ignore[call-overload]
+    button.click()
+    bench.settle()
+    assert any("not tested since the last work" in row for row in bench.ledger())
+
+
+def connect(bench: Bench) -> ConnectPage:
+    bench.ctrl(Key.Key_7)
+    page = bench.page
+    assert isinstance(page, ConnectPage)
+    return page
+
+
+def test_connect_shows_found_and_wanted_and_the_joint_to_make(bench: Bench) -> None:
+    bench.open("theatre")
+    page = connect(bench)
+    assert page.before_head.remark == "low volts: two wyes in parallel"
+    assert page.after_head.remark == "high volts: halves in series, wye"
+    kinds = [row[0] for row in page.joints.joint_rows()]
+    assert kinds == ["now"] + ["unproven"] * 5
+    assert [row[2] for row in page.joints.ohm_rows()] == ["must read 2.04 Ω"] * 3
+
+
+def test_enter_makes_a_joint_only_at_the_station(bench: Bench) -> None:
+    bench.open("theatre")
+    bench.ctrl(Key.Key_2)
+    bench.key(Key.Key_Return)
+    assert bench.judged.job.joints == ()
+    assert bench.station == "connect"
+    bench.ctrl(Key.Key_M)
+    bench.key(Key.Key_Return)
+    assert bench.judged.job.joints == (("L1", "T1"),)
+    bench.ctrl(Key.Key_Z)
+    assert bench.judged.job.joints == ()
+
+
+def test_a_click_on_the_joint_is_enter(bench: Bench) -> None:
+    bench.open("theatre")
+    page = connect(bench)
+    bench.click(page.joints, page.joints.rect().topLeft() + bench.window.rect().topLeft())
+    assert len(bench.judged.job.joints) == 1
+
+
+@pytest.mark.parametrize(
+    ("text", "words"),
+    [("120", "off the nearest rating"), ("208", "at the edge"), ("230", "")],
+)
+def test_another_supply_is_answered_at_once(bench: Bench, text: str, words: str) -> None:
+    bench.open("theatre")
+    page = connect(bench)
+    assert page.put_cursor("supply")
+    bench.enter(text)
+    assert words in page.why.text()
+
+
+@pytest.mark.parametrize("text", ["volts", "-230", "12 A", "0"])
+def test_a_supply_that_is_none_is_refused_in_place(bench: Bench, text: str) -> None:
+    bench.open("theatre")
+    page = connect(bench)
+    assert page.put_cursor("supply")
+    bench.enter(text)
+    assert page.fields["supply"].message.text()
+    assert bench.judged.job.supply is not None
+    assert bench.judged.job.supply.volt == 460
+
+
+def test_a_wrong_line_reading_is_a_hold(bench: Bench) -> None:
+    bench.open("theatre")
+    connect(bench)
+    bench.ctrl(Key.Key_M)
+    for _ in range(6):
+        bench.key(Key.Key_Return)
+    bench.meter_here()
+    for value in ("2.04", "1.02", "2.04"):
+        bench.enter(value)
+    assert any(row.startswith("hold: Line ohms wrong") for row in bench.ledger())
+    assert bench.next == "Look at the joints"
+
+
+def release(bench: Bench) -> ReleasePage:
+    bench.ctrl(Key.Key_9)
+    page = bench.page
+    assert isinstance(page, ReleasePage)
+    return page
+
+
+def test_a_signature_is_refused_while_something_stands_open(bench: Bench) -> None:
+    bench.open("boatyard")
+    page = release(bench)
+    assert page.put_cursor("sign")
+    bench.enter("AB")
+    assert "insulation too low" in page.fields["sign"].message.text()
+    assert bench.judged.job.released is None
+
+
+def test_the_gate_lists_everything_with_its_reason(bench: Bench) -> None:
+    bench.open("theatre")
+    page = release(bench)
+    assert page.gate.rows[0][0] == "hold"
+    assert len(page.gate.rows) == len(bench.judged.gate)
+    assert all(why for _, _, why in page.gate.rows)
+
+
+@pytest.mark.parametrize(
+    ("text", "words"),
+    [
+        ("mechanics", "initials and a reason"),
+        ("mechanics AB old", "second person"),
+        ("hookup CD waits", "never set aside"),
+        ("unheard CD of", "a code"),
+    ],
+)
+def test_what_may_not_be_set_aside_is_not(bench: Bench, text: str, words: str) -> None:
+    bench.open("theatre")
+    page = release(bench)
+    assert page.put_cursor("waive")
+    bench.enter(text)
+    assert words in page.fields["waive"].message.text()
+    assert not bench.judged.job.waived
+
+
+def test_a_second_person_may_set_aside_what_cannot_hurt(bench: Bench) -> None:
+    bench.open("theatre")
+    page = release(bench)
+    assert page.put_cursor("waive")
+    bench.enter("mechanics CD runs in oil, judged at the theatre")
+    assert "mechanics" not in {f.code for f in bench.judged.gate}
+    assert page.fields["waive"].cell.text() == ""
+
+
+def test_signing_releases_and_makes_the_sheet(bench: Bench, tmp_path: Path) -> None:
+    bench.open("cider")
+    page = release(bench)
+    assert bench.next == "Sign and let it go"
+    assert page.put_cursor("sign")
+    bench.enter("CD")
+    assert bench.judged.job.released is not None
+    file = tmp_path / "shop" / "sheets" / "job-206.pdf"
+    assert str(file) in bench.message
+    assert len(PdfReader(file).pages) in (1, 2)
+    assert any("released" in tag for tag in bench.rack())
+
+
+def test_a_sheet_that_cannot_be_written_is_told(bench: Bench, tmp_path: Path) -> None:
+    (tmp_path / "shop" / "sheets").write_text("in the way")
+    bench.ctrl(Key.Key_P)
+    assert bench.window.way._tone == "hold"
+    assert bench.message
+    assert (tmp_path / "shop" / "sheets").read_text() == "in the way"
