@@ -4,7 +4,8 @@ from collections.abc import Callable
 from datetime import UTC, datetime
 from pathlib import Path
 
-from PySide6.QtCore import QCoreApplication, QEventLoop, QPoint, Qt
+from PySide6.QtCore import QCoreApplication, QEvent, QEventLoop, QPoint, Qt
+from PySide6.QtGui import QKeyEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QLineEdit, QWidget
 
@@ -71,7 +72,12 @@ class Bench:
         focus = self.focus
         if isinstance(focus, QLineEdit):
             focus.selectAll()
-        QTest.keyClicks(focus, text)
+        for sign in text:
+            if sign.isascii():
+                QTest.keyClicks(focus, sign)
+            else:  # a key the test library has no name for
+                event = QKeyEvent(QEvent.Type.KeyPress, 0, NONE, sign)
+                QCoreApplication.sendEvent(focus, event)
 
     def enter(self, text: str = "") -> None:
         """Type and press Enter."""
@@ -152,3 +158,5 @@ class Bench:
     def close(self) -> None:
         """Close the window; everything recorded is on disk then."""
         self.window.close()
+        self.window.deleteLater()
+        QCoreApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)

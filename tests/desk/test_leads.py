@@ -91,10 +91,17 @@ def test_the_number_pad_alone_is_enough(bakery: Bench) -> None:
     assert bakery.window.strip.line.text() == "open"
     bakery.key(Key.Key_Enter)
     assert "A to C open" in page_of(bakery).sheet.cell_words()
-    bakery.key(Key.Key_Minus)
+    bakery.key(Key.Key_Minus, Qt.KeyboardModifier.KeypadModifier)
     assert "A to C open" not in page_of(bakery).sheet.cell_words()
     bakery.key(Key.Key_Slash)
     assert bakery.window.strip.line.text() == "rising"
+
+
+def test_a_minus_from_the_letter_keys_begins_a_figure_and_strikes_nothing(bakery: Bench) -> None:
+    before = len(bakery.job.entries)
+    bakery.type("-0.003")
+    assert bakery.window.strip.line.text() == "-0.003"
+    assert len(bakery.job.entries) == before
 
 
 def test_not_here_brings_the_next_best_and_says_what_was_put_off(bakery: Bench) -> None:
@@ -153,7 +160,7 @@ def test_a_bad_clip_leads_through_a_retake_to_proven_leads(bakery: Bench) -> Non
     assert found.status == "settled"
     assert found.best.roles == {"A": "start", "B": "common", "C": "run"}
     marks = page_of(bakery).marks.rows
-    assert marks == [("A", "start", ""), ("B", "common", ""), ("C", "run", "")]
+    assert marks == [("A", "start", "proven"), ("B", "common", "proven"), ("C", "run", "proven")]
     assert "Never line voltage" in page_of(bakery).never.text()
 
 
@@ -238,6 +245,8 @@ def test_any_count_of_leads_is_drawn(bench: Bench, count: int) -> None:
     bench.ctrl(Key.Key_L)
     bench.enter(str(count))
     bench.key(Key.Key_Return)
+    bench.meter_here()
+    bench.window.session.pick(None)
     bench.enter("AB 4.0")
     picture = bench.window.grab()
     assert not picture.isNull()
@@ -248,6 +257,7 @@ def test_kicks_are_answered_by_number_and_settle_the_leads(bench: Bench) -> None
     bench.ctrl(Key.Key_L)
     bench.enter("6")
     bench.key(Key.Key_Return)
+    bench.meter_here()
     for text in ("AB 4.0", "CD 4.0", "EF 4.0", "AC open", "AE open", "CE open"):
         bench.enter(text)
     assert bench.next.startswith("Kick ")
@@ -276,4 +286,3 @@ def test_keys_meant_for_the_strip_do_not_act_in_a_field(bench: Bench) -> None:
     assert len(bench.job.entries) == before
     bench.key(Key.Key_M, CTRL)
     assert bench.focus is bench.window.strip.line
-    assert Qt.Key.Key_M

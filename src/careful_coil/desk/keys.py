@@ -23,7 +23,7 @@ KEYS = (
     ),
     ("Arrows", "another pair"),
     ("N or +", "not here: the next best; Shift+N brings all back"),
-    ("Ctrl+Z or -", "strike the last entry; Ctrl+Shift+Z takes the strike back"),
+    ("Ctrl+Z", "strike the last entry, so does - on the number pad; Ctrl+Shift+Z takes it back"),
     ("Ctrl+P", "write the job sheet"),
     ("F1", "what is this station for"),
     ("F6", "fold the rack away"),

@@ -18,16 +18,19 @@ from careful_coil.desk.theme import Theme, load_fonts
 from careful_coil.desk.window import Window
 from careful_coil.records import RecordsThread
 
+NAME = "careful-coil"
+
 
 def application() -> QApplication:
     """Return the application, made once, with its style and faces."""
     app = QApplication.instance()
     if not isinstance(app, QApplication):
         app = QApplication(sys.argv[:1])
-    app.setStyle("Fusion")
-    app.setApplicationName("careful-coil")
-    app.setCursorFlashTime(0)
-    load_fonts()
+    if app.applicationName() != NAME:
+        app.setStyle("Fusion")
+        app.setApplicationName(NAME)
+        app.setCursorFlashTime(0)
+        load_fonts()
     return app
 
 
@@ -67,7 +70,7 @@ def open_window(demo: bool) -> int:
     """Open the window and run until it is closed; the demo shop is a copy that is thrown away."""
     app = application()
     if not demo:
-        return _run(app, user_data_path("careful-coil") / "shop", demo=False)
+        return _run(app, user_data_path(NAME) / "shop", demo=False)
     with tempfile.TemporaryDirectory(prefix="careful-coil-demo-") as folder:
         return _run(app, Path(folder), demo=True)
 

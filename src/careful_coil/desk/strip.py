@@ -1,6 +1,6 @@
 """The meter strip: which motor, which probes, the value large; typed or taken live."""
 
-from PySide6.QtCore import QPointF, QRect, Qt, Signal
+from PySide6.QtCore import QEvent, QPointF, QRect, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QSizePolicy, QWidget
 
@@ -38,6 +38,16 @@ class EntryLine(Line):
     not_here = Signal()
     strike = Signal()
     moved = Signal(int, int)
+    n_is_a_tag = False
+
+    def event(self, event: QEvent) -> bool:
+        """Leave Shift+N to the window while nothing is typed."""
+        if event.type() == QEvent.Type.ShortcutOverride and isinstance(event, QKeyEvent):
+            shifted = event.modifiers() == Qt.KeyboardModifier.ShiftModifier
+            if event.key() == Qt.Key.Key_N and shifted and not self.text() and not self.n_is_a_tag:
+                event.ignore()
+                return False
+        return super().event(event)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """Handle the strip's single keys; the rest is typing."""
@@ -52,12 +62,11 @@ class EntryLine(Line):
             self.clear()
             return
         if not self.text():
-            single = {
-                Qt.Key.Key_Space: self.take,
-                Qt.Key.Key_Plus: self.not_here,
-                Qt.Key.Key_Minus: self.strike,
-            }.get(Qt.Key(key))
-            if key == Qt.Key.Key_N and not event.modifiers() & Qt.KeyboardModifier.ControlModifier:
+            pad = bool(event.modifiers() & Qt.KeyboardModifier.KeypadModifier)
+            single = {Qt.Key.Key_Space: self.take, Qt.Key.Key_Plus: self.not_here}.get(Qt.Key(key))
+            if key == Qt.Key.Key_Minus and pad:  # elsewhere a minus begins a figure
+                single = self.strike
+            if key == Qt.Key.Key_N and not self.n_is_a_tag and not event.modifiers():
                 single = self.not_here
             if single is not None:
                 if not event.isAutoRepeat():
@@ -230,6 +239,7 @@ class Strip(QFrame):
         """Show the motor, the probes and whether a live value can be taken."""
         s = self._session
         live = bool(s.bound and s.bound.instrument and s.target)
+        self.line.n_is_a_tag = bool(s.open and "N" in s.open.judged.job.tags)
         self.key.setEnabled(live)
         self.key.setText("Take · Space" if live else "Record · Enter")
         self.probes.update()

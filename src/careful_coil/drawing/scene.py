@@ -24,7 +24,12 @@ def winding_now(judged: Judgement) -> Drawing:
     if found is None:
         return Drawing((), 62.0, 10.0)
     arr, names = judged.naming.arrangement, judged.naming.names
-    if arr is None or found.best.probability < 0.5:
+    alike = [
+        c
+        for c in found.candidates
+        if (c.arrangement, c.groups) == (found.best.arrangement, found.best.groups)
+    ]
+    if arr is None or sum(c.probability for c in alike) < 0.5:
         lone = [t for t in looks if not any(t in g for g in _read_groups(judged))]
         return draw_groups(_read_groups(judged), lone, looks)
     read, doubtful = _passed(judged)

@@ -97,7 +97,7 @@ class Marks(QWidget):
         """Show names and certainty of every tag."""
         naming, found = judged.naming, judged.identification
         sure = found.best.certainty if found else {}
-        words = {"proven": "", "marked": "as marked"}.get(naming.word, "")
+        words = "as marked" if naming.word == "marked" else ""
         self.rows = [
             (tag, naming.names.get(tag, "?"), words or CERTAIN[sure.get(tag, "open")])
             for tag in judged.job.tags

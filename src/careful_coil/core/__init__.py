@@ -1,0 +1,1 @@
+"""The heart: pure computation, no window, no files, no clock."""

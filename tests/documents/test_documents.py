@@ -1,0 +1,89 @@
+"""Documents: schemas that are current, jobs that come back as they went."""
+
+import json
+from pathlib import Path
+from typing import Any
+
+import pytest
+
+from careful_coil.core.errors import BadDocument
+from careful_coil.demo import demo_jobs
+from careful_coil.documents.base import compact, parse_json
+from careful_coil.documents.job import read_job
+from careful_coil.documents.schemas import schema_texts, write_schemas
+from tests.core.logs import SIX_LEADS, entries
+
+FORMATS = Path(__file__).parents[2] / "docs" / "formats"
+
+
+def test_the_schemas_in_the_docs_are_current() -> None:
+    texts = schema_texts()
+    assert {f.name for f in FORMATS.glob("*.json")} == set(texts)
+    for name, text in texts.items():
+        assert (FORMATS / name).read_text(encoding="utf-8") == text, (
+            "run: python -m careful_coil.documents.schemas"
+        )
+
+
+def test_schemas_are_written_where_asked(tmp_path: Path) -> None:
+    write_schemas(tmp_path / "new")
+    assert len(list((tmp_path / "new").iterdir())) == len(schema_texts())
+
+
+def job(**change: Any) -> dict[str, Any]:
+    log = [e.model_dump(mode="json") for e in entries(*SIX_LEADS)]
+    return {
+        "format": "careful-coil/job",
+        "version": 1,
+        "id": "j1",
+        "number": 7,
+        "entries": log,
+        "attachments": [],
+    } | change
+
+
+def test_a_job_comes_back_as_it_went_unknown_keys_and_all() -> None:
+    first = job(colour="red")
+    first["entries"][0]["bench"] = 2
+    first["entries"][0]["body"]["mood"] = "good"
+    again = json.loads(compact(read_job(parse_json(json.dumps(first)))))
+    assert again["colour"] == "red"
+    assert again["entries"][0]["bench"] == 2
+    assert again["entries"][0]["body"]["mood"] == "good"
+    assert len(again["entries"]) == len(first["entries"])
+
+
+@pytest.mark.parametrize(
+    "change",
+    [
+        {"format": "careful-coil/jobs"},
+        {"version": 2},
+        {"number": 0},
+        {"number": "seven"},
+        {"id": ""},
+        {"entries": "all"},
+        {"entries": [{}]},
+        {"attachments": [{"name": "x", "sha256": "short"}]},
+    ],
+)
+def test_a_job_that_is_none_is_refused(change: dict[str, Any]) -> None:
+    with pytest.raises(BadDocument, match="Wanted"):
+        read_job(job(**change))
+
+
+def test_an_entry_that_stands_twice_is_refused() -> None:
+    broken = job()
+    broken["entries"].append(broken["entries"][0])
+    with pytest.raises(BadDocument, match="each entry once"):
+        read_job(broken)
+
+
+def test_the_demo_shop_is_four_invented_jobs() -> None:
+    jobs = demo_jobs()
+    assert [j.number for j in jobs] == [211, 214, 209, 206]
+    assert len({j.id for j in jobs}) == 4
+
+
+def test_a_document_too_large_is_refused_before_it_is_read() -> None:
+    with pytest.raises(BadDocument, match="characters"):
+        parse_json(" " * (33 * 1024 * 1024))

@@ -1,0 +1,87 @@
+"""The job sheet: what it says, how long it gets, that it embeds our face."""
+
+import io
+from pathlib import Path
+
+import pytest
+from pypdf import PdfReader
+
+from careful_coil.core.job import fold
+from careful_coil.core.ledger import judge
+from careful_coil.core.settings import Settings
+from careful_coil.demo import demo_jobs
+from careful_coil.report.sheet import CannotWrite, sheet, write_sheet
+from tests.core.logs import READY, judged, leads, ticket
+
+
+def words_of(data: bytes) -> str:
+    return " ".join(" ".join(p.extract_text() for p in PdfReader(io.BytesIO(data)).pages).split())
+
+
+@pytest.mark.parametrize("job", demo_jobs(), ids=lambda j: j.id)
+def test_every_demo_job_fits_on_one_or_two_pages(job: object) -> None:
+    from careful_coil.documents.job import JobDocument
+
+    assert isinstance(job, JobDocument)
+    data = sheet(job.number, judge(fold(job.entries), Settings()))
+    pages = PdfReader(io.BytesIO(data)).pages
+    assert len(pages) in (1, 2)
+    assert [round(float(x)) for x in pages[0].mediabox[2:]] == [595, 842]
+    assert f"Job {job.number}" in words_of(data)
+
+
+def test_a_ready_motor_has_all_of_it_on_its_sheet() -> None:
+    words = words_of(sheet(12, judged(*READY, {"kind": "released", "signed": "AB"})))
+    for part in (
+        "Mill",
+        "released",
+        "230/400",
+        "proven by readings",
+        "A–D 2.60 Ω",
+        "480 MΩ at 20 °C",
+        "For 400 V, 50 Hz, 3-phase (measured): wye",
+        "T4 – T5 – T6 made, pulled",
+        "L1 to L2: 5.21 Ω expected, read 5.20 Ω",
+        "GOOD: Earth bond good",
+        "prove dead",
+        "AB 2026-03-01",
+    ):
+        assert part in words, part
+
+
+def test_a_motor_that_may_not_go_says_so_in_large() -> None:
+    words = words_of(sheet(12, judged(*READY[:-1])))
+    assert "NOT RELEASED" in words
+    assert "Signature: not released" in words
+
+
+def test_an_empty_job_still_gives_a_sheet() -> None:
+    assert "Motor without a name" in words_of(sheet(12, judged()))
+
+
+def test_odd_names_and_long_complaints_do_no_harm() -> None:
+    log = [*ticket(name="<b>Mühle & Söhne</b>", complaint="it hums " * 200), leads("A", "B")]
+    words = words_of(sheet(12, judged(*log)))
+    assert "<b>Mühle & Söhne</b>" in words
+    assert words.count("it hums") >= 150
+
+
+def test_the_face_is_embedded() -> None:
+    page = PdfReader(io.BytesIO(sheet(12, judged(*READY)))).pages[0]
+    fonts = page["/Resources"]["/Font"]  # type: ignore[index]
+    names = {str(fonts[f]["/BaseFont"]) for f in fonts}
+    assert any("B612" in n for n in names)
+
+
+def test_the_same_job_gives_the_same_bytes() -> None:
+    found = judged(*READY)
+    assert sheet(12, found) == sheet(12, found)
+
+
+def test_a_sheet_is_written_whole_or_not_at_all(tmp_path: Path) -> None:
+    file = tmp_path / "a.pdf"
+    write_sheet(file, 12, judged(*READY))
+    assert file.read_bytes().startswith(b"%PDF")
+    assert [f.name for f in tmp_path.iterdir()] == ["a.pdf"]
+    with pytest.raises(CannotWrite, match="not written"):
+        write_sheet(tmp_path / "none" / "a.pdf", 12, judged(*READY))

@@ -1,0 +1,445 @@
+"""Headless verbs: what they answer, how they end, what they refuse; and that they never import Qt."""
+
+import json
+import subprocess
+import sys
+from importlib.resources import files
+from pathlib import Path
+from typing import Any
+
+import pytest
+from pypdf import PdfReader
+
+from careful_coil import cli
+
+READINGS: dict[str, Any] = {
+    "format": "careful-coil/readings",
+    "version": 1,
+    "leads": ["A", "B", "C"],
+    "meter": {"accuracy_percent": 0.5, "resolution_ohm": 0.01, "lead_ohm": 0.2},
+    "readings": [
+        {"kind": "resistance", "between": ["B", "C"], "value": 3.59},
+        {"kind": "switch", "between": ["A", "B"], "value": "opens"},
+        {"kind": "resistance", "between": ["A", "B"], "value": 8.94},
+        {"kind": "switch", "between": ["B", "C"], "value": "opens"},
+        {"kind": "resistance", "between": ["A", "C"], "value": "5.55 Ω"},
+    ],
+}
+CONTRADICTORY = READINGS | {
+    "leads": list("ABCDEF"),
+    "readings": [
+        {"kind": "resistance", "between": list(p), "value": v}
+        for p, v in (
+            ("AB", 4.0),
+            ("CD", 4.0),
+            ("EF", 9.0),
+            ("AC", "open"),
+            ("AE", "open"),
+            ("CE", "open"),
+        )
+    ],
+}
+NEXT_KEYS = {
+    "resistance": {"kind", "between", "gain_bits", "why"},
+    "switch": {"kind", "between", "gain_bits", "why"},
+    "kick": {"kind", "source", "sense", "gain_bits", "why"},
+}
+
+
+def write(folder: Path, document: object, name: str = "in.json") -> str:
+    file = folder / name
+    file.write_text(
+        document if isinstance(document, str) else json.dumps(document), encoding="utf-8"
+    )
+    return str(file)
+
+
+def run(capsys: pytest.CaptureFixture[str], *arguments: str) -> tuple[int, str, str]:
+    status = cli.run(list(arguments))
+    out, err = capsys.readouterr()
+    assert "Traceback" not in out + err
+    return status, out, err
+
+
+def stream(text: str, *arguments: str) -> tuple[int, list[str], str]:
+    done = subprocess.run(
+        [sys.executable, "-c", "from careful_coil.app import main; main()", *arguments],
+        input=text.encode(),
+        capture_output=True,
+        check=False,
+    )
+    err = done.stderr.decode()
+    assert "Traceback" not in err
+    return done.returncode, done.stdout.decode().splitlines(), err
+
+
+def test_identify_answers_as_the_contract_says(
+    capsys: pytest.CaptureFixture[str], tmp_path: Path
+) -> None:
+    status, out, _ = run(capsys, "identify", "--json", write(tmp_path, READINGS))
+    answer = json.loads(out)
+    assert status == 0
+    assert (answer["format"], answer["version"]) == ("careful-coil/identification", 1)
+    assert answer["status"] == "settled"
+    best = answer["candidates"][0]
+    assert best["roles"] == {"A": "run", "B": "start", "C": "common"}
+    assert best["groups"] == [["A", "B", "C"]]
+    assert answer["never_energise"] == [["A", "B"], ["B", "C"]]
+    assert answer["suspect"] == []
+    assert answer["next"] is None
+    odds = [c["probability"] for c in answer["candidates"]]
+    assert odds == sorted(odds, reverse=True)
+
+
+def test_identify_in_words_says_the_same(
+    capsys: pytest.CaptureFixture[str], tmp_path: Path
+) -> None:
+    status, out, _ = run(capsys, "identify", write(tmp_path, READINGS))
+    assert status == 0
+    assert "B = start (proven)" in out
+    assert "never line voltage: A to B" in out
+
+
+def test_bad_news_ends_with_one(capsys: pytest.CaptureFixture[str], tmp_path: Path) -> None:
+    status, out, _ = run(capsys, "identify", "--json", write(tmp_path, CONTRADICTORY))
+    answer = json.loads(out)
+    assert status == 1
+    assert answer["status"] == "contradictory"
+    assert [s["reading"] for s in answer["suspect"]] == [2]
+    low, high = answer["suspect"][0]["expected_ohm"]
+    assert low < 4.0 < high < 4.5
+
+
+@pytest.mark.parametrize("count", range(6))
+def test_next_has_exactly_the_keys_of_its_kind(
+    capsys: pytest.CaptureFixture[str], tmp_path: Path, count: int
+) -> None:
+    part = CONTRADICTORY | {
+        "readings": CONTRADICTORY["readings"][:2] + CONTRADICTORY["readings"][3 : 3 + count]
+    }
+    _, out, _ = run(capsys, "identify", "--json", write(tmp_path, part))
+    step = json.loads(out)["next"]
+    assert set(step) == NEXT_KEYS[step["kind"]]
+
+
+def test_several_files_are_answered_in_order_and_a_bad_one_does_not_stop_the_rest(
+    capsys: pytest.CaptureFixture[str], tmp_path: Path
+) -> None:
+    good = write(tmp_path, READINGS, "good.json")
+    bad = write(tmp_path, "{", "bad.json")
+    status, out, err = run(capsys, "identify", "--json", bad, good, str(tmp_path / "none.json"))
+    formats = [json.loads(line)["format"] for line in out.splitlines()]
+    assert status == 2
+    assert formats == [
+        "careful-coil/refusal",
+        "careful-coil/identification",
+        "careful-coil/refusal",
+    ]
+    assert "bad.json" in err
+    assert "none.json" in err
+
+
+def test_a_stream_answers_line_by_line_before_the_next_is_read() -> None:
+    process = subprocess.Popen(
+        [
+            sys.executable,
+            "-c",
+            "from careful_coil.app import main; main()",
+            "identify",
+            "-",
+            "--json",
+        ],
+        stdin=subprocess.PIPE,
+        stdout=subprocess.PIPE,
+        text=True,
+    )
+    assert process.stdin is not None
+    assert process.stdout is not None
+    readings: list[Any] = []
+    for _ in range(3):
+        process.stdin.write(json.dumps(READINGS | {"readings": readings}) + "\n")
+        process.stdin.flush()
+        answer = json.loads(process.stdout.readline())
+        step = answer["next"]
+        readings.append(
+            {"kind": "resistance", "between": step["between"], "value": 4.0 + len(readings)}
+        )
+    process.stdin.write("nonsense\n")
+    process.stdin.close()
+    refusal = json.loads(process.stdout.readline())
+    process.stdout.close()
+    assert refusal["format"] == "careful-coil/refusal"
+    assert process.wait() == 2
+
+
+def test_a_stream_ends_with_the_worst_of_all_lines() -> None:
+    lines = "\n".join((json.dumps(READINGS), json.dumps(CONTRADICTORY), "", json.dumps(READINGS)))
+    status, out, _ = stream(lines, "identify", "-", "--json")
+    assert status == 1
+    assert len(out) == 3
+
+
+@pytest.mark.parametrize(
+    ("change", "words"),
+    [
+        ({"format": "careful-coil/readings2"}, "careful-coil/readings2"),
+        ({"version": 2}, "2"),
+        ({"version": True}, "True"),
+        ({"leads": []}, "leads"),
+        ({"leads": ["A", "A"]}, "twice"),
+        ({"leads": "ABC"}, "leads"),
+        ({"readings": {}}, "readings"),
+        ({"readings": [{"kind": "dance"}]}, "dance"),
+        ({"readings": [{"kind": "resistance", "between": ["A"], "value": 3}]}, "between"),
+        ({"readings": [{"kind": "resistance", "between": ["A", "Z"], "value": 3}]}, "lead Z"),
+        ({"readings": [{"kind": "resistance", "between": ["A", "B"], "value": "1,200"}]}, "1,200"),
+        ({"readings": [{"kind": "resistance", "between": ["A", "B"], "value": "12 V"}]}, "12 V"),
+        ({"readings": [{"kind": "resistance", "between": ["A", "B"], "value": None}]}, "value"),
+        ({"readings": [{"kind": "resistance", "between": ["A", "B"], "value": -3}]}, "-3"),
+        (
+            {
+                "readings": [
+                    {"kind": "kick", "source": ["A", "B"], "sense": ["A", "C"], "value": "sideways"}
+                ]
+            },
+            "sideways",
+        ),
+        ({"meter": {"accuracy_percent": -1}}, "accuracy_percent"),
+        ({"temperature_c": "warm"}, "temperature_c"),
+    ],
+)
+def test_a_broken_document_is_refused_with_what_was_read(
+    capsys: pytest.CaptureFixture[str], tmp_path: Path, change: dict[str, Any], words: str
+) -> None:
+    status, out, err = run(capsys, "identify", write(tmp_path, READINGS | change))
+    assert status == 2
+    assert words in err
+    assert "Wanted" in err
+    assert out == ""
+
+
+@pytest.mark.parametrize("missing", ["leads", "readings", "format", "version"])
+def test_a_missing_key_is_named(
+    capsys: pytest.CaptureFixture[str], tmp_path: Path, missing: str
+) -> None:
+    part = {k: v for k, v in READINGS.items() if k != missing}
+    status, _, err = run(capsys, "identify", write(tmp_path, part))
+    assert status == 2
+    assert missing in err
+
+
+@pytest.mark.parametrize(
+    "text",
+    [
+        "",
+        "[]",
+        "3",
+        "null",
+        "{",
+        '{"a": NaN}',
+        "[" * 100000,
+        "\x00",
+        '{"format": "careful-coil/readings"',
+    ],
+)
+def test_what_is_no_document_is_refused(
+    capsys: pytest.CaptureFixture[str], tmp_path: Path, text: str
+) -> None:
+    status, out, err = run(capsys, "identify", write(tmp_path, text))
+    assert (status, out) == (2, "")
+    assert "Wanted" in err
+
+
+def test_bytes_that_are_no_text_are_refused(
+    capsys: pytest.CaptureFixture[str], tmp_path: Path
+) -> None:
+    (tmp_path / "x").write_bytes(b"\xff\xfe\x00")
+    status, _, err = run(capsys, "identify", str(tmp_path / "x"), str(tmp_path))
+    assert status == 2
+    assert "UTF-8" in err
+    assert "directory" in err
+
+
+def test_a_byte_order_mark_and_unknown_keys_do_no_harm(
+    capsys: pytest.CaptureFixture[str], tmp_path: Path
+) -> None:
+    text = "\ufeff" + json.dumps(READINGS | {"mood": "good"})
+    status, _, _ = run(capsys, "identify", write(tmp_path, text))
+    assert status == 0
+
+
+CONNECT = ("connect", "--arrangement", "three-phase-9-lead-wye", "--rated", "230/460")
+
+
+def test_connect_gives_joints_and_line_ohms(capsys: pytest.CaptureFixture[str]) -> None:
+    status, out, _ = run(capsys, *CONNECT, "--supply", "460", "--coil-ohm", "2.0", "--json")
+    answer = json.loads(out)
+    assert status == 0
+    assert answer["format"] == "careful-coil/connection"
+    assert {frozenset(j) for j in answer["joints"]} == {
+        frozenset(j)
+        for j in (
+            ("L1", "T1"),
+            ("L2", "T2"),
+            ("L3", "T3"),
+            ("T4", "T7"),
+            ("T5", "T8"),
+            ("T6", "T9"),
+        )
+    }
+    assert answer["line_ohm"] == pytest.approx({"L1-L2": 8.0, "L1-L3": 8.0, "L2-L3": 8.0})
+
+
+def test_connect_without_ohms_gives_no_line_ohms(capsys: pytest.CaptureFixture[str]) -> None:
+    _, out, _ = run(capsys, *CONNECT, "--supply", "230", "--json")
+    assert json.loads(out)["line_ohm"] is None
+
+
+def test_connect_in_words(capsys: pytest.CaptureFixture[str]) -> None:
+    status, out, _ = run(capsys, *CONNECT, "--supply", "208", "--coil-ohm", "0.5 Ω")
+    assert status == 0
+    assert "L1 – T1 – T7" in out
+    assert "0.82" in out
+
+
+@pytest.mark.parametrize(
+    ("arguments", "words"),
+    [
+        ((*CONNECT, "--supply", "120"), "off the nearest rating"),
+        ((*CONNECT, "--supply", "x"), "volts"),
+        ((*CONNECT, "--supply", "0"), "above nothing"),
+        ((*CONNECT, "--supply", "460", "--hertz", "5O"), "hertz"),
+        ((*CONNECT, "--supply", "460", "--coil-ohm", "open"), "above nothing"),
+        ((*CONNECT, "--supply", "460", "--start", "wye-delta"), "not part of this version"),
+        ((*CONNECT, "--supply", "460", "--start", "backwards"), "backwards"),
+        ((*CONNECT, "--supply", "460", "--from", "x.json"), "not part of this version"),
+        ((*CONNECT, "--supply", "460", "--rotation", "cw"), "not part of this version"),
+        ((*CONNECT[:3], "--rated", "460/230", "--supply", "460"), "the lower first"),
+        ((*CONNECT[:3], "--rated", "460", "--supply", "460"), "Give both ratings"),
+        (
+            (
+                "connect",
+                "--arrangement",
+                "three-phase-40-lead",
+                "--rated",
+                "230/460",
+                "--supply",
+                "460",
+            ),
+            "three-phase-6-lead",
+        ),
+        (
+            (
+                "connect",
+                "--arrangement",
+                "single-phase-3-lead",
+                "--rated",
+                "230/460",
+                "--supply",
+                "460",
+            ),
+            "Connecting",
+        ),
+        (("connect",), "--arrangement"),
+        (("hookup", "x.json"), "It knows"),
+        (("sum", "slip"), "It knows"),
+        (("export", "12"), "It knows"),
+        (("dance",), "It knows"),
+        (("identify",), "FILE"),
+        (("identify", "--loud", "x"), "--loud"),
+        (("report", "x.json"), "-o"),
+    ],
+)
+def test_what_cannot_be_done_is_said_in_one_line(
+    capsys: pytest.CaptureFixture[str], arguments: tuple[str, ...], words: str
+) -> None:
+    status, out, err = run(capsys, *arguments)
+    assert status == 2
+    assert words in err
+    assert err.count("\n") == 1
+    assert out == ""
+
+
+def demo_job(name: str) -> str:
+    return str(files("careful_coil.demo") / "jobs" / f"{name}.json")
+
+
+@pytest.mark.parametrize(
+    ("name", "status"), [("boatyard", 1), ("theatre", 1), ("cider-mill", 0), ("bakery", 0)]
+)
+def test_judge_gives_every_finding_and_what_comes_next(
+    capsys: pytest.CaptureFixture[str], name: str, status: int
+) -> None:
+    done, out, _ = run(capsys, "judge", "--json", demo_job(name))
+    answer = json.loads(out)
+    assert done == status
+    assert answer["format"] == "careful-coil/findings"
+    assert set(answer["findings"][0]) == {
+        "code",
+        "verdict",
+        "subject",
+        "figure",
+        "limit",
+        "unit",
+        "why",
+        "source",
+    }
+    assert answer["next"]["title"]
+    assert any(f["verdict"] == "hold" for f in answer["findings"]) == (status == 1)
+
+
+def test_judge_takes_a_shops_limits(capsys: pytest.CaptureFixture[str], tmp_path: Path) -> None:
+    strict = write(tmp_path, {"insulation_minimum": 1000})
+    status, out, _ = run(capsys, "judge", "--settings", strict, demo_job("cider-mill"))
+    assert status == 1
+    assert "1000 MΩ is wanted" in out
+    wrong = write(tmp_path, {"insulation": 1000}, "wrong.json")
+    status, _, err = run(capsys, "judge", "--settings", wrong, demo_job("cider-mill"))
+    assert status == 2
+    assert "insulation_minimum" in err
+
+
+def test_report_writes_a_sheet_and_says_so(
+    capsys: pytest.CaptureFixture[str], tmp_path: Path
+) -> None:
+    file = tmp_path / "sheet.pdf"
+    status, out, _ = run(capsys, "report", demo_job("cider-mill"), "-o", str(file), "--json")
+    answer = json.loads(out)
+    assert status == 0
+    assert (answer["format"], answer["verb"], answer["file"]) == (
+        "careful-coil/done",
+        "report",
+        str(file),
+    )
+    assert len(PdfReader(file).pages) in (1, 2)
+
+
+@pytest.mark.parametrize("target", ["no/such/folder/x.pdf", "."])
+def test_a_sheet_that_cannot_be_written_leaves_nothing_half_done(
+    capsys: pytest.CaptureFixture[str], tmp_path: Path, target: str
+) -> None:
+    status, _, err = run(capsys, "report", demo_job("bakery"), "-o", str(tmp_path / target))
+    assert status == 2
+    assert "not written" in err
+    assert list(tmp_path.iterdir()) == []
+
+
+def test_headless_verbs_never_import_qt() -> None:
+    code = (
+        "import sys; from careful_coil.app import main\n"
+        "try: main()\n"
+        "except SystemExit: print(sorted(m for m in sys.modules if 'PySide' in m or m.endswith('.desk')))"
+    )
+    done = subprocess.run(
+        [sys.executable, "-c", code, "judge", demo_job("theatre")],
+        capture_output=True,
+        text=True,
+        check=True,
+    )
+    assert done.stdout.splitlines()[-1] == "[]"
+
+
+def test_help_is_there(capsys: pytest.CaptureFixture[str]) -> None:
+    status, out, _ = run(capsys, "--help")
+    assert status == 0
+    assert all(verb in out for verb in cli.VERBS)
