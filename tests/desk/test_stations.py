@@ -4,6 +4,7 @@ from pathlib import Path
 
 import pytest
 from pypdf import PdfReader
+from PySide6.QtCore import QPoint
 
 from careful_coil.core.errors import BadValue
 from careful_coil.desk.stations.connect import ConnectPage
@@ -205,7 +206,8 @@ def test_enter_makes_a_joint_only_at_the_station(bench: Bench) -> None:
 def test_a_click_on_the_joint_is_enter(bench: Bench) -> None:
     bench.open("theatre")
     page = connect(bench)
-    bench.click(page.joints, page.joints.rect().topLeft() + bench.window.rect().topLeft())
+    page.ensureWidgetVisible(page.joints)
+    bench.click(page.joints, QPoint(30, 20))
     assert len(bench.judged.job.joints) == 1
 
 

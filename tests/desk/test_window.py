@@ -30,7 +30,7 @@ def test_the_rack_shows_the_shop_in_order_of_urgency(bench: Bench) -> None:
 
 @pytest.mark.parametrize(
     ("words", "found"),
-    [("theatre", 1), ("211", 1), ("mill hill", 1), ("bench 1", 1), ("zebra", 0), ("", 4)],
+    [("theatre", 1), ("211", 1), ("mill hill", 1), ("granary", 1), ("zebra", 0), ("", 4)],
 )
 def test_the_search_finds_by_any_word_on_record(bench: Bench, words: str, found: int) -> None:
     bench.ctrl(Key.Key_K)
@@ -170,7 +170,7 @@ def test_every_string_of_ours_has_its_glyphs_in_the_face(face: str) -> None:
     table = TTFont(io.BytesIO(font_bytes(face))).getBestCmap()
     used = {c for f in SOURCE.rglob("*.py") for c in f.read_text(encoding="utf-8") if ord(c) > 126}
     code_only = set(
-        "∥∂θΣαᵀ⁺\u2126\u2212\u202f\u03bc\u00a0\ufeff∞∝⅔√−⁴"
+        "ć∥∂θΣαᵀ⁺\u2126\u2212\u202f\u03bc\u00a0\ufeff∞∝⅔√−⁴"
     )  # docstrings and what is read, not shown
     assert {c for c in used - code_only if ord(c) not in table} == set()
 

@@ -13,7 +13,7 @@ from PySide6.QtCore import (
     Qt,
     Signal,
 )
-from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen, QResizeEvent
 from PySide6.QtWidgets import (
     QFrame,
     QListView,
@@ -268,13 +268,21 @@ class Ledger(QFrame):
         self.list.selectionModel().currentChanged.connect(lambda now, _: self._choose(now))
         session.job_changed.connect(self.refresh)
         self.set_theme(theme)
+        self.refresh()
 
     def set_theme(self, theme: Theme) -> None:
         """Take another theme."""
         self.delegate.theme = theme
-        self.setFixedWidth(theme.px(306) if theme.scale < 1.5 else theme.px(250))
-        self.delegate.width = self.width() - 36
+        wide = theme.px(306 if theme.scale < 1.5 else 250)
+        self.setFixedWidth(wide)
+        self.delegate.width = wide - 36
         self.card.set_theme(theme)
+        self.list.doItemsLayout()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """Wrap the words to the room there is."""
+        super().resizeEvent(event)
+        self.delegate.width = self.list.viewport().width()
         self.list.doItemsLayout()
 
     def refresh(self) -> None:

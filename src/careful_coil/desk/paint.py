@@ -157,7 +157,7 @@ def drawing(painter: QPainter, theme: Theme, shapes: Drawing, into: QRectF, most
 
 
 def _ring(painter: QPainter, theme: Theme, shape: Ring, centre: QPointF, scale: float) -> None:
-    radius = max(shape.radius * scale, 11.0)
+    radius = max(shape.radius * scale, theme.px(11))
     colour: QColor = theme.colour(shape.token)
     light = shape.token.removeprefix("wire:") in LIGHT_WIRES
     painter.setBrush(theme.colour("surface"))
@@ -169,7 +169,7 @@ def _ring(painter: QPainter, theme: Theme, shape: Ring, centre: QPointF, scale: 
     if shape.tracer:
         painter.setPen(QPen(theme.colour(wire(shape.tracer)), 3.2, Qt.PenStyle.DotLine))
         painter.drawEllipse(centre, radius, radius)
-    size = 15.0 if len(shape.text) < 2 else 13.0
+    size = theme.px(15 if len(shape.text) < 2 else 13)
     _centred(painter, theme, shape.text, centre, size, "ink")
 
 

@@ -99,7 +99,7 @@ class Probes(QWidget):
         """Return what is asked, in words."""
         target = self._session.target
         if target is None:
-            return "type two leads and a value: AF 3.92"
+            return "type a pair and its ohms: AF 3.92"
         return {
             "resistance": "pair to read, arrows change it",
             "frame": "lead to the bare frame",
@@ -117,7 +117,7 @@ class Probes(QWidget):
         motor = s.bound.judged.job.name if s.bound else "No motor on the bench"
         line = t.px(22)
         top = max((self.height() - 3 * line) // 2, 0)
-        left = t.px(196)
+        left = t.px(196 if t.scale < 1.5 else 150)
         paint.text(painter, t, QRect(20, top, left, line), motor, bold=True, token="strip-text")
         instrument = s.bound.instrument if s.bound else None
         name = instrument.name if instrument else "no instrument, type the values"
@@ -138,7 +138,8 @@ class Probes(QWidget):
         if s.target is not None:
             x = self._tags(painter, s.target, x)
         room = QRect(x + 8, top + line // 2, max(self.width() - x - 12, 0), 2 * line)
-        paint.text(painter, t, room, self.words(), size=13, token="strip-quiet", wrap=True)
+        if room.width() > t.px(110):
+            paint.text(painter, t, room, self.words(), size=13, token="strip-quiet", wrap=True)
 
     def _tags(self, painter: QPainter, target: Request, x: int) -> int:
         t, h = self._theme, self._theme.px(38)
@@ -221,7 +222,7 @@ class Strip(QFrame):
         self.probes.set_theme(theme)
         self.note.set_theme(theme)
         self.setFixedHeight(theme.px(88))
-        self.line.setFixedWidth(theme.px(230))
+        self.line.setFixedWidth(theme.px(230 if theme.scale < 1.5 else 180))
         back, front, key = (theme.colour(c).name() for c in ("strip", "strip-text", "strip-key"))
         quiet = theme.colour("strip-quiet").name()
         self.setStyleSheet(f"""

@@ -31,6 +31,8 @@ from careful_coil.desk.strip import Strip
 from careful_coil.desk.theme import Theme
 from careful_coil.desk.way import SHOWN, Way
 
+ROOM_FOR_RACK = 1000  # pixels at 100 % text below which the rack folds by itself
+
 ABOUT: dict[Station, str] = {
     "intake": "Intake keeps what is lost later: plate, colours, marks, joints as found.",
     "leads": "Leads finds what each lead is, from as few readings as it takes.",
@@ -48,6 +50,7 @@ class Window(QMainWindow):
         self.setWindowTitle("Careful Coil")
         self.session, self.theme, self._sheets = session, theme, sheets
         self._releasing = ""
+        self._folded_by_hand: bool | None = None
         self.rack, self.ledger = Rack(session, theme), Ledger(session, theme)
         self.strip, self.way = Strip(session, theme), Way(theme)
         self.pages: dict[Station, Page] = {
@@ -128,7 +131,7 @@ class Window(QMainWindow):
         add("&Bench", "Bring back what was put off", "Shift+N", self.session.bring_back)
         add("&Bench", "Strike the last entry", "Ctrl+Z", self.session.strike_last)
         add("&Bench", "Take the strike back", "Ctrl+Shift+Z", self.session.strike_back)
-        add("&View", "Fold the rack", "F6", lambda: self.rack.setVisible(not self.rack.isVisible()))
+        add("&View", "Fold the rack", "F6", self._fold)
         add("&View", "Dim or light", "Ctrl+D", lambda: self.set_theme(self.theme.other()))
         add(
             "&View",
@@ -154,6 +157,7 @@ class Window(QMainWindow):
         self.way.set_theme(theme)
         for page in self.pages.values():
             page.set_theme(theme)
+        self._make_room()
         self.refresh()
 
     def refresh(self) -> None:
@@ -188,6 +192,16 @@ class Window(QMainWindow):
     def to_strip(self) -> None:
         """Put the cursor on the strip."""
         self.strip.line.setFocus(Qt.FocusReason.OtherFocusReason)
+
+    def _fold(self) -> None:
+        self._folded_by_hand = self.rack.isVisible()
+        self.rack.setVisible(not self._folded_by_hand)
+
+    def _make_room(self) -> None:
+        """Fold the rack where the window is narrow for its text, unless a hand has decided."""
+        narrow = self.width() / self.theme.scale < ROOM_FOR_RACK
+        folded = narrow if self._folded_by_hand is None else self._folded_by_hand
+        self.rack.setVisible(not folded)
 
     def _find(self) -> None:
         self.rack.show()
@@ -265,6 +279,7 @@ class Window(QMainWindow):
         """Keep the key sheet over the whole window."""
         if self.keys.isVisible():
             self.keys.setGeometry(self.whole.rect())
+        self._make_room()
         super().resizeEvent(event)
 
     def closeEvent(self, event: QCloseEvent) -> None:

@@ -191,7 +191,6 @@ class ConnectPage(Page):
             side = QVBoxLayout()
             side.addWidget(head)
             side.addWidget(drawn, 1)
-            drawn.setMinimumHeight(230)
             pictures.addLayout(side, 1)
         self.pictures = QWidget()
         self.pictures.setLayout(pictures)
@@ -201,6 +200,12 @@ class ConnectPage(Page):
         self.joints = Joints(session.settings, theme)
         self.column.addWidget(self.joints)
         self.column.addStretch()
+
+    def set_theme(self, theme: Theme) -> None:
+        """Take another theme; the drawings grow with the text."""
+        super().set_theme(theme)
+        for drawn in (self.before, self.after):
+            drawn.setMinimumHeight(theme.px(230))
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show supply, drawings and steps."""

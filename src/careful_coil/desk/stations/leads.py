@@ -1,8 +1,8 @@
 """Leads: tags, readings in the suggested order, the winding as it looks now, what it can still be."""
 
 from PySide6.QtCore import QRect
-from PySide6.QtGui import QPainter, QPaintEvent
-from PySide6.QtWidgets import QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
+from PySide6.QtGui import QPainter, QPaintEvent, QResizeEvent
+from PySide6.QtWidgets import QBoxLayout, QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
 
 from careful_coil.bench import Request
 from careful_coil.core.errors import BadValue
@@ -181,7 +181,7 @@ class LeadsPage(Page):
         column = QVBoxLayout(self.work)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(8)
-        top = QHBoxLayout()
+        self.top = top = QHBoxLayout()
         left, right = QVBoxLayout(), QVBoxLayout()
         left.addWidget(self.sheet_head)
         left.addWidget(self.sheet)
@@ -203,6 +203,17 @@ class LeadsPage(Page):
         self.column.addWidget(self.empty)
         self.column.addWidget(self.work, 1)
 
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """Put the drawing below the sheet where both do not fit beside each other."""
+        super().resizeEvent(event)
+        self._make_room()
+
+    def _make_room(self) -> None:
+        beside = self.sheet.least_width() <= 0.56 * (self.viewport().width() - 52)
+        ways = QBoxLayout.Direction
+        self.top.setDirection(ways.LeftToRight if beside else ways.TopToBottom)
+        self.drawn.setMinimumHeight(0 if beside else self.theme.px(250))
+
     def show_judgement(self, judged: Judgement) -> None:
         """Show the leads as they stand."""
         tagged = bool(judged.job.leads)
@@ -220,6 +231,7 @@ class LeadsPage(Page):
             else frozenset[str]()
         )
         self.sheet.show_judgement(judged, on)
+        self._make_room()
         count = len(judged.job.tags)
         meter = judged.job.meter
         nulled = "leads nulled" if meter.lead_ohm == 0 else "leads not nulled"

@@ -150,7 +150,9 @@ class Drawn(QWidget):
     def paintEvent(self, event: QPaintEvent) -> None:
         """Draw it as large as fits."""
         painter = QPainter(self)
-        paint.drawing(painter, self.theme, self.drawing, QRectF(self.rect()), self._most)
+        paint.drawing(
+            painter, self.theme, self.drawing, QRectF(self.rect()), self._most * self.theme.scale
+        )
 
 
 def plain_label(words: str = "") -> QLabel:

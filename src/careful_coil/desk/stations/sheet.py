@@ -69,6 +69,10 @@ class Sheet(QWidget):
                 found.add(frozenset(pair))
         return found
 
+    def least_width(self) -> int:
+        """Return the width that shows every value whole."""
+        return self._count() * (self.theme.px(40) + GAP) + self.theme.px(30)
+
     def _count(self) -> int:
         return len(self._judged.job.tags) if self._judged else 0
 
