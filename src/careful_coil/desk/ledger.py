@@ -13,7 +13,7 @@ from PySide6.QtCore import (
     Qt,
     Signal,
 )
-from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen, QResizeEvent
+from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import (
     QFrame,
     QListView,
@@ -84,11 +84,10 @@ class LedgerModel(QAbstractListModel):
 class LedgerDelegate(QStyledItemDelegate):
     """Mark, subject, reason; the source of the chosen one."""
 
-    def __init__(self, theme: Theme) -> None:
+    def __init__(self, theme: Theme, view: QListView) -> None:
         super().__init__()
-        self.theme = theme
+        self.theme, self._view = theme, view
         self.chosen = -1
-        self.width = 280
 
     def _lines(self, row: Row, chosen: bool) -> list[tuple[str, float, bool, str]]:
         f = row.finding
@@ -105,10 +104,11 @@ class LedgerDelegate(QStyledItemDelegate):
     def sizeHint(self, option: QStyleOptionViewItem, index: Index) -> QSize:
         """Return the room the wrapped words take."""
         row = index.data(ROW)
-        wide = self.width - (28 if row.finding else 0) - 8
+        room = self._view.viewport().width()
+        wide = room - 1 - (28 if row.finding else 0) - 8
         lines = self._lines(row, index.row() == self.chosen)
         height = sum(paint.height_of(self.theme, w, wide, s, b) for w, s, b, _ in lines)
-        return QSize(self.width, height + self.theme.px(12))
+        return QSize(room, height + self.theme.px(12))
 
     def paint(self, painter: QPainter, option: Any, index: Index) -> None:
         """Draw the row."""
@@ -254,9 +254,10 @@ class Ledger(QFrame):
         self.list = QListView()
         self.list.setAccessibleName("Findings")
         self.list.setModel(self.model)
-        self.delegate = LedgerDelegate(theme)
+        self.delegate = LedgerDelegate(theme, self.list)
         self.list.setItemDelegate(self.delegate)
         self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.list.setResizeMode(QListView.ResizeMode.Adjust)
         self.list.setVerticalScrollMode(QListView.ScrollMode.ScrollPerPixel)
         column = QVBoxLayout(self)
         column.setContentsMargins(12, 12, 12, 0)
@@ -273,16 +274,8 @@ class Ledger(QFrame):
     def set_theme(self, theme: Theme) -> None:
         """Take another theme."""
         self.delegate.theme = theme
-        wide = theme.px(306 if theme.scale < 1.5 else 250)
-        self.setFixedWidth(wide)
-        self.delegate.width = wide - 36
+        self.setFixedWidth(theme.px(306 if theme.scale < 1.5 else 250))
         self.card.set_theme(theme)
-        self.list.doItemsLayout()
-
-    def resizeEvent(self, event: QResizeEvent) -> None:
-        """Wrap the words to the room there is."""
-        super().resizeEvent(event)
-        self.delegate.width = self.list.viewport().width()
         self.list.doItemsLayout()
 
     def refresh(self) -> None:

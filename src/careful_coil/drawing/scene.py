@@ -2,6 +2,7 @@
 
 from careful_coil.core.connect import Plan
 from careful_coil.core.connect.plans import LINES
+from careful_coil.core.identify.engine import SURE
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.readings import Resistance
 from careful_coil.drawing.hookup import draw_hookup
@@ -32,7 +33,7 @@ def winding_now(judged: Judgement) -> Drawing:
     if arr is None or sum(c.probability for c in alike) < 0.5:
         lone = [t for t in looks if not any(t in g for g in _read_groups(judged))]
         return draw_groups(_read_groups(judged), lone, looks)
-    read, doubtful = _passed(judged)
+    read, alone, doubtful = _passed(judged)
     return draw_winding(
         arr.network,
         {names[t]: look for t, look in looks.items()},
@@ -40,6 +41,7 @@ def winding_now(judged: Judgement) -> Drawing:
         frozenset(read),
         frozenset(doubtful),
         judged.job.meter.resolution_ohm,
+        inferred=frozenset(read - alone) if found.best.probability < SURE else frozenset(),
     )
 
 
@@ -60,13 +62,14 @@ def _coil_ohm(judged: Judgement) -> dict[str, float]:
     return ohms
 
 
-def _passed(judged: Judgement) -> tuple[set[str], set[str]]:
-    """Return the coils some reading passes, and those a suspect passes."""
+def _passed(judged: Judgement) -> tuple[set[str], set[str], set[str]]:
+    """Return the coils some reading passes, those one passes alone, and those a suspect passes."""
     arr, names, found = judged.naming.arrangement, judged.naming.names, judged.identification
     read: set[str] = set()
+    alone: set[str] = set()
     doubtful: set[str] = set()
     if arr is None or found is None:
-        return read, doubtful
+        return read, alone, doubtful
     suspects = {s.reading for s in found.suspects}
     for index, taken in enumerate(judged.job.readings):
         pair = taken.reading.pair() if isinstance(taken.reading, Resistance) else None
@@ -75,9 +78,9 @@ def _passed(judged: Judgement) -> tuple[set[str], set[str]]:
         shares = arr.network.shares(names[pair[0]], names[pair[1]])
         coils = {c.name for c, s in zip(arr.network.coils, shares, strict=True) if abs(s) > 1e-9}
         read |= coils
-        if index in suspects:
-            doubtful |= coils
-    return read, doubtful
+        alone |= coils if len(coils) == 1 else set()
+        doubtful |= coils if index in suspects else set()
+    return read, alone, doubtful
 
 
 def _read_groups(judged: Judgement) -> list[tuple[str, ...]]:

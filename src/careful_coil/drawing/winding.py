@@ -27,17 +27,26 @@ def draw_winding(
     read: frozenset[str],
     doubtful: frozenset[str] = frozenset(),
     step: float | None = None,
+    inferred: frozenset[str] = frozenset(),
 ) -> Drawing:
     """Return the drawing of a network.
 
     `looks` by lead name; `coil_ohm` in Ω by coil name; `read` the coils some reading has passed;
-    `doubtful` coils that a suspect reading passes; `step` the meter's resolution in Ω.
+    `doubtful` coils that a suspect reading passes; `step` the meter's resolution in Ω;
+    `inferred` coils no reading passes alone while other windings still fit: dashed, with a ?.
     """
     shapes: list[Shape] = []
     y = 0.0
     for group in network.groups():
         part = _part(
-            network, sorted(group, key=network.leads.index), looks, coil_ohm, read, doubtful, step
+            network,
+            sorted(group, key=network.leads.index),
+            looks,
+            coil_ohm,
+            read,
+            doubtful,
+            step,
+            inferred,
         )
         shapes += moved(part.shapes, 0.0, y)
         y += part.height
@@ -71,17 +80,20 @@ def _part(
     read: frozenset[str],
     doubtful: frozenset[str],
     step: float | None,
+    inferred: frozenset[str],
 ) -> Drawing:
     coils = [c for c in network.coils if c.start in leads or c.finish in leads]
     inner = {n for c in coils for n in (c.start, c.finish)} - set(leads)
     place = _star(leads, coils) if inner else _chain(leads, coils)
     shapes: list[Shape] = []
     for c in coils:
-        seen = c.name in read
-        token = "watch" if c.name in doubtful else "ink" if seen else "unproven"
-        shapes.append(coil(place[c.start], place[c.finish], token, dashed=not seen))
+        seen, guess = c.name in read, c.name in inferred
+        token = "watch" if c.name in doubtful else "ink" if seen and not guess else "unproven"
+        ends = sorted((place[c.start], place[c.finish]))  # humps always on the same side
+        shapes.append(coil(ends[0], ends[1], token, dashed=guess or not seen))
         ohm = coil_ohm.get(c.name)
         text = show_ohm_to(ohm, step) if ohm is not None and seen else "not read"
+        text = f"{text}?" if guess and seen else text
         text = f"about {text}" if c.name in doubtful and ohm is not None else text
         shapes.append(_label(place[c.start], place[c.finish], text, token))
     shapes += [Dot(at=place[n]) for n in sorted(inner)]

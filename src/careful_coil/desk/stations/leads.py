@@ -250,7 +250,12 @@ class LeadsPage(Page):
         )
         self.marks_head.say("Markings to put on", status)
         pairs = ", ".join(f"{a} to {b}" for a, b in found.never_energise) if found else ""
-        self.never.setText(f"Never line voltage: {pairs}." if pairs else "")
+        never = (
+            "Never line voltage"
+            if found and found.status == "settled"
+            else "No line voltage until it is known"
+        )
+        self.never.setText(f"{never}: {pairs}." if pairs else "")
         self.never.setVisible(bool(pairs))
         self.notes.setText(" ".join(found.notes) if found else "")
         self.notes.setVisible(bool(found and found.notes))
