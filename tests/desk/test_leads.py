@@ -269,6 +269,23 @@ def test_kicks_are_answered_by_number_and_settle_the_leads(bench: Bench) -> None
     assert found.status == "settled"
 
 
+def test_kick_answers_can_be_pressed_and_the_caution_stands_above(bench: Bench) -> None:
+    bench.ctrl(Key.Key_L)
+    bench.enter("6")
+    bench.key(Key.Key_Return)
+    bench.meter_here()
+    answers = page_of(bench).answers
+    assert not answers.isVisible()
+    for text in ("AB 4.0", "CD 4.0", "EF 4.0", "AC open", "AE open", "CE open"):
+        bench.enter(text)
+    assert answers.isVisible()
+    assert "Hands off the sense leads" in answers.caution.words
+    answers.keys[3].click()
+    bench.settle()
+    reading = bench.judged.job.readings[-1].reading
+    assert (reading.kind, getattr(reading, "value", "")) == ("kick", "down-small")
+
+
 def test_the_drawing_is_redrawn_at_every_reading(bakery: Bench) -> None:
     before = page_of(bakery).drawn.drawing
     bakery.enter("BC 2.10")

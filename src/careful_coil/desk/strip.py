@@ -10,6 +10,7 @@ from careful_coil.core.job import AnyBody
 from careful_coil.core.job.entries import MeterUsed
 from careful_coil.desk import paint
 from careful_coil.desk.entry_line import (
+    KICK_WORDS,
     SWITCH_WORDS,
     UNITS,
     Typed,
@@ -212,6 +213,7 @@ class Strip(QFrame):
         self.line.returnPressed.connect(self._typed)
         self.line.textChanged.connect(lambda _: self.note.say("", ""))
         self.key.clicked.connect(self.take)
+        session.answered.connect(self._answered)
         session.target_changed.connect(self.refresh)
         session.job_changed.connect(self.refresh)
         self.set_theme(theme)
@@ -230,6 +232,7 @@ class Strip(QFrame):
             #entry {{ background: {back}; color: {front}; border: 0; border-bottom: 2px solid {quiet};
                 border-radius: 0; font-size: {theme.px(52)}px; font-weight: bold; min-height: {theme.px(64)}px; }}
             #entry:focus {{ border-bottom: 3px solid {front}; }}
+            #take {{ text-align: center; }}
             #take {{ background: {key}; color: #1B1916; border: 0; border-radius: 4px; font-weight: bold;
                 font-size: {theme.px(18)}px; min-width: {theme.px(140)}px; min-height: {theme.px(64)}px; }}
             #take:disabled {{ background: {back}; color: {quiet}; border: 1px solid {quiet}; }}
@@ -277,6 +280,10 @@ class Strip(QFrame):
             s.bound.instrument.name,
             () if meter == job.meter else (used,),
         )
+
+    def _answered(self, word: str) -> None:
+        self.line.setText(word)
+        self._typed()
 
     def _typed(self) -> None:
         text = self.line.text().strip()
@@ -374,10 +381,9 @@ class _Note(QWidget):
         target = self._session.target
         if target is None:
             return "Ω"
-        if target.kind == "kick":
-            return "1 up large  2 up small  3 none  4 down small  5 down large"
-        if target.kind == "switch":
-            return "  ".join(f"{k} {w}" for k, w in enumerate(SWITCH_WORDS, 1))
+        words = {"kick": KICK_WORDS, "switch": SWITCH_WORDS}.get(target.kind)
+        if words:
+            return "  ".join(f"{k} {w.replace('-', ' ')}" for k, w in enumerate(words, 1))
         unit = UNITS.get(target.kind, "")
         return f"{unit}    * open  / rising" if target.kind == "resistance" else unit
 

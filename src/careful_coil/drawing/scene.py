@@ -4,11 +4,13 @@ from careful_coil.core.connect import Plan
 from careful_coil.core.connect.plans import LINES
 from careful_coil.core.identify.engine import SURE
 from careful_coil.core.ledger import Judgement
-from careful_coil.core.readings import Resistance
+from careful_coil.core.readings import Meter, Resistance
 from careful_coil.drawing.hookup import draw_hookup
 from careful_coil.drawing.shapes import Drawing
 from careful_coil.drawing.tokens import wire
 from careful_coil.drawing.winding import Look, draw_groups, draw_winding
+
+COARSE_STEP_OHM = 0.1
 
 
 def looks_of(judged: Judgement) -> dict[str, Look]:
@@ -40,9 +42,15 @@ def winding_now(judged: Judgement) -> Drawing:
         _coil_ohm(judged),
         frozenset(read),
         frozenset(doubtful),
-        judged.job.meter.resolution_ohm,
+        _step(judged.job.meter),
         inferred=frozenset(read - alone) if found.best.probability < SURE else frozenset(),
     )
+
+
+def _step(meter: Meter) -> float:
+    """Return the finest ohms worth showing: not finer than the meter, nor than its leads' unknown."""
+    step = meter.resolution_ohm or COARSE_STEP_OHM
+    return max(step, COARSE_STEP_OHM) if meter.lead_ohm is None else step
 
 
 def _coil_ohm(judged: Judgement) -> dict[str, float]:

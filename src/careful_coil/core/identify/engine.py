@@ -8,7 +8,12 @@ import numpy as np
 
 from careful_coil.core.identify.evidence import Evidence, Ohms
 from careful_coil.core.identify.fit import COIL_SPREAD
-from careful_coil.core.identify.nextstep import next_kick, next_ohms, next_switch
+from careful_coil.core.identify.nextstep import (
+    next_kick,
+    next_ohms,
+    next_switch,
+    next_unread_coil,
+)
 from careful_coil.core.identify.result import (
     Candidate,
     Certainty,
@@ -296,7 +301,8 @@ def _next(
     ohms = next_ohms(weighed, share, evidence)
     if ohms is not None or not stand or len(evidence.tags) < 2:
         return ohms or _any_unread(weighed, evidence)
-    return next_switch(stand, evidence) or next_kick(stand, evidence)
+    unread = next_unread_coil(weighed[0], evidence)
+    return unread or next_switch(stand, evidence) or next_kick(stand, evidence)
 
 
 def _most_doubtful(best: Weighed, evidence: Evidence) -> NextReading | None:

@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Iterable, Sequence
+from itertools import combinations
 
 import numpy as np
 from numpy.typing import NDArray
@@ -92,6 +93,31 @@ def _why(a: str, b: str, odds: Sequence[tuple[float, float]]) -> str:
     if "open" in (first, second):
         return f"It settles whether {a} and {b} belong together: {first} ({likely}), or {second}."
     return f"It parts what still fits: {first} ({likely}), or {second} ({other})."
+
+
+def next_unread_coil(best: Weighed, evidence: Evidence) -> NextReading | None:
+    """Return a pair through a coil that no reading has passed: a broken one would not have shown."""
+    if best.arrangement is None:
+        return None
+    network = best.arrangement.network
+    lead_of = [network.leads[r] for r in best.roles]
+    passed = np.zeros(len(network.coils), dtype=bool)
+    for o in evidence.ohms:
+        if o.conducts or o.state == "open":
+            passed |= np.abs(network.shares(lead_of[o.a], lead_of[o.b])) > 1e-9
+    if passed.all():
+        return None
+    read = {(o.a, o.b) for o in evidence.ohms}
+    for a, b in combinations(range(len(evidence.tags)), 2):
+        fresh = (np.abs(network.shares(lead_of[a], lead_of[b])) > 1e-9) & ~passed
+        if fresh.any() and (a, b) not in read:
+            return NextReading(
+                kind="resistance",
+                between=(evidence.tags[a], evidence.tags[b]),
+                gain_bits=LEAST_BITS,
+                why="No reading has passed one coil of this pair yet: if it is broken, this shows it.",
+            )
+    return None
 
 
 def next_switch(worlds: Sequence[World], evidence: Evidence) -> NextReading | None:

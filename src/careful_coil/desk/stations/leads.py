@@ -1,8 +1,17 @@
 """Leads: tags, readings in the suggested order, the winding as it looks now, what it can still be."""
 
-from PySide6.QtCore import QRect
+from functools import partial
+
+from PySide6.QtCore import QRect, Qt
 from PySide6.QtGui import QPainter, QPaintEvent, QResizeEvent
-from PySide6.QtWidgets import QBoxLayout, QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QBoxLayout,
+    QHBoxLayout,
+    QPushButton,
+    QSizePolicy,
+    QVBoxLayout,
+    QWidget,
+)
 
 from careful_coil.bench import Request
 from careful_coil.core.errors import BadValue
@@ -10,6 +19,7 @@ from careful_coil.core.job.entries import Lead, Leads
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.winding import ARRANGEMENTS
 from careful_coil.desk import paint
+from careful_coil.desk.entry_line import KICK_WORDS, SWITCH_WORDS
 from careful_coil.desk.field import Field
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Caution, Drawn, Heading, Page, plain_label
@@ -106,7 +116,7 @@ class Marks(QWidget):
         self._fit()
 
     def _columns(self) -> int:
-        return max(1, self.width() // self.theme.px(140))
+        return max(1, self.width() // self.theme.px(164))
 
     def _fit(self) -> None:
         lines = -(-len(self.rows) // self._columns()) if self.rows else 0
@@ -122,7 +132,7 @@ class Marks(QWidget):
         painter, t = QPainter(self), self.theme
         columns = self._columns()
         for k, (tag, name, sure) in enumerate(self.rows):
-            x, y = (k % columns) * t.px(140), (k // columns) * t.px(26)
+            x, y = (k % columns) * t.px(164), (k // columns) * t.px(26)
             open_ = sure == "open"
             token = "quiet" if open_ else "ink"
             paint.text(painter, t, QRect(x, y, t.px(24), t.px(26)), tag, bold=True)
@@ -133,8 +143,47 @@ class Marks(QWidget):
                 name if not open_ else "–",
                 token=token,
             )
-            at = QRect(x + t.px(64), y, t.px(76), t.px(26))
+            at = QRect(x + t.px(64), y, t.px(98), t.px(26))
             paint.text(painter, t, at, sure, size=13, token="unproven" if open_ else "quiet")
+
+
+TEST_CAUTIONS = {
+    "kick": "Through a fuse or a lamp, rotor still. Hands off the sense leads: the break bites.",
+    "switch": "Supply off and proved dead. Work the start mechanism by hand, not by running it.",
+}
+
+
+class Answers(QWidget):
+    """What a kick or a switch test may show, as keys; the caution above them."""
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__()
+        self._session = session
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        self.caution = Caution("", theme)
+        column.addWidget(self.caution)
+        row = QHBoxLayout()
+        self.keys: list[QPushButton] = []
+        for k in range(len(KICK_WORDS)):
+            key = QPushButton()
+            key.setFocusPolicy(Qt.FocusPolicy.NoFocus)  # the strip keeps the cursor
+            key.clicked.connect(partial(self._press, k))
+            self.keys.append(key)
+            row.addWidget(key)
+        column.addLayout(row)
+
+    def show_kind(self, kind: str) -> None:
+        """Show the answers of a kind of test, or nothing."""
+        words = {"kick": KICK_WORDS, "switch": SWITCH_WORDS}.get(kind, ())
+        self.setVisible(bool(words))
+        self.caution.say(TEST_CAUTIONS.get(kind, ""))
+        for k, key in enumerate(self.keys):
+            key.setVisible(k < len(words))
+            key.setText(f"{k + 1}  {words[k].replace('-', ' ')}" if k < len(words) else "")
+
+    def _press(self, k: int) -> None:
+        self._session.answered.emit(str(k + 1))
 
 
 class LeadsPage(Page):
@@ -167,6 +216,7 @@ class LeadsPage(Page):
         self.drawn = Drawn(theme)
         self.odds = Odds(theme)
         self.marks = Marks(theme)
+        self.answers = Answers(session, theme)
         self.marks_head = Heading("Markings to put on", theme, rule=True)
         self.suspect = Caution("", theme)
         self.never = plain_label()
@@ -194,6 +244,7 @@ class LeadsPage(Page):
         top.addLayout(right, 42)
         column.addWidget(self.dead)
         column.addLayout(top, 1)
+        column.addWidget(self.answers)
         column.addWidget(Heading("What it can still be", theme, rule=True))
         column.addWidget(self.odds)
         column.addWidget(self.marks_head)
@@ -231,6 +282,7 @@ class LeadsPage(Page):
             else frozenset[str]()
         )
         self.sheet.show_judgement(judged, on)
+        self.answers.show_kind(target.kind if target else "")
         self._make_room()
         count = len(judged.job.tags)
         meter = judged.job.meter

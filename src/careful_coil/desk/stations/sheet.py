@@ -71,7 +71,7 @@ class Sheet(QWidget):
 
     def least_width(self) -> int:
         """Return the width that shows every value whole."""
-        return self._count() * (self.theme.px(40) + GAP) + self.theme.px(30)
+        return max(self._count() - 1, 1) * (self.theme.px(40) + GAP) + self.theme.px(30)
 
     def _count(self) -> int:
         return len(self._judged.job.tags) if self._judged else 0
@@ -79,7 +79,7 @@ class Sheet(QWidget):
     def _cell(self) -> tuple[int, int]:
         """Return the width and height of a cell, smaller where there are many leads."""
         count = max(self._count(), 2)
-        wide = (self.width() - self.theme.px(30)) // count - GAP
+        wide = (self.width() - self.theme.px(30)) // (count - 1) - GAP
         return max(min(self.theme.px(CELL_WIDE), wide), 26), self.theme.px(
             CELL_HIGH if count < 11 else 26
         )
