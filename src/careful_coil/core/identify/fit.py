@@ -19,6 +19,7 @@ from careful_coil.core.identify.evidence import LEAD_OHM_HIGHEST, Ohms
 Floats = NDArray[np.float64]
 
 COIL_SPREAD = 0.01  # one sigma between coils that should be equal: a few per cent at the worst
+LEAST_OHM = 1e-3  # below this a winding section is a joint
 LOG_RANGE = math.log(1e5)  # winding sections from 10 mΩ to 1 kΩ
 P_BAD_CLIP = 0.02  # one reading in fifty
 P_ODD_COIL = 0.005  # a reading that repeats and does not fit is a coil that differs
@@ -118,28 +119,25 @@ def _solve(
 ) -> _Solved:
     kinds = slope.shape[1]
     keep = np.array([k for k in range(len(read)) if k not in drop], dtype=int)
-    scale = float(np.median(read[keep])) or 1e-3
+    scale = max(float(np.median(read[keep])), LEAST_OHM)
     ohm = np.full(kinds, scale)
     offset = LEAD_OHM_HIGHEST / 2 if lead_ohm is None else lead_ohm
-    covariance = np.eye(kinds)
+    free_lead = lead_ohm is None
+    # in units of the scale; a faint pull to it decides kinds that nothing was read of
+    pull = np.diag([1 / LOG_RANGE] * kinds + [scale * math.sqrt(12) / LEAD_OHM_HIGHEST] * free_lead)
+    target = np.array([1 / LOG_RANGE] * kinds + [0.0] * free_lead)
+    columns = np.column_stack([slope, np.ones(len(read))]) if free_lead else slope
+    shift, covariance = 0.0, np.eye(kinds)
     for _ in range(4):
         sigma = np.sqrt(own**2 + COIL_SPREAD**2 * (spread**2 @ ohm**2))
-        rows, right, weight = slope[keep], read[keep] - offset, 1 / sigma[keep]
-        columns = kinds
-        if lead_ohm is None:
-            rows = np.column_stack([rows, np.ones(len(keep))])
-            columns += 1
-        # a faint pull to the scale of the readings decides kinds that nothing was read of
-        pull = np.zeros((columns, columns))
-        pull[:kinds, :kinds] = np.eye(kinds) / (LOG_RANGE * scale)
-        if lead_ohm is None:
-            pull[kinds, kinds] = math.sqrt(12) / LEAD_OHM_HIGHEST
-        target = np.concatenate([np.full(kinds, 1 / LOG_RANGE), np.zeros(columns - kinds)])
-        matrix = np.vstack([rows * weight[:, None], pull])
-        found, *_ = np.linalg.lstsq(matrix, np.concatenate([right * weight, target]), rcond=None)
-        ohm = np.maximum(found[:kinds], scale * 1e-4)
-        shift = float(found[kinds]) if lead_ohm is None else 0.0
-        covariance = np.linalg.inv(matrix.T @ matrix)[:kinds, :kinds]
+        weight = scale / sigma[keep]
+        matrix = np.vstack([columns[keep] * weight[:, None], pull])
+        right = np.concatenate([(read[keep] - offset) / sigma[keep], target])
+        left, size, across = np.linalg.svd(matrix, full_matrices=False)
+        found = across.T @ ((left.T @ right) / size)
+        ohm = np.maximum(found[:kinds], 1e-4) * scale
+        shift = float(found[kinds]) * scale if free_lead else 0.0
+        covariance = ((across.T / size**2) @ across)[:kinds, :kinds] * scale**2
     total = offset + shift
     sigma = np.sqrt(own**2 + COIL_SPREAD**2 * (spread**2 @ ohm**2))
     residual = (read - total - slope @ ohm) / sigma
