@@ -248,6 +248,31 @@ def test_the_order_of_readings_changes_nothing(chance: random.Random) -> None:
     assert second.next == first.next
 
 
+FIGURES = st.sampled_from(
+    [0.0, 0.01, "-0.003", "open", "rising", "unsteady", "beep", 4.0, 4.1, 8.1, 1e-9, 1.9e6, ">2 M"]
+)
+PAIRS = st.lists(st.sampled_from("ABCDEF"), min_size=2, max_size=2, unique=True)
+
+
+@given(
+    st.lists(
+        st.builds(lambda p, v: Resistance(between=(p[0], p[1]), value=v), PAIRS, FIGURES),
+        max_size=14,
+    ),
+    st.sampled_from([None, 0.0, 0.5]),
+    st.sampled_from([None, 0.001, 1.0]),
+)
+def test_any_readings_get_an_answer(
+    readings: list[Resistance], lead_ohm: float | None, resolution: float | None
+) -> None:
+    meter = Meter(accuracy_percent=1.0, lead_ohm=lead_ohm, resolution_ohm=resolution)
+    found = told("ABCDEF", list(readings), meter)
+    odds = [c.probability for c in found.candidates]
+    assert odds == sorted(odds, reverse=True)
+    assert 0 < sum(odds) <= 1 + 1e-9
+    assert all(0 <= s.reading < len(readings) for s in found.suspects)
+
+
 def test_two_takes_that_agree_are_averaged_else_the_last_stands() -> None:
     agree = Evidence.of(("A", "B"), ohms(("AB", "4.00"), ("AB", "4.01")), FINE)
     assert agree.ohms[0].ohm == pytest.approx(4.005)

@@ -1,5 +1,8 @@
 """The Leads station: readings typed and taken, the sheet, the odds, the marks."""
 
+import sqlite3
+from pathlib import Path
+
 import pytest
 from PySide6.QtCore import Qt
 
@@ -76,6 +79,17 @@ def test_bad_input_is_told_in_place_and_nothing_is_lost(
     bakery.enter(text)
     assert words in bakery.note
     assert bakery.window.strip.line.text() == text
+    assert len(bakery.job.entries) == before
+
+
+def test_a_value_that_could_not_be_recorded_is_given_back(bakery: Bench, tmp_path: Path) -> None:
+    with sqlite3.connect(tmp_path / "shop" / "shop.sqlite3") as database:
+        database.execute("ALTER TABLE entry RENAME TO elsewhere")
+    database.close()
+    before = len(bakery.job.entries)
+    bakery.enter("7.71")
+    assert "Not recorded" in bakery.note
+    assert bakery.window.strip.line.text() == "7.71"
     assert len(bakery.job.entries) == before
 
 

@@ -21,12 +21,12 @@ from PySide6.QtWidgets import (
     QStyledItemDelegate,
     QStyleOptionViewItem,
     QVBoxLayout,
-    QWidget,
 )
 
 from careful_coil.core.job import Finding
 from careful_coil.core.ledger import Judgement, NextStep
 from careful_coil.desk import paint
+from careful_coil.desk.painted import Painted
 from careful_coil.desk.session import Session
 from careful_coil.desk.theme import Theme
 
@@ -146,14 +146,13 @@ class LedgerDelegate(QStyledItemDelegate):
             )
 
 
-class NextCard(QWidget):
+class NextCard(Painted):
     """The one most useful thing to do now; Enter does it."""
 
     pressed = Signal()
 
     def __init__(self, theme: Theme) -> None:
-        super().__init__()
-        self.theme = theme
+        super().__init__(theme)
         self._step: NextStep | None = None
         self._skipped: tuple[NextStep, ...] = ()
         self._other = ""
@@ -168,8 +167,7 @@ class NextCard(QWidget):
             "Released. It may go." if released else "Open a motor: Ctrl+K. A new one: Ctrl+N."
         )
         self.setAccessibleDescription(f"{self.title()}. {self.why()}")
-        self.setFixedHeight(self._height())
-        self.update()
+        self.fit()
 
     def title(self) -> str:
         """Return the words in large type."""
@@ -185,17 +183,8 @@ class NextCard(QWidget):
             return f"Put off: {self._skipped[0].title}, {len(self._skipped)} in all. Shift+N brings them back."
         return "Not here? N puts it off." if self._step else ""
 
-    def set_theme(self, theme: Theme) -> None:
-        """Take another theme."""
-        self.theme = theme
-        self.setFixedHeight(self._height())
-        self.update()
-
-    def resizeEvent(self, event: Any) -> None:
-        """Fit the height to the words."""
-        self.setFixedHeight(self._height())
-
-    def _height(self) -> int:
+    def least_height(self) -> int:
+        """Return the height that shows all of it."""
         t, wide = self.theme, max(self.width() - 32, 60)
         words = paint.height_of(t, self.title(), wide, 24, True) + paint.height_of(
             t, self.why(), wide, 14

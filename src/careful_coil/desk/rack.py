@@ -26,6 +26,7 @@ from PySide6.QtWidgets import (
 )
 
 from careful_coil.desk import paint
+from careful_coil.desk.painted import Painted
 from careful_coil.desk.session import Session
 from careful_coil.desk.theme import Theme
 from careful_coil.records import Summary
@@ -139,19 +140,17 @@ class TagDelegate(QStyledItemDelegate):
                 painter.drawRect(at)
 
 
-class Head(QWidget):
+class Head(Painted):
     """The rack's heading with its count."""
 
     def __init__(self, theme: Theme) -> None:
-        super().__init__()
-        self._theme, self._count = theme, 0
-        self.set_theme(theme)
+        super().__init__(theme)
+        self.theme, self._count = theme, 0
+        self.fit()
 
-    def set_theme(self, theme: Theme) -> None:
-        """Take another theme."""
-        self._theme = theme
-        self.setFixedHeight(theme.px(30))
-        self.update()
+    def least_height(self) -> int:
+        """Return the height that shows all of it."""
+        return self.theme.px(30)
 
     def count(self, jobs: int) -> None:
         """Show how many jobs there are."""
@@ -160,7 +159,7 @@ class Head(QWidget):
 
     def paintEvent(self, event: QPaintEvent) -> None:
         """Draw it."""
-        painter, t = QPainter(self), self._theme
+        painter, t = QPainter(self), self.theme
         paint.text(painter, t, self.rect(), "In the shop", size=18, bold=True)
         words = f"{self._count} job{'' if self._count == 1 else 's'}"
         paint.text(painter, t, self.rect(), words, size=13, token="quiet", align=1)

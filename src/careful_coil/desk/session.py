@@ -19,6 +19,7 @@ from careful_coil.documents.job import JobDocument
 from careful_coil.records import RecordsThread, Summary
 from careful_coil.records.summary import summary_of
 
+Failed = Callable[[str], None]
 InstrumentFor = Callable[[str, int, Job], Instrument | None]
 TARGET_ACTS = ("reading", "switch", "kick", "insulation", "line", "bond")
 LOOSE = "Loose leads"
@@ -78,16 +79,20 @@ class Session(QObject):
 
     # --- answers of other threads ---------------------------------------------------------------
 
-    def _then(self, future: "Future[Any]", done: Callable[[Any], None]) -> None:
+    def _then(
+        self, future: "Future[Any]", done: Callable[[Any], None], failed: Failed | None = None
+    ) -> None:
         self._waiting += 1
-        future.add_done_callback(lambda f: self._bridge.arrived.emit((f, done)))
+        future.add_done_callback(lambda f: self._bridge.arrived.emit((f, done, failed)))
 
-    def _arrived(self, answer: tuple["Future[Any]", Callable[[Any], None]]) -> None:
+    def _arrived(self, answer: tuple["Future[Any]", Callable[[Any], None], Failed | None]) -> None:
         self._waiting -= 1
-        future, done = answer
+        future, done, failed = answer
         error = future.exception()
         if isinstance(error, CoilError):
             self.told.emit(str(error), "hold")
+            if failed is not None:
+                failed(str(error))
             return
         done(future.result())
 
@@ -148,11 +153,19 @@ class Session(QObject):
 
     # --- log ------------------------------------------------------------------------------------
 
-    def record(self, *bodies: AnyBody, station: Station | None = None) -> None:
-        """Append entries to the open job; it shows them when they are on disk."""
+    def record(
+        self, *bodies: AnyBody, station: Station | None = None, failed: Failed | None = None
+    ) -> None:
+        """Append entries to the open job; it shows them when they are on disk.
+
+        `failed` is told why when nothing was recorded.
+        """
         job = self.open
         if job is None:
-            self.told.emit("Open a job first: Ctrl+N new, Ctrl+K find.", "watch")
+            words = "Open a job first: Ctrl+N new, Ctrl+K find."
+            self.told.emit(words, "watch")
+            if failed is not None:
+                failed(words)
             return
         entries = [self._entry(b, station or self.station) for b in bodies]
 
@@ -166,7 +179,7 @@ class Session(QObject):
                 self._picked = None
                 self._judge(job.id, job.number, job.entries, job.not_here)
 
-        self._then(self._records.ask(append), done)
+        self._then(self._records.ask(append), done, failed)
 
     def strike_last(self) -> None:
         """Undo: strike the newest entry that still counts."""

@@ -2,11 +2,11 @@
 
 from PySide6.QtCore import QPointF, QRect, QSize, Qt, Signal
 from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from careful_coil.core.job.entries import STATIONS, Station
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk import paint
+from careful_coil.desk.painted import Painted
 from careful_coil.desk.theme import Theme
 
 SHOWN: dict[Station, str] = {
@@ -19,26 +19,23 @@ SHOWN: dict[Station, str] = {
 COUNT_WORDS = {2: "two", 3: "three", 4: "four", 5: "five", 6: "six", 9: "nine", 12: "twelve"}
 
 
-class Way(QWidget):
+class Way(Painted):
     """Name, plate in a line, stations with number and mark; the open one underlined."""
 
     chosen = Signal(str)
 
     def __init__(self, theme: Theme) -> None:
-        super().__init__()
+        super().__init__(theme)
         self._judged: Judgement | None = None
         self._number = 0
         self.station: Station = "intake"
         self.message, self._tone = "", ""
         self.setAccessibleName("Stations")
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
-        self.set_theme(theme)
+        self.fit()
 
-    def set_theme(self, theme: Theme) -> None:
-        """Take another theme."""
-        self.theme = theme
-        self.setFixedHeight(theme.px(96))
-        self.update()
+    def least_height(self) -> int:
+        """Return the height that shows all of it."""
+        return self.theme.px(96)
 
     def show_judgement(self, judged: Judgement | None, number: int, station: Station) -> None:
         """Show a job and the open station."""

@@ -6,7 +6,6 @@ from PySide6.QtWidgets import (
     QGridLayout,
     QHBoxLayout,
     QPushButton,
-    QSizePolicy,
     QVBoxLayout,
     QWidget,
 )
@@ -19,30 +18,30 @@ from careful_coil.core.settings import Settings
 from careful_coil.core.values import Quantity, parse, show_ohm_to
 from careful_coil.desk import paint
 from careful_coil.desk.field import Field
+from careful_coil.desk.painted import Painted
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Caution, Drawn, Heading, Page, plain_label
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.scene import hookup_drawing
 
 
-class Joints(QWidget):
+class Joints(Painted):
     """The checklist: joints made, the one to make now, those to come, then the line ohms."""
 
     chosen = Signal(object)
 
     def __init__(self, settings: Settings, theme: Theme) -> None:
-        super().__init__()
+        super().__init__(theme)
         self._apart = settings.line_ohm_apart.value
         self.state = Connecting(plan=None)
         self.looks: dict[str, tuple[str, str]] = {}
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.setAccessibleName("Joints")
-        self.set_theme(theme)
+        self.fit()
 
-    def set_theme(self, theme: Theme) -> None:
-        """Take another theme."""
-        self.theme = theme
-        self._fit()
+    def least_height(self) -> int:
+        """Return the height that shows all of it."""
+        columns = (self.joint_rows(), self.ohm_rows())
+        return max(sum(self._height(r[0]) for r in rows) for rows in columns) + 4
 
     def show_judgement(self, judged: Judgement) -> None:
         """Take the state of the connecting, and the lead colours."""
@@ -50,7 +49,7 @@ class Joints(QWidget):
         lead = {x.tag: x for x in judged.job.leads}
         self.looks = {n: (lead[t].colour, lead[t].tracer) for t, n in judged.naming.names.items()}
         self.setAccessibleDescription("; ".join(" ".join(r[:2]) for r in self.rows()))
-        self._fit()
+        self.fit()
 
     def rows(self) -> list[tuple[str, str, str]]:
         """Return state, words and remark of every joint and of every line pair."""
@@ -90,13 +89,6 @@ class Joints(QWidget):
 
     def _height(self, kind: str) -> int:
         return self.theme.px(46 if kind == "now" else 28)
-
-    def _fit(self) -> None:
-        high = [
-            sum(self._height(r[0]) for r in rows) for rows in (self.joint_rows(), self.ohm_rows())
-        ]
-        self.setFixedHeight(max(high) + 4)
-        self.update()
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         """A click on the current line is Enter."""

@@ -5,7 +5,7 @@ from math import log10
 
 from PySide6.QtCore import QPointF, QRect
 from PySide6.QtGui import QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton, QSizePolicy, QWidget
+from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton
 
 from careful_coil.core.condition.insulation import corrected, dc_test_volts
 from careful_coil.core.errors import BadValue
@@ -16,6 +16,7 @@ from careful_coil.core.settings import Settings
 from careful_coil.core.values import Quantity, parse, show_ohm
 from careful_coil.desk import paint
 from careful_coil.desk.field import Field
+from careful_coil.desk.painted import Painted
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Caution, Heading, Page
 from careful_coil.desk.theme import Theme
@@ -23,22 +24,19 @@ from careful_coil.desk.theme import Theme
 WORKS = ("cleaned", "dried", "varnished", "rewound", "leads renewed")
 
 
-class Scale(QWidget):
+class Scale(Painted):
     """The tests on a logarithmic scale of MΩ at 40 °C, the limit as a line, the newest large."""
 
     LOW, HIGH = 0.1, 10000.0
 
     def __init__(self, theme: Theme) -> None:
-        super().__init__()
+        super().__init__(theme)
         self.judged: Judgement | None = None
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
-        self.set_theme(theme)
+        self.fit()
 
-    def set_theme(self, theme: Theme) -> None:
-        """Take another theme."""
-        self.theme = theme
-        self.setFixedHeight(theme.px(176))
-        self.update()
+    def least_height(self) -> int:
+        """Return the height that shows all of it."""
+        return self.theme.px(176)
 
     def verdict(self) -> Finding | None:
         """Return the finding on the insulation."""
@@ -122,24 +120,18 @@ class Scale(QWidget):
         return 16 + share * (self.width() - 48)
 
 
-class Coils(QWidget):
+class Coils(Painted):
     """Each coil's ohms as a bar about the mean, with the watch limit."""
 
     def __init__(self, settings: Settings, theme: Theme) -> None:
-        super().__init__()
+        super().__init__(theme)
         self.judged: Judgement | None = None
         self._watch, self._hold = settings.balance_watch.value, settings.balance_hold.value
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
-        self.set_theme(theme)
+        self.fit()
 
-    def set_theme(self, theme: Theme) -> None:
-        """Take another theme."""
-        self.theme = theme
-        self._fit()
-
-    def _fit(self) -> None:
-        self.setFixedHeight(self.theme.px(26) * max(len(self.ohms()), 1))
-        self.update()
+    def least_height(self) -> int:
+        """Return the height that shows all of it."""
+        return self.theme.px(26) * max(len(self.ohms()), 1)
 
     def ohms(self) -> dict[str, float]:
         """Return coil ohms by name."""
@@ -149,7 +141,7 @@ class Coils(QWidget):
     def show_judgement(self, judged: Judgement) -> None:
         """Take the coils of a job."""
         self.judged = judged
-        self._fit()
+        self.fit()
 
     def paintEvent(self, event: QPaintEvent) -> None:
         """Draw a row a coil."""

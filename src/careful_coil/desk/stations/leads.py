@@ -8,7 +8,6 @@ from PySide6.QtWidgets import (
     QBoxLayout,
     QHBoxLayout,
     QPushButton,
-    QSizePolicy,
     QVBoxLayout,
     QWidget,
 )
@@ -21,6 +20,7 @@ from careful_coil.core.winding import ARRANGEMENTS
 from careful_coil.desk import paint
 from careful_coil.desk.entry_line import KICK_WORDS, SWITCH_WORDS
 from careful_coil.desk.field import Field
+from careful_coil.desk.painted import Painted
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Caution, Drawn, Heading, Page, plain_label
 from careful_coil.desk.stations.sheet import Sheet
@@ -32,20 +32,17 @@ MOST = len(TAGS)
 CERTAIN = {"proven": "proven", "convention": "free to choose", "leaning": "guess", "open": "open"}
 
 
-class Odds(QWidget):
+class Odds(Painted):
     """What it can still be: a bar, the odds, the plain name, what parts it from the rest."""
 
     def __init__(self, theme: Theme) -> None:
-        super().__init__()
+        super().__init__(theme)
         self.rows: list[tuple[float, str, str]] = []
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
-        self.set_theme(theme)
+        self.fit()
 
-    def set_theme(self, theme: Theme) -> None:
-        """Take another theme."""
-        self.theme = theme
-        self.setFixedHeight(theme.px(28) * max(len(self.rows), 1))
-        self.update()
+    def least_height(self) -> int:
+        """Return the height that shows all of it."""
+        return self.theme.px(28) * max(len(self.rows), 1)
 
     def show_judgement(self, judged: Judgement) -> None:
         """Gather candidates of one arrangement and grouping, likeliest first."""
@@ -62,7 +59,7 @@ class Odds(QWidget):
         rows = sorted(merged.items(), key=lambda r: -r[1])[:3]
         self.rows = [(p, title, groups) for (title, groups), p in rows if p >= 0.001]
         self.setAccessibleDescription("; ".join(f"{p:.0%} {t}, {g}" for p, t, g in self.rows))
-        self.set_theme(self.theme)
+        self.fit()
 
     def paintEvent(self, event: QPaintEvent) -> None:
         """Draw the rows."""
@@ -89,19 +86,17 @@ def _percent(odds: float) -> str:
     return ">99 %" if 0.995 <= odds < 1 - 1e-9 else f"{odds:.0%}".replace("%", " %")
 
 
-class Marks(QWidget):
+class Marks(Painted):
     """Markings to put on: tag, name, and how sure it is."""
 
     def __init__(self, theme: Theme) -> None:
-        super().__init__()
+        super().__init__(theme)
         self.rows: list[tuple[str, str, str]] = []
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
-        self.set_theme(theme)
+        self.fit()
 
-    def set_theme(self, theme: Theme) -> None:
-        """Take another theme."""
-        self.theme = theme
-        self._fit()
+    def least_height(self) -> int:
+        """Return the height that shows all of it."""
+        return self.theme.px(26) * max(-(-len(self.rows) // self._columns()), 1)
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show names and certainty of every tag."""
@@ -113,19 +108,10 @@ class Marks(QWidget):
             for tag in judged.job.tags
         ]
         self.setAccessibleDescription("; ".join(" ".join(r) for r in self.rows))
-        self._fit()
+        self.fit()
 
     def _columns(self) -> int:
         return max(1, self.width() // self.theme.px(164))
-
-    def _fit(self) -> None:
-        lines = -(-len(self.rows) // self._columns()) if self.rows else 0
-        self.setFixedHeight(self.theme.px(26) * lines)
-        self.update()
-
-    def resizeEvent(self, event: object) -> None:
-        """Fit the rows to the width."""
-        self._fit()
 
     def paintEvent(self, event: QPaintEvent) -> None:
         """Draw tag → name, certainty."""

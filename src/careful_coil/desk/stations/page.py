@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QLabel, QScrollArea, QSizePolicy, QVBoxLayout, QWi
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk import paint
 from careful_coil.desk.field import Field
+from careful_coil.desk.painted import Painted
 from careful_coil.desk.session import Session
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.shapes import Drawing
@@ -52,19 +53,17 @@ class Page(QScrollArea):
         return True
 
 
-class Heading(QWidget):
+class Heading(Painted):
     """A heading with a quiet remark beside it."""
 
     def __init__(self, words: str, theme: Theme, remark: str = "", rule: bool = False) -> None:
-        super().__init__()
+        super().__init__(theme)
         self.words, self.remark, self._rule = words, remark, rule
-        self.set_theme(theme)
+        self.fit()
 
-    def set_theme(self, theme: Theme) -> None:
-        """Take another theme."""
-        self.theme = theme
-        self.setFixedHeight(theme.px(30 if self._rule else 24))
-        self.update()
+    def least_height(self) -> int:
+        """Return the height that shows all of it."""
+        return self.theme.px(30 if self._rule else 24)
 
     def say(self, words: str, remark: str = "") -> None:
         """Show other words."""
@@ -86,35 +85,24 @@ class Heading(QWidget):
         paint.text(painter, t, rest, self.remark, size=13, token="quiet")
 
 
-class Caution(QWidget):
+class Caution(Painted):
     """One line where the hand is, before the step."""
 
     def __init__(self, words: str, theme: Theme) -> None:
-        super().__init__()
+        super().__init__(theme)
         self.words = words
         self.setAccessibleName("Caution: " + words)
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
-        self.set_theme(theme)
+        self.fit()
 
-    def set_theme(self, theme: Theme) -> None:
-        """Take another theme."""
-        self.theme = theme
-        self._fit()
+    def least_height(self) -> int:
+        """Return the height that shows all of it."""
+        wide = max(self.width() - 30, 200)
+        return paint.height_of(self.theme, self.words, wide, 14) + 6
 
     def say(self, words: str) -> None:
         """Show another caution."""
         self.words = words
-        self._fit()
-
-    def _fit(self) -> None:
-        self.setFixedHeight(
-            paint.height_of(self.theme, self.words, max(self.width() - 30, 200), 14) + 6
-        )
-        self.update()
-
-    def resizeEvent(self, event: object) -> None:
-        """Fit the height to the words."""
-        self._fit()
+        self.fit()
 
     def paintEvent(self, event: QPaintEvent) -> None:
         """Draw a triangle and the words."""
@@ -123,19 +111,14 @@ class Caution(QWidget):
         paint.text(painter, t, self.rect().adjusted(28, 1, 0, 0), self.words, size=14, wrap=True)
 
 
-class Drawn(QWidget):
+class Drawn(Painted):
     """A drawing of the drawing package."""
 
     def __init__(self, theme: Theme, most: float = 5.2) -> None:
-        super().__init__()
+        super().__init__(theme)
         self.theme, self._most = theme, most
         self.drawing = Drawing((), 0.0, 0.0)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
-
-    def set_theme(self, theme: Theme) -> None:
-        """Take another theme."""
-        self.theme = theme
-        self.update()
 
     def show_drawing(self, drawing: Drawing, words: str = "") -> None:
         """Show another drawing; `words` tell it to a screen reader."""

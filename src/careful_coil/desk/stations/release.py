@@ -4,7 +4,7 @@ from functools import partial
 
 from PySide6.QtCore import QPointF, QRect
 from PySide6.QtGui import QPainter, QPaintEvent
-from PySide6.QtWidgets import QGridLayout, QPushButton, QSizePolicy, QWidget
+from PySide6.QtWidgets import QGridLayout, QPushButton
 
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job.entries import Attested, EarthBond, Released, Waived
@@ -12,6 +12,7 @@ from careful_coil.core.ledger import Judgement
 from careful_coil.core.values import Quantity, parse
 from careful_coil.desk import paint
 from careful_coil.desk.field import Field
+from careful_coil.desk.painted import Painted
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Caution, Heading, Page
 from careful_coil.desk.theme import Theme
@@ -28,20 +29,18 @@ ATTESTS = (
 )
 
 
-class Gate(QWidget):
+class Gate(Painted):
     """What stands before it can go, large; or that nothing does."""
 
     def __init__(self, theme: Theme) -> None:
-        super().__init__()
+        super().__init__(theme)
         self.rows: list[tuple[str, str, str]] = []
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.setAccessibleName("Gate")
-        self.set_theme(theme)
+        self.fit()
 
-    def set_theme(self, theme: Theme) -> None:
-        """Take another theme."""
-        self.theme = theme
-        self._fit()
+    def least_height(self) -> int:
+        """Return the height that shows all of it."""
+        return self.theme.px(30) * max(len(self.rows), 1)
 
     def show_judgement(self, judged: Judgement) -> None:
         """Take the gate of a judgement."""
@@ -57,11 +56,7 @@ class Gate(QWidget):
                 )
             ]
         self.setAccessibleDescription("; ".join(f"{s}: {w}" for _, s, w in self.rows))
-        self._fit()
-
-    def _fit(self) -> None:
-        self.setFixedHeight(self.theme.px(30) * len(self.rows))
-        self.update()
+        self.fit()
 
     def paintEvent(self, event: QPaintEvent) -> None:
         """Draw a row a finding."""

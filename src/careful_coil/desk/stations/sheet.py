@@ -2,41 +2,39 @@
 
 from PySide6.QtCore import QPoint, QPointF, QRect, QRectF, QSize, Signal
 from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from careful_coil.core.job.fold import reading_of
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.readings import Resistance, ohm_value
 from careful_coil.core.values import show
 from careful_coil.desk import paint
+from careful_coil.desk.painted import Painted
 from careful_coil.desk.theme import Theme
 
 CELL_WIDE, CELL_HIGH, GAP = 50, 34, 3
 HEAD = 44
 
 
-class Sheet(QWidget):
+class Sheet(Painted):
     """Cells above the diagonal; a click picks a pair."""
 
     picked = Signal(str, str)
 
     def __init__(self, theme: Theme) -> None:
-        super().__init__()
-        self.theme = theme
+        super().__init__(theme)
         self._judged: Judgement | None = None
         self._target: frozenset[str] = frozenset()
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.setAccessibleName("Readings")
 
-    def set_theme(self, theme: Theme) -> None:
-        """Take another theme."""
-        self.theme = theme
-        self._fit()
+    def least_height(self) -> int:
+        """Return the height that shows all of it."""
+        _, high = self._cell()
+        return self.theme.px(HEAD) + max(self._count() - 1, 1) * (high + GAP) + 4
 
     def show_judgement(self, judged: Judgement, target: frozenset[str]) -> None:
         """Show the readings of a job and the pair the probes should be on."""
         self._judged, self._target = judged, target
-        self._fit()
+        self.fit()
         self.setAccessibleDescription("; ".join(self.cell_words()))
 
     def cell_words(self) -> list[str]:
@@ -83,15 +81,6 @@ class Sheet(QWidget):
         return max(min(self.theme.px(CELL_WIDE), wide), 26), self.theme.px(
             CELL_HIGH if count < 11 else 26
         )
-
-    def _fit(self) -> None:
-        _, high = self._cell()
-        self.setFixedHeight(self.theme.px(HEAD) + max(self._count() - 1, 1) * (high + GAP) + 4)
-        self.update()
-
-    def resizeEvent(self, event: object) -> None:
-        """Fit the cells to the room."""
-        self._fit()
 
     def sizeHint(self) -> QSize:
         """Return the room of nine leads."""

@@ -1,0 +1,203 @@
+"""The parts of the meter strip: the line one types on, where the probes are, the note beside."""
+
+from PySide6.QtCore import QEvent, QPointF, QRect, Qt, Signal
+from PySide6.QtGui import QKeyEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import QSizePolicy
+
+from careful_coil.bench import Request
+from careful_coil.desk import paint
+from careful_coil.desk.entry_line import KICK_WORDS, SWITCH_WORDS, UNITS
+from careful_coil.desk.field import Line
+from careful_coil.desk.painted import Painted
+from careful_coil.desk.session import Session
+from careful_coil.desk.theme import Theme
+
+ARROWS = {
+    Qt.Key.Key_Left: (-1, 0),
+    Qt.Key.Key_Right: (1, 0),
+    Qt.Key.Key_Up: (0, -1),
+    Qt.Key.Key_Down: (0, 1),
+}
+
+
+class EntryLine(Line):
+    """The large digits. Single keys act only while nothing is typed."""
+
+    take = Signal()
+    enter_empty = Signal()
+    not_here = Signal()
+    strike = Signal()
+    moved = Signal(int, int)
+    n_is_a_tag = False
+
+    def event(self, event: QEvent) -> bool:
+        """Leave Shift+N to the window while nothing is typed."""
+        if event.type() == QEvent.Type.ShortcutOverride and isinstance(event, QKeyEvent):
+            shifted = event.modifiers() == Qt.KeyboardModifier.ShiftModifier
+            if event.key() == Qt.Key.Key_N and shifted and not self.text() and not self.n_is_a_tag:
+                event.ignore()
+                return False
+        return super().event(event)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """Handle the strip's single keys; the rest is typing."""
+        key = event.key()
+        if key in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            if event.isAutoRepeat():
+                return
+            if not self.text().strip():
+                self.enter_empty.emit()
+                return
+        if key == Qt.Key.Key_Escape:
+            self.clear()
+            return
+        if not self.text():
+            pad = bool(event.modifiers() & Qt.KeyboardModifier.KeypadModifier)
+            single = {Qt.Key.Key_Space: self.take, Qt.Key.Key_Plus: self.not_here}.get(Qt.Key(key))
+            if key == Qt.Key.Key_Minus and pad:  # elsewhere a minus begins a figure
+                single = self.strike
+            if key == Qt.Key.Key_N and not self.n_is_a_tag and not event.modifiers():
+                single = self.not_here
+            if single is not None:
+                if not event.isAutoRepeat():
+                    single.emit()
+                return
+            if key in ARROWS:
+                self.moved.emit(*ARROWS[Qt.Key(key)])
+                return
+            word = {Qt.Key.Key_Asterisk: "open", Qt.Key.Key_Slash: "rising"}.get(Qt.Key(key))
+            if word:
+                self.setText(word)
+                return
+        super().keyPressEvent(event)
+
+
+class Probes(Painted):
+    """Where the probes are, as two tags and an arrow, with what is asked of them."""
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__(theme)
+        self._session = session
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+
+    def words(self) -> str:
+        """Return what is asked, in words."""
+        target = self._session.target
+        if target is None:
+            return "type a pair and its ohms: AF 3.92"
+        return {
+            "resistance": "pair to read, arrows change it",
+            "frame": "lead to the bare frame",
+            "switch": "watch while the start mechanism is worked",
+            "kick": "battery on the first pair, watch the second",
+            "insulation": "tester on, one minute",
+            "line": "between the lines, proves the joints",
+            "bond": "earth lead or stud to bare frame",
+        }[target.kind]
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Draw motor, instrument and probes."""
+        painter, t, s = QPainter(self), self.theme, self._session
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        motor = s.bound.judged.job.name if s.bound else "No motor on the bench"
+        line = t.px(22)
+        top = max((self.height() - 3 * line) // 2, 0)
+        left = t.px(196 if t.scale < 1.5 else 150)
+        paint.text(painter, t, QRect(20, top, left, line), motor, bold=True, token="strip-text")
+        instrument = s.bound.instrument if s.bound else None
+        name = instrument.name if instrument else "no instrument, type the values"
+        paint.text(
+            painter, t, QRect(20, top + line, left, line), name, size=13, token="strip-quiet"
+        )
+        warm = (
+            f"winding {s.temperature_c:g} °C"
+            if s.temperature_c is not None
+            else "winding temperature not set"
+        )
+        paint.text(
+            painter, t, QRect(20, top + 2 * line, left, line), warm, size=13, token="strip-quiet"
+        )
+        x = 20 + left + 14
+        painter.setPen(QPen(t.colour("strip-quiet"), 1))
+        painter.drawLine(x - 8, 12, x - 8, self.height() - 12)
+        if s.target is not None:
+            x = self._tags(painter, s.target, x)
+        room = QRect(x + 8, top + line // 2, max(self.width() - x - 12, 0), 2 * line)
+        if room.width() > t.px(110):
+            paint.text(painter, t, room, self.words(), size=13, token="strip-quiet", wrap=True)
+
+    def _tags(self, painter: QPainter, target: Request, x: int) -> int:
+        t, h = self.theme, self.theme.px(38)
+        y = (self.height() - h) // 2
+        ends = list(target.ends)
+        groups = [ends, list(target.sense)] if target.sense else [[e] for e in ends]
+        if target.kind == "frame":
+            groups = [ends, ["frame"]]
+        for k, group in enumerate(groups):
+            words = " ".join(group)
+            w = max(paint.width_of(t, words, 17, True) + 22, h)
+            painter.setPen(QPen(t.colour("strip-text"), 2))
+            painter.drawRoundedRect(x, y, w, h, 4, 4)
+            paint.text(
+                painter,
+                t,
+                QRect(x, y, w, h),
+                words,
+                size=17,
+                bold=True,
+                token="strip-text",
+                align=0,
+            )
+            x += w
+            if k + 1 < len(groups):
+                painter.drawLine(x + 6, y + h // 2, x + 26, y + h // 2)
+                painter.drawPolyline(
+                    [
+                        QPointF(x + 20, y + h / 2 - 5),
+                        QPointF(x + 26, y + h / 2),
+                        QPointF(x + 20, y + h / 2 + 5),
+                    ]
+                )
+                x += 32
+        return x
+
+
+class Note(Painted):
+    """What the last value did, or what the keys mean, beside the digits."""
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__(theme)
+        self._session = session
+        self.words, self._tone = "", ""
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+
+    def say(self, words: str, tone: str) -> None:
+        """Show one message with its mark."""
+        self.words, self._tone = words, tone
+        self.setAccessibleDescription(words)
+        self.update()
+
+    def hint(self) -> str:
+        """Return what may be typed for the target."""
+        target = self._session.target
+        if target is None:
+            return "Ω"
+        words = {"kick": KICK_WORDS, "switch": SWITCH_WORDS}.get(target.kind)
+        if words:
+            return "  ".join(f"{k} {w.replace('-', ' ')}" for k, w in enumerate(words, 1))
+        unit = UNITS.get(target.kind, "")
+        return f"{unit}    * open  / rising" if target.kind == "resistance" else unit
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Draw the message, or the unit with the keys."""
+        painter, t = QPainter(self), self.theme
+        words = self.words or self.hint()
+        token = "strip-text" if self.words else "strip-quiet"
+        x = 0
+        if self.words and self._tone:
+            paint.mark(painter, t, self._tone, QPointF(t.px(9), self.height() / 2), 15, strip=True)
+            x = t.px(24)
+        room = QRect(x, 0, self.width() - x, self.height())
+        height = paint.height_of(t, words, room.width(), 13)
+        room.setTop(max((self.height() - height) // 2, 0))
+        paint.text(painter, t, room, words, size=13, token=token, wrap=True)
