@@ -5,6 +5,7 @@ from pathlib import Path
 
 import pytest
 from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
 
 from careful_coil.bench import Request
 from careful_coil.desk.stations.leads import LeadsPage
@@ -80,6 +81,20 @@ def test_bad_input_is_told_in_place_and_nothing_is_lost(
     assert words in bakery.note
     assert bakery.window.strip.line.text() == text
     assert len(bakery.job.entries) == before
+
+
+def test_a_value_typed_while_the_last_is_on_its_way_waits_for_a_look(bakery: Bench) -> None:
+    """The next pair is not known yet: the value must not land on the old one."""
+    before = len(bakery.judged.job.readings)
+    bakery.type("7.71")
+    QTest.keyClick(bakery.focus, Key.Key_Return)
+    QTest.keyClicks(bakery.focus, "2.10")
+    QTest.keyClick(bakery.focus, Key.Key_Return)
+    QTest.keyClick(bakery.focus, Key.Key_Escape)
+    QTest.keyClick(bakery.focus, Key.Key_Space)
+    bakery.settle()
+    assert len(bakery.judged.job.readings) == before + 1
+    assert "on its way" in bakery.note
 
 
 def test_a_value_that_could_not_be_recorded_is_given_back(bakery: Bench, tmp_path: Path) -> None:
@@ -206,6 +221,20 @@ def test_the_meter_stays_on_its_motor_and_asks_in_place(bench: Bench) -> None:
     assert not bench.window.session.elsewhere
     bench.key(Key.Key_Space)
     assert len(bench.judged.job.readings) == before + 1
+
+
+def test_a_value_typed_on_another_motor_is_kept_through_the_question(bench: Bench) -> None:
+    bench.open("bakery")
+    bench.ctrl(Key.Key_2)
+    before = len(bench.judged.job.readings)
+    bench.enter("7.71")
+    assert "The meter is on" in bench.note
+    assert bench.window.strip.line.text() == "7.71"
+    bench.key(Key.Key_Return)
+    assert len(bench.judged.job.readings) == before
+    bench.key(Key.Key_Return)
+    assert len(bench.judged.job.readings) == before + 1
+    assert "A to C 7.71" in page_of(bench).sheet.cell_words()
 
 
 def test_loose_leads_need_three_keys(bench: Bench) -> None:

@@ -99,6 +99,21 @@ def test_the_rack_folds_away(bench: Bench) -> None:
     assert bench.window.rack.isVisible()
 
 
+def test_standing_back_shows_next_large_and_keys_still_record(bench: Bench) -> None:
+    bench.open("bakery")
+    bench.ctrl(Key.Key_2)
+    bench.meter_here()
+    bench.key(Key.Key_F11)
+    view = bench.window.standback
+    assert view.isVisible()
+    assert view.geometry().bottom() < bench.window.strip.geometry().bottom()
+    assert view.words()[0] == "Read A to C"
+    bench.enter("7.71")
+    assert view.words()[0] != "Read A to C"
+    bench.key(Key.Key_F11)
+    assert not view.isVisible()
+
+
 def test_text_grows_and_shrinks_within_bounds(bench: Bench) -> None:
     for _ in range(6):
         bench.key(Key.Key_Equal, CTRL)

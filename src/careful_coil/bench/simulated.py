@@ -50,7 +50,7 @@ class SimulatedMeter:
     @property
     def name(self) -> str:
         """Name shown on the strip."""
-        return "ohmmeter, simulated"
+        return "bench meter, simulated"
 
     @property
     def meter(self) -> Meter:

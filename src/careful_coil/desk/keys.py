@@ -26,7 +26,7 @@ KEYS = (
     ("Ctrl+Z", "strike the last entry, so does - on the number pad; Ctrl+Shift+Z takes it back"),
     ("Ctrl+P", "write the job sheet"),
     ("F1", "what is this station for"),
-    ("F6", "fold the rack away"),
+    ("F6, F11", "fold the rack away; stand back: all large"),
     ("Ctrl+D", "dim or light"),
     ("Ctrl+= and Ctrl+-", "larger or smaller text"),
     ("Ctrl+/", "this sheet"),

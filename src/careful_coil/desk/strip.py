@@ -19,6 +19,8 @@ from careful_coil.desk.session import Session
 from careful_coil.desk.strip_parts import EntryLine, Note, Probes
 from careful_coil.desk.theme import Theme
 
+WAIT = "The last value is on its way. Look at the pair, then again."
+
 
 class Strip(QFrame):
     """The strip along the bottom."""
@@ -53,7 +55,7 @@ class Strip(QFrame):
         self.line.strike.connect(session.strike_last)
         self.line.moved.connect(self._moved)
         self.line.returnPressed.connect(self._typed)
-        self.line.textChanged.connect(lambda _: self.note.say("", ""))
+        self.line.textEdited.connect(lambda _: self.note.say("", ""))
         self.key.clicked.connect(self.take)
         session.answered.connect(self._answered)
         session.target_changed.connect(self.refresh)
@@ -84,6 +86,7 @@ class Strip(QFrame):
     def refresh(self) -> None:
         """Show the motor, the probes and whether a live value can be taken."""
         s = self._session
+        self._asking = False  # another job or pair: the question is asked anew
         live = bool(s.bound and s.bound.instrument and s.target)
         self.line.n_is_a_tag = bool(s.open and "N" in s.open.judged.job.tags)
         self.key.setEnabled(live)
@@ -101,6 +104,9 @@ class Strip(QFrame):
         s = self._session
         if s.elsewhere:
             self._ask()
+            return
+        if s.busy:
+            self.note.say(WAIT, "note")
             return
         if s.bound is None or s.bound.instrument is None or s.target is None:
             self.note.say("No live value: type it, then Enter.", "watch")
@@ -133,7 +139,10 @@ class Strip(QFrame):
             return
         s = self._session
         if s.elsewhere:
-            self._ask()
+            if self._asking:
+                self._move_here()
+            else:
+                self._ask()
             return
         job = s.open.judged.job if s.open else None
         try:
@@ -143,7 +152,11 @@ class Strip(QFrame):
                 s.record(order, station="leads", failed=lambda why: self._give_back(text, why))
                 self.note.say(text, "good")
                 return
-            typed = split(text, s.target, job.tags if job else ())
+            target = s.target
+            typed = split(text, target, job.tags if job else ())
+            if s.busy and typed.target is target:
+                self.note.say(WAIT, "note")  # the pair may be about to change under the hand
+                return
         except CoilError as error:
             self.note.say(str(error), "hold")
             return
@@ -175,24 +188,19 @@ class Strip(QFrame):
 
     def _ask(self) -> None:
         s = self._session
-        if self._asking:
-            return
         self._asking = True
         there = s.bound.judged.job.name if s.bound else ""
         here = s.open.judged.job.name if s.open else ""
-        self.note.say(
-            f"The meter is on {there}. Enter moves it to {here}; then take again.", "watch"
-        )
-        self.line.setText("")
-        self.note.say(
-            f"The meter is on {there}. Enter moves it to {here}; then take again.", "watch"
-        )
+        self.note.say(f"The meter is on {there}. Enter moves it to {here}; then again.", "watch")
+
+    def _move_here(self) -> None:
+        self._asking = False
+        self._session.bind()
+        self.note.say("Moved. Now take the value, or Enter records what is typed.", "note")
 
     def _enter_empty(self) -> None:
         if self._asking:
-            self._asking = False
-            self._session.bind()
-            self.note.say("Moved. Take or type the value now.", "note")
+            self._move_here()
             return
         self.next_wanted.emit()
 

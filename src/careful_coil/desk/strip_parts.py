@@ -103,7 +103,12 @@ class Probes(Painted):
         line = t.px(22)
         top = max((self.height() - 3 * line) // 2, 0)
         left = t.px(196 if t.scale < 1.5 else 150)
-        paint.text(painter, t, QRect(20, top, left, line), motor, bold=True, token="strip-text")
+        shift = 0
+        if s.elsewhere:  # the meter is not on the motor on the bench
+            paint.mark(painter, t, "watch", QPointF(28, top + line / 2), 14, strip=True)
+            shift = 20
+        at = QRect(20 + shift, top, left - shift, line)
+        paint.text(painter, t, at, motor, bold=True, token="strip-text")
         instrument = s.bound.instrument if s.bound else None
         name = instrument.name if instrument else "no instrument, type the values"
         paint.text(

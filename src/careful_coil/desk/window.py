@@ -4,7 +4,7 @@ from collections.abc import Callable
 from functools import partial
 from pathlib import Path
 
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QRect, Qt
 from PySide6.QtGui import QAction, QCloseEvent, QKeySequence, QResizeEvent
 from PySide6.QtWidgets import (
     QHBoxLayout,
@@ -21,6 +21,7 @@ from careful_coil.desk.keys import KeySheet
 from careful_coil.desk.ledger import Ledger
 from careful_coil.desk.rack import Rack
 from careful_coil.desk.session import TARGET_ACTS, Session
+from careful_coil.desk.standback import StandBack
 from careful_coil.desk.stations.connect import ConnectPage
 from careful_coil.desk.stations.insulation import InsulationPage
 from careful_coil.desk.stations.intake import IntakePage
@@ -65,6 +66,7 @@ class Window(QMainWindow):
             self.stack.addWidget(page)
         self.whole = self._lay_out()
         self.keys = KeySheet(self.whole, theme)
+        self.standback = StandBack(self.whole, session, theme)
         self._connect()
         self._actions()
         self.set_theme(theme)
@@ -132,6 +134,7 @@ class Window(QMainWindow):
         add("&Bench", "Strike the last entry", "Ctrl+Z", self.session.strike_last)
         add("&Bench", "Take the strike back", "Ctrl+Shift+Z", self.session.strike_back)
         add("&View", "Fold the rack", "F6", self._fold)
+        add("&View", "Stand back", "F11", self._stand_back)
         add("&View", "Dim or light", "Ctrl+D", lambda: self.set_theme(self.theme.other()))
         add(
             "&View",
@@ -155,6 +158,7 @@ class Window(QMainWindow):
         self.ledger.set_theme(theme)
         self.strip.set_theme(theme)
         self.way.set_theme(theme)
+        self.standback.set_theme(theme)
         for page in self.pages.values():
             page.set_theme(theme)
         self._make_room()
@@ -167,6 +171,7 @@ class Window(QMainWindow):
             job.judged if job else None, job.number if job else 0, self.session.station
         )
         self.stack.setCurrentWidget(self.pages[self.session.station])
+        self.standback.update()
         if job is not None:
             self.pages[self.session.station].show_judgement(job.judged)
             self._released()
@@ -202,6 +207,13 @@ class Window(QMainWindow):
         narrow = self.width() / self.theme.scale < ROOM_FOR_RACK
         folded = narrow if self._folded_by_hand is None else self._folded_by_hand
         self.rack.setVisible(not folded)
+
+    def _room_above_strip(self) -> QRect:
+        return QRect(0, 0, self.whole.width(), self.whole.height() - self.strip.height())
+
+    def _stand_back(self) -> None:
+        if self.standback.toggle(self._room_above_strip()):
+            self.to_strip()
 
     def _find(self) -> None:
         self.rack.show()
@@ -281,6 +293,7 @@ class Window(QMainWindow):
             self.keys.setGeometry(self.whole.rect())
         self._make_room()
         super().resizeEvent(event)
+        self.standback.setGeometry(self._room_above_strip())
 
     def closeEvent(self, event: QCloseEvent) -> None:
         """Finish writing before the window goes."""
