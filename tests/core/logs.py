@@ -102,7 +102,8 @@ SIX_LEADS = [
 INSULATED = {"kind": "insulation", "megohm": 480, "at_c": 20, "test_volt": 500}
 SUPPLY = {"kind": "supply", "volt": 400, "hertz": 50, "phases": 3, "measured": True}
 WYE = [["L1", "T1"], ["L2", "T2"], ["L3", "T3"], ["T4", "T5", "T6"]]
-JOINED = [{"kind": "joint", "joint": j} for j in WYE]
+BY_TAG = [["L1", "A"], ["L2", "B"], ["L3", "C"], ["D", "E", "F"]]
+JOINED = [{"kind": "joint", "joint": j} for j in BY_TAG]
 LINES = [
     {"kind": "line-ohm", "lines": list(p), "value": "5.20"}
     for p in (("L1", "L2"), ("L1", "L3"), ("L2", "L3"))

@@ -151,7 +151,7 @@ def test_joints_are_counted_and_the_missing_one_comes_next() -> None:
 
 
 def test_a_joint_the_plan_does_not_have_is_a_hold_that_cannot_be_waived() -> None:
-    found = judged(*SIX_LEADS, INSULATED, SUPPLY, *JOINED, {"kind": "joint", "joint": ["L1", "T5"]})
+    found = judged(*SIX_LEADS, INSULATED, SUPPLY, *JOINED, {"kind": "joint", "joint": ["L1", "E"]})
     hookup = next(f for f in found.findings if f.code == "hookup")
     assert hookup.verdict == "hold"
     assert not hookup.waivable

@@ -39,7 +39,7 @@ def test_a_motor_with_everything_proven_may_be_signed() -> None:
         (lambda b: b.get("field") == "volt", "plate-known"),
         (lambda b: b["kind"] == "insulation", "insulation"),
         (lambda b: b["kind"] == "supply", "supply"),
-        (lambda b: b.get("joint") == ["L2", "T2"], "hookup"),
+        (lambda b: b.get("joint") == ["L2", "B"], "hookup"),
         (lambda b: b.get("lines") == ["L1", "L3"], "line-ohms"),
         (lambda b: b.get("item") == "mechanics", "mechanics"),
         (lambda b: b.get("item") == "test-run", "test-run"),
@@ -63,7 +63,7 @@ def test_each_open_question_alone_keeps_the_gate_shut(drop: object, code: str) -
             {"kind": "reading", "reading": {"kind": "frame", "lead": "A", "value": "40"}},
             "frame-fault",
         ),
-        ({"kind": "joint", "joint": ["T1", "T5"]}, "hookup"),
+        ({"kind": "joint", "joint": ["A", "E"]}, "hookup"),
     ],
 )
 def test_what_can_hurt_is_a_hold_and_no_waiver_lifts_it(body: dict[str, object], code: str) -> None:
@@ -178,6 +178,24 @@ def test_where_this_version_has_no_hookup_a_check_outside_is_asked_for() -> None
     assert "hookup" in {f.code for f in found.gate}
     checked = judged(*log, {"kind": "attested", "item": "hookup", "words": "run on the line"})
     assert "hookup" not in {f.code for f in checked.gate}
+
+
+@pytest.mark.parametrize(
+    "after",
+    [
+        {"kind": "work", "what": "varnished"},
+        {"kind": "earth-bond", "ohm": 0.4},
+        {"kind": "struck", "target": "e15"},
+    ],
+)
+def test_what_is_found_open_after_the_signature_opens_the_job_again(
+    after: dict[str, object],
+) -> None:
+    found = judged(*READY, {"kind": "released", "signed": "AB"}, after)
+    assert not found.released
+    assert "open-again" in {f.code for f in found.gate}
+    assert found.next is not None
+    assert found.next.act != "sign"
 
 
 def test_released_is_the_end_of_it() -> None:

@@ -198,7 +198,7 @@ def test_enter_makes_a_joint_only_at_the_station(bench: Bench) -> None:
     assert bench.station == "connect"
     bench.ctrl(Key.Key_M)
     bench.key(Key.Key_Return)
-    assert bench.judged.job.joints == (("L1", "T1"),)
+    assert bench.judged.job.joints == (("L1", "A"),)
     bench.ctrl(Key.Key_Z)
     assert bench.judged.job.joints == ()
 

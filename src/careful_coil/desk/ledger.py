@@ -162,7 +162,7 @@ class NextCard(Painted):
         """Show the next step of a judgement, and what was put off."""
         self._step = judged.next if judged else None
         self._skipped = judged.skipped if judged else ()
-        released = judged is not None and judged.job.released is not None
+        released = judged is not None and judged.released
         self._other = (
             "Released. It may go." if released else "Open a motor: Ctrl+K. A new one: Ctrl+N."
         )

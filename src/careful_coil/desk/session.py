@@ -293,6 +293,4 @@ class Session(QObject):
         """Return the joints made, by tag, as they stand on the bench."""
         if self.open is None:
             return ()
-        judged = self.open.judged
-        tag = {name: t for t, name in judged.naming.names.items()}
-        return tuple(tuple(tag.get(n, n) for n in j) for j in judged.connecting.made)
+        return self.open.judged.job.joints

@@ -225,11 +225,13 @@ class Window(QMainWindow):
         """Do what the Next card says."""
         job = self.session.open
         step = job.judged.next if job else None
-        if step is None:
+        if job is None or step is None:
             return
         here = self.session.station == step.station
         if step.act == "joint" and here:
-            self.session.record(JointMade(joint=step.ends), station="connect")
+            self.session.record(
+                JointMade(joint=job.judged.naming.by_tag(step.ends)), station="connect"
+            )
             return
         if step.act == "dead" and here:
             self._prove_dead()
@@ -281,7 +283,7 @@ class Window(QMainWindow):
         job = self.session.open
         if job is None:
             return
-        if job.judged.job.released is None:
+        if not job.judged.released:
             self._releasing = job.id
         elif self._releasing == job.id:
             self._releasing = ""

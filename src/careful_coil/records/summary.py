@@ -44,7 +44,7 @@ def summary_of(id: str, number: int, judged: Judgement) -> Summary:
     """Return the summary of a judged job."""
     job = judged.job
     verdicts = {f.verdict for f in judged.findings}
-    if job.released is not None:
+    if judged.released:
         mark = ""
     elif "hold" in verdicts:
         mark = "hold"
@@ -61,7 +61,7 @@ def summary_of(id: str, number: int, judged: Judgement) -> Summary:
         pips=judged.pips,
         mark=mark,
         search=" ".join(words).lower(),
-        released=job.released is not None,
+        released=judged.released,
     )
 
 

@@ -131,7 +131,7 @@ class _Page:
 def _identity(page: _Page, number: int, judged: Judgement) -> None:
     job, plate = judged.job, judged.job.plate
     page.text(job.name, 18, bold=True)
-    state = "released" if job.released else "NOT RELEASED" if judged.gate else "ready to sign"
+    state = "released" if judged.released else "NOT RELEASED" if judged.gate else "ready to sign"
     page.text(
         f"Job {number} · {state}",
         10,
@@ -276,10 +276,11 @@ def _signature(page: _Page, judged: Judgement) -> None:
     page.canvas.setStrokeColor(ink("ink"))
     page.canvas.line(MARGIN, page.y, MARGIN + 70 * mm, page.y)
     done = judged.job.released
-    if done is not None and done.body.kind == "released":
+    if judged.released and done is not None and done.body.kind == "released":
         page.canvas.setFont(BOLD, 11)
         page.canvas.setFillColor(ink("ink"))
         page.canvas.drawString(
             MARGIN, page.y + 4, f"{done.body.signed}   {done.at[:16].replace('T', ' ')} UTC"
         )
-    page.text("Signed for release" if done else "Signature: not released", 8, token="quiet")
+    words = "Signed for release" if judged.released else "Signature: not released"
+    page.text(words, 8, token="quiet")

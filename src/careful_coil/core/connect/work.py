@@ -62,7 +62,8 @@ def connecting(job: Job, found: Identification | None, naming: Naming) -> Connec
     except CannotConnect as error:
         return Connecting(plan=None, why=str(error), found=before)
     sets = {frozenset(j): j for j in wanted.joints}
-    made = {frozenset(j) for j in job.joints}
+    joints = [tuple(naming.names.get(n, n) for n in j) for j in job.joints]
+    made = {frozenset(j) for j in joints}
     read = {}
     for pair, value in (job.line_ohms or {}).items():
         try:
@@ -75,7 +76,7 @@ def connecting(job: Job, found: Identification | None, naming: Naming) -> Connec
         found=before,
         made=tuple(j for s, j in sets.items() if s in made),
         to_make=tuple(j for s, j in sets.items() if s not in made),
-        wrong=tuple(j for j in job.joints if frozenset(j) not in sets),
+        wrong=tuple(j for j in joints if frozenset(j) not in sets),
         expected=wanted.line_ohm(ohms) if ohms else None,
         read=read,
         step=job.meter.resolution_ohm,

@@ -20,6 +20,11 @@ class Naming:
     arrangement: Arrangement | None
     against: tuple[str, ...] = ()  # tags whose marking the readings contradict
 
+    def by_tag(self, joint: tuple[str, ...]) -> tuple[str, ...]:
+        """Return a joint of lead names as tags; lines stay as they are."""
+        tag = {name: t for t, name in self.names.items()}
+        return tuple(tag.get(n, n) for n in joint)
+
 
 def evidence_of(job: Job) -> Evidence:
     """Return a job's readings digested. The job must have leads."""

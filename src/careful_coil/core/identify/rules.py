@@ -19,7 +19,7 @@ def lead_findings(job: Job, found: Identification | None, naming: Naming) -> lis
                 gate=True,
             )
         ]
-    findings = [_proven(job, found, naming)]
+    findings, clear = [_proven(job, found, naming)], []
     for s in found.suspects:
         taken = job.readings[s.reading].reading
         pair = " to ".join(getattr(taken, "between", ("?", "?")))
@@ -51,6 +51,18 @@ def lead_findings(job: Job, found: Identification | None, naming: Naming) -> lis
         ohm = ohm_value(taken.value).value
         if ohm < job.meter.open_above_ohm:
             findings.append(_frame(taken.lead, ohm))
+        else:
+            clear.append(taken.lead)
+    if clear:
+        findings.append(
+            Finding(
+                code="frame-open",
+                verdict="note",
+                subject=f"Open to the frame by ohmmeter: {', '.join(sorted(clear))}",
+                why="A first look only. The insulation test decides.",
+                station="leads",
+            )
+        )
     return findings
 
 

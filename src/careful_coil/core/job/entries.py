@@ -160,7 +160,7 @@ class Supply(Body):
 
 
 class JointMade(Body):
-    """A joint made and pulled by hand; by lead name and line."""
+    """A joint made and pulled by hand; by tag and line, so that a later name does not move it."""
 
     kind: Literal["joint"] = "joint"
     joint: Annotated[tuple[ShortText, ...], Field(min_length=2, max_length=16)]

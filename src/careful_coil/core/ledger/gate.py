@@ -93,4 +93,16 @@ def before_it_can_go(job: Job, findings: Sequence[Finding]) -> list[Finding]:
         and (f.gate or f.verdict == "hold")
         and not (f.code in waived and f.waivable)
     ]
+    if shut and job.released is not None:
+        shut.append(
+            Finding(
+                code="open-again",
+                verdict="hold",
+                subject="Signed, and open again",
+                why="Something was found or struck after the signature: it must not go, or must come back.",
+                station="release",
+                gate=True,
+                waivable=False,
+            )
+        )
     return sorted(shut, key=lambda f: f.verdict != "hold")

@@ -33,9 +33,14 @@ class Judgement:
     pips: tuple[str, ...] = ()  # for each station: done, open, hold or nothing
 
     @property
+    def released(self) -> bool:
+        """Whether it was signed and nothing has been found open since."""
+        return self.job.released is not None and not self.gate
+
+    @property
     def state(self) -> str:
         """The motor's state in words, for its tag on the rack."""
-        if self.job.released is not None:
+        if self.released:
             return "released"
         if self.gate:
             return self.gate[0].subject[0].lower() + self.gate[0].subject[1:]
@@ -66,17 +71,15 @@ def judge(job: Job, settings: Settings, not_here: Collection[str] = ()) -> Judge
         gate=tuple(gate),
         next=wanted,
         skipped=tuple(s for s in every if s.code in not_here),
-        pips=_pips(job, findings),
+        pips=_pips(findings),
     )
 
 
-def _pips(job: Job, findings: list[Finding]) -> tuple[str, ...]:
-    return tuple(_pip(job, [f for f in findings if f.station == s and f.gate]) for s in STATIONS)
+def _pips(findings: list[Finding]) -> tuple[str, ...]:
+    return tuple(_pip([f for f in findings if f.station == s and f.gate]) for s in STATIONS)
 
 
-def _pip(job: Job, own: list[Finding]) -> str:
-    if job.released is not None:
-        return "done" if own else ""
+def _pip(own: list[Finding]) -> str:
     verdicts = {f.verdict for f in own}
     if not own:
         return ""

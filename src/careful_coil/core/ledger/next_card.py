@@ -48,7 +48,7 @@ def steps(
     gate: Sequence[Finding],
 ) -> Iterator[NextStep]:
     """Yield everything worth doing, the most useful first."""
-    if job.released is not None:
+    if job.released is not None and not gate:
         return
     # once the leads are tagged the probe is in the hand: the plate can wait
     first, then = (_leads(job, found, naming), _intake(job))

@@ -46,7 +46,7 @@ class Gate(Painted):
         """Take the gate of a judgement."""
         self.rows = [(f.verdict, f.subject, f.why) for f in judged.gate]
         if not self.rows:
-            done = judged.job.released is not None
+            done = judged.released
             words = "Released" if done else "Nothing stands open"
             self.rows = [
                 (
