@@ -78,6 +78,55 @@ def test_six_leads_take_far_fewer_than_fifteen_readings() -> None:
     assert sum(counts) / len(counts) <= 5.5
 
 
+@pytest.mark.parametrize("seed", range(6))
+def test_a_bad_clip_in_a_full_sheet_is_found_and_nothing_good_is_accused(seed: int) -> None:
+    player = Player("three-phase-9-lead-wye", seed)
+    for k, a in enumerate(player.tags):
+        for b in player.tags[k + 1 :]:
+            player.read(a, b)
+    figures = [
+        k for k, r in enumerate(player.readings) if str(getattr(r, "value", ""))[0].isdigit()
+    ]
+    bad = player.chance.choice(figures)
+    reading = player.readings[bad]
+    assert isinstance(reading, Resistance)
+    wrong = f"{float(reading.value) * player.chance.uniform(1.2, 4.0):.2f}"
+    player.readings[bad] = reading.model_copy(update={"value": wrong})
+    found = player.answer()
+    assert [s.reading for s in found.suspects] == [bad]
+    assert found.status == "contradictory"
+    assert not {"proven", "convention"} & set(found.best.certainty.values())
+
+
+DUAL = [
+    ("AB", "2.10"),
+    ("CD", "2.11"),
+    ("EF", "6.40"),
+    ("AC", "open"),
+    ("AE", "open"),
+    ("CE", "open"),
+]
+
+
+def test_two_equal_pairs_and_another_are_asked_about_then_taken_for_what_they_are() -> None:
+    """One phase with two main windings looks like three phases with one bad clip, once."""
+    first = told("ABCDEF", ohms(*DUAL))
+    assert first.status == "narrowed"
+    assert first.next is not None
+    assert first.next.between == ("E", "F")
+    again = told("ABCDEF", ohms(*DUAL, ("EF", "6.41")))
+    assert again.best.arrangement == "single-phase-dual-voltage-6-lead"
+    assert again.suspects == ()
+
+
+def test_two_equal_stars_are_known() -> None:
+    player = Player("three-phase-part-winding-6-lead", 4)
+    found = player.play()
+    assert found.best.arrangement == "three-phase-part-winding-6-lead"
+    assert groups_of(found.best.groups) == player.true_groups()
+    assert player.claims_hold(found)
+
+
 @pytest.mark.parametrize("seed", range(3))
 def test_no_coil_is_left_unread(seed: int) -> None:
     """A lead that belongs by elimination may still hang on a broken coil."""
@@ -91,12 +140,12 @@ SIX = ohms(
 )
 
 
-def test_ohms_alone_name_one_pair_and_leave_the_rest_open() -> None:
+def test_ohms_alone_leave_the_next_pairs_open() -> None:
     """Which pair is phase 1, and which of its ends the start, is free; the next pair's is not."""
     found = told("ABCDEF", SIX)
     sure = found.best.certainty
     assert found.status == "narrowed"
-    assert (sure["A"], sure["B"]) == ("convention", "convention")
+    assert {sure["A"], sure["B"]} <= {"convention", "leaning"}  # two mains and a start fit too
     assert {sure[t] for t in "CDEF"} == {"open"}
     assert found.next is not None
     assert found.next.kind == "kick"
@@ -174,7 +223,8 @@ def test_a_bad_clip_is_named_with_what_was_expected() -> None:
         ("CE", "open"),
     )
     found = told("ABCDEF", readings)
-    assert found.status == "contradictory"
+    assert found.status in ("narrowed", "contradictory")
+    assert "proven" not in found.best.certainty.values()
     assert [s.reading for s in found.suspects] == [2]
     low, high = found.suspects[0].expected_ohm or (0, 0)
     assert low < 4.01 < high < 4.4
@@ -211,14 +261,13 @@ def test_unsteady_is_asked_for_again() -> None:
 
 
 def test_a_winding_nobody_drew_keeps_its_groups_and_gets_no_names() -> None:
-    """Two triples of six leads: not among the layouts known here."""
+    """Two unequal triples of six leads: two windings, not among the layouts known here."""
     pairs = [("ABC"[a], "ABC"[b]) for a in range(3) for b in range(a + 1, 3)]
-    readings = [Resistance(between=p, value="2.0") for p in pairs]
-    readings += [
-        Resistance(between=(p[0].translate(DEF), p[1].translate(DEF)), value="3.1") for p in pairs
-    ]
+    readings: list[AnyReading] = [Resistance(between=p, value="2.00") for p in pairs]
+    for a, b in pairs:
+        readings.append(Resistance(between=(a.translate(DEF), b.translate(DEF)), value="7.10"))
     readings += [Resistance(between=(a, b), value="open") for a in "ABC" for b in "DEF"]
-    found = told("ABCDEF", list(readings))
+    found = told("ABCDEF", readings)
     assert found.best.arrangement is None
     assert groups_of(found.best.groups) == {frozenset("ABC"), frozenset("DEF")}
     assert found.best.roles == {}

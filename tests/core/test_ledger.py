@@ -147,8 +147,7 @@ def test_a_suspect_is_asked_for_again_before_anything_else() -> None:
     assert found.next is not None
     assert set(found.next.ends) == {"C", "F"}
     assert "suspect" in codes("watch", found)
-    assert found.gate[0].code == "leads-proven"
-    assert found.gate[0].verdict == "hold"
+    assert "leads-proven" in {f.code for f in found.gate}
 
 
 def test_a_single_phase_motor_also_needs_its_start_gear_judged() -> None:

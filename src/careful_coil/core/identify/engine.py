@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Sequence
+from dataclasses import replace
 from functools import lru_cache
 
 import numpy as np
@@ -64,8 +65,11 @@ def identify(evidence: Evidence) -> Identification:
     stand = standing(worlds)
     candidates = _candidates(weighed, share, Namings.of(stand), evidence)
     best = weighed[0]
-    suspects = _suspects(best, evidence)
-    status = _status(candidates, best, refined, evidence)
+    suspects = _suspects(weighed, share, evidence)
+    flawless = sum(s for w, s in zip(weighed, share, strict=True) if not w.flaws)
+    status = _status(candidates, flawless, refined, evidence)
+    if status == "contradictory":
+        candidates = tuple(_unclaimed(c) for c in candidates)
     return Identification(
         status=status,
         candidates=candidates,
@@ -137,6 +141,12 @@ def _candidate(w: Weighed, probability: float, stand: Namings, evidence: Evidenc
     )
 
 
+def _unclaimed(c: Candidate) -> Candidate:
+    """Return a candidate without claims: while readings contradict each other nothing is proven."""
+    sure = {t: "leaning" if s in ("proven", "convention") else s for t, s in c.certainty.items()}
+    return replace(c, certainty=sure)
+
+
 def _groups_read(evidence: Evidence) -> Groups:
     """Return the leads that conduct to each other as read, whatever the winding is."""
     group = {k: {k} for k in range(len(evidence.tags))}
@@ -184,26 +194,38 @@ def _kind_read(table: Tables, w: Weighed, evidence: Evidence) -> np.ndarray:
     return seen > 0
 
 
-def _suspects(best: Weighed, evidence: Evidence) -> tuple[Suspect, ...]:
-    found = []
-    for o in evidence.ohms:
-        if o.state == "unsteady":
-            found.append((o, "It was unsteady. Clean the clip and read it again."))
-    for k in best.conflicts:
-        o = evidence.ohms[k]
-        low = o.state == "open"
-        found.append((o, _cause_open(o, evidence) if low else _cause_stray(o, evidence)))
-    if best.fit is not None:
-        for place, k in enumerate(best.fitted):
-            if best.fit.bad[place] >= SUSPECT_FROM:
-                found.append((evidence.ohms[k], ""))
+def _suspects(
+    weighed: Sequence[Weighed], share: Sequence[float], evidence: Evidence
+) -> tuple[Suspect, ...]:
+    """Return the readings that are wrong whatever the winding is, as far as can be told."""
+    best = weighed[0]
+    wrong = [0.0] * len(evidence.ohms)
+    for w, s in zip(weighed, share, strict=True):
+        for k in w.conflicts:
+            wrong[k] += s
+        if w.fit is not None:
+            for place, k in enumerate(w.fitted):
+                wrong[k] += s * w.fit.bad[place]
     suspects = []
-    for o, why in found:
+    for k, o in enumerate(evidence.ohms):
+        if o.state != "unsteady" and wrong[k] < SUSPECT_FROM:
+            continue
         expected = _expected(best, o, evidence)
-        if not why:
-            why = _cause_figure(o, expected, evidence)
-        suspects.append(Suspect(reading=o.takes[-1], expected_ohm=expected, why=why))
+        suspects.append(
+            Suspect(
+                reading=o.takes[-1], expected_ohm=expected, why=_cause(best, k, expected, evidence)
+            )
+        )
     return tuple(sorted(suspects, key=lambda s: s.reading))
+
+
+def _cause(best: Weighed, k: int, expected: tuple[float, float] | None, evidence: Evidence) -> str:
+    o = evidence.ohms[k]
+    if o.state == "unsteady":
+        return "It was unsteady. Clean the clip and read it again."
+    if k in best.conflicts:
+        return _cause_open(o, evidence) if o.state == "open" else _cause_stray(o, evidence)
+    return _cause_figure(o, expected, evidence)
 
 
 def _expected(best: Weighed, o: Ohms, evidence: Evidence) -> tuple[float, float] | None:
@@ -248,10 +270,10 @@ def _cause_stray(o: Ohms, evidence: Evidence) -> str:
 
 
 def _status(
-    candidates: Sequence[Candidate], best: Weighed, refined: bool, evidence: Evidence
+    candidates: Sequence[Candidate], flawless: float, refined: bool, evidence: Evidence
 ) -> Status:
     first = candidates[0]
-    if best.arrangement is not None and best.flaws:
+    if first.arrangement is not None and flawless < FORBID_FROM:
         return "contradictory"
     if first.arrangement is None:
         return "narrowed" if _all_groups_read(evidence) else "unsettled"

@@ -26,6 +26,7 @@ KICKS: tuple[KickValue, ...] = get_args(KickValue)
 NONE_BELOW, LARGE_FROM = 0.15, 0.75  # of the source volts
 HALF_SAME_PHASE, HALF_OTHER_PHASE = 0.93, 0.84  # 0.84 × −½ = −0.42
 P_KICK_RIGHT, P_KICK_NEXT = 0.94, 0.02
+FITTING_ODDS = 0.1  # a kick less likely than this does not fit the world
 COUPLINGS = {"alternate": 0.85, "adjacent": 0.15}
 _FAINT = np.array([0.005, 0.19, 0.61, 0.19, 0.005])  # halves of adjacent poles: nearly nothing
 
@@ -62,7 +63,7 @@ def unseen_by_ohms(network: Network) -> tuple[Relabelling, ...]:
 def expected(network: Network, coupling: str, kick: Kick) -> tuple[float, ...]:
     """Return the odds of each of KICKS for a kick between lead numbers of the network."""
     a, b, c, d = (network.leads[k] for k in kick)
-    if coupling == "adjacent":
+    if coupling == "adjacent" and _between_halves(network, (a, b), (c, d)):
         return tuple(_FAINT)
     mutual = network.mutual(HALF_SAME_PHASE, HALF_OTHER_PHASE)
     place = kick_class(network.kick_ratio((a, b), (c, d), mutual))
@@ -73,6 +74,12 @@ def expected(network: Network, coupling: str, kick: Kick) -> tuple[float, ...]:
     odds[place] = 0.0
     odds[place] = 1.0 - odds.sum()
     return tuple(odds)
+
+
+def _between_halves(network: Network, source: tuple[str, str], sense: tuple[str, str]) -> bool:
+    """Whether both paths run through half windings only."""
+    passed = (np.abs(network.shares(*source)) > 1e-9) | (np.abs(network.shares(*sense)) > 1e-9)
+    return all(c.half for c, p in zip(network.coils, passed, strict=True) if p)
 
 
 def weigh_kicks(
@@ -91,7 +98,7 @@ def weigh_kicks(
         odds = expected(network, coupling, at)
         place = KICKS.index(value)
         log += math.log(odds[place])
-        fits &= odds[place] > 0.1 if coupling != "adjacent" else place in (1, 2, 3)
+        fits &= odds[place] > FITTING_ODDS
     return log, fits
 
 

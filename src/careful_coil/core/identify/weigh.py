@@ -12,6 +12,7 @@ from careful_coil.core.identify.fit import LOG_RANGE, Fit, fit
 from careful_coil.core.identify.placements import placements
 from careful_coil.core.winding.arrangements import ARRANGEMENTS, Arrangement
 from careful_coil.core.winding.network import Network
+from careful_coil.core.winding.symmetry import dc_symmetries
 
 Floats = NDArray[np.float64]
 
@@ -20,7 +21,9 @@ PRIOR = {
     "three-phase-3-lead": 0.30,
     "single-phase-3-lead": 0.50,
     "single-phase-two-speed-coil": 0.20,
-    "three-phase-6-lead": 1.0,
+    "three-phase-6-lead": 0.92,
+    "single-phase-dual-voltage-6-lead": 0.05,
+    "three-phase-part-winding-6-lead": 0.03,
     "three-phase-9-lead-wye": 1.0,
 }
 P_UNKNOWN = 1e-3  # a winding that none of the arrangements describes
@@ -125,12 +128,7 @@ def weigh(evidence: Evidence) -> list[Weighed]:
 
 def _label_count(network: Network) -> int:
     """How many placements the arrangement has before anything is read."""
-    return len(_all_placements(network))
-
-
-@cache
-def _all_placements(network: Network) -> NDArray[np.int64]:
-    return placements(network, len(network.leads), ())
+    return math.factorial(len(network.leads)) // len(dc_symmetries(network))
 
 
 def _weigh_rows(

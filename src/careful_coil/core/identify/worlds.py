@@ -134,7 +134,9 @@ class Namings:
             if tag in kept:
                 found.append("proven" if np.all(own[:, tag] == code) else "convention")
                 continue
-            agrees = (alive & (self.codes[:, :, tag] == code)).any(axis=1)
-            likely = weight[agrees].sum() >= LEANING_FROM * weight.sum()
+            narrowed = alive & (self.codes[:, :, tag] == code)
+            likely = weight[narrowed.any(axis=1)].sum() >= LEANING_FROM * weight.sum()
+            if likely:
+                alive = narrowed  # later leanings must agree with this one
             found.append("leaning" if likely else "open")
         return tuple(found)

@@ -72,6 +72,32 @@ def _common_run_start() -> Network:
     )
 
 
+def _part_winding() -> Network:
+    leads = ("T1", "T2", "T3", "T7", "T8", "T9")
+    coils = tuple(
+        Coil(
+            name=f"{lead}-{'S' if k < 3 else 'S2'}",
+            start=lead,
+            finish="S" if k < 3 else "S2",
+            angle=_phase(k % 3 + 1),
+            half=1 + k // 3,
+        )
+        for k, lead in enumerate(leads)
+    )
+    return Network(coils=coils, leads=leads)
+
+
+def _dual_voltage_six() -> Network:
+    return Network(
+        coils=(
+            Coil(name="T1-T2", start="T1", finish="T2", half=1, like="main"),
+            Coil(name="T3-T4", start="T3", finish="T4", half=2, like="main"),
+            Coil(name="T5-T8", start="T5", finish="T8", angle=90.0, like="auxiliary"),
+        ),
+        leads=("T1", "T2", "T3", "T4", "T5", "T8"),
+    )
+
+
 def _two_speed_coil() -> Network:
     return Network(
         coils=(
@@ -99,6 +125,10 @@ ARRANGEMENTS: dict[str, Arrangement] = {
     a.slug: a
     for a in (
         _make("three-phase-6-lead", "Three phases, both ends out", 3, _six_lead),
+        _make("three-phase-part-winding-6-lead", "Two equal stars", 3, _part_winding),
+        _make(
+            "single-phase-dual-voltage-6-lead", "One phase, two main windings", 1, _dual_voltage_six
+        ),
         _make("three-phase-9-lead-wye", "Nine leads, wye inside", 3, _nine_lead_wye),
         _make(
             "single-phase-3-lead",
