@@ -29,6 +29,7 @@ def told(tags: str, readings: list[AnyReading], meter: Meter = FINE) -> Identifi
     [
         ("three-phase-6-lead", ""),
         ("three-phase-9-lead-wye", ""),
+        ("three-phase-9-lead-delta", ""),
         ("single-phase-3-lead", "switch"),
         ("three-phase-3-lead", ""),
     ],

@@ -115,6 +115,8 @@ def test_what_goes_in_comes_out(network: Network) -> None:
         ("three-phase-9-lead-wye", ("T7", "T8"), 4.0),
         ("three-phase-9-lead-wye", ("T3", "T6"), 2.0),
         ("three-phase-9-lead-wye", ("T1", "T7"), math.inf),
+        ("three-phase-9-lead-delta", ("T4", "T9"), 4.0),
+        ("three-phase-9-lead-delta", ("T1", "T9"), 2.0),
         ("single-phase-3-lead", ("run", "start"), 4.0),
         ("single-phase-two-speed-coil", ("common", "low"), 4.0),
         ("three-phase-3-lead", ("T1", "T3"), 4.0),
@@ -138,6 +140,7 @@ def test_an_unknown_arrangement_names_those_there_are() -> None:
     [
         ("three-phase-6-lead", 48, 12),  # 3! pairs × 2³ turned; phases named freely, all turned
         ("three-phase-9-lead-wye", 288, 6),  # the star fixes what is a start
+        ("three-phase-9-lead-delta", 48, 6),  # triples 3!, each turned end for end 2³
         ("single-phase-3-lead", 1, 1),
         ("three-phase-3-lead", 6, 6),
     ],

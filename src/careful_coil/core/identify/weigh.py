@@ -24,7 +24,8 @@ PRIOR = {
     "three-phase-6-lead": 0.92,
     "single-phase-dual-voltage-6-lead": 0.05,
     "three-phase-part-winding-6-lead": 0.03,
-    "three-phase-9-lead-wye": 1.0,
+    "three-phase-9-lead-wye": 0.7,
+    "three-phase-9-lead-delta": 0.3,
 }
 P_UNKNOWN = 1e-3  # a winding that none of the arrangements describes
 P_FALSE_OPEN = 0.003  # a clip that touches nothing
@@ -152,15 +153,23 @@ def _weigh_rows(
         odd = odd + (~right).astype(np.int64)
     keep = np.flatnonzero(log >= log.max() - CAREFULLY)
     fits_of = _fits(table, rows[keep], fitted[keep], evidence)
+    where: dict[bytes, tuple[int, ...]] = {}
+
+    def places(mask: NDArray[np.bool_]) -> tuple[int, ...]:
+        key = mask.tobytes()
+        if key not in where:
+            where[key] = tuple(int(k) for k in np.flatnonzero(mask))
+        return where[key]
+
     return [
         Weighed(
             arrangement=arr,
-            roles=tuple(int(r) for r in rows[p]),
+            roles=tuple(rows[p].tolist()),
             variant=variant,
             log_weight=float(log[p]) + f.log_evidence + _leaning(table, f),
             fit=f,
-            fitted=tuple(int(k) for k in np.flatnonzero(fitted[p])),
-            conflicts=tuple(int(k) for k in np.flatnonzero(conflict[p])),
+            fitted=places(fitted[p]),
+            conflicts=places(conflict[p]),
             odd_tests=int(odd[p].item()),
         )
         for p, f in zip(keep, fits_of, strict=True)
@@ -190,16 +199,16 @@ def _fits(
     table: Tables, rows: NDArray[np.int64], fitted: NDArray[np.bool_], evidence: Evidence
 ) -> list[Fit]:
     """Fit each placement; those that predict the same readings by the same sums share one fit."""
+    a, b = (np.array([getattr(o, end) for o in evidence.ohms], dtype=int) for end in "ab")
+    slope = np.round(table.slope[rows[:, a], rows[:, b]], 9)
+    spread = np.round(table.spread[rows[:, a], rows[:, b]], 9)
     done: dict[bytes, Fit] = {}
     found = []
-    for row, use in zip(rows, fitted, strict=True):
-        chosen = [evidence.ohms[k] for k in np.flatnonzero(use)]
-        a = row[[o.a for o in chosen]] if chosen else np.zeros(0, dtype=int)
-        b = row[[o.b for o in chosen]] if chosen else np.zeros(0, dtype=int)
-        slope, spread = table.slope[a, b], table.spread[a, b]
-        key = use.tobytes() + np.round(slope, 9).tobytes() + np.round(spread, 9).tobytes()
+    for use, own, loose in zip(fitted, slope, spread, strict=True):
+        key = use.tobytes() + own[use].tobytes() + loose[use].tobytes()
         if key not in done:
-            done[key] = fit(slope, spread, chosen, evidence.meter.lead_ohm)
+            chosen = [evidence.ohms[k] for k in np.flatnonzero(use)]
+            done[key] = fit(own[use], loose[use], chosen, evidence.meter.lead_ohm)
         found.append(done[key])
     return found
 

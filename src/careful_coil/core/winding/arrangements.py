@@ -62,6 +62,26 @@ def _nine_lead_wye() -> Network:
     return Network(coils=outer + inner, leads=tuple(f"T{k}" for k in range(1, 10)))
 
 
+def _nine_lead_delta() -> Network:
+    """Leads 1, 2, 3 are the corners; each side is two halves, start to finish 1–4, 7–2 and so on."""
+    coils = []
+    for k in (1, 2, 3):
+        nxt = k % 3 + 1
+        coils.append(
+            Coil(name=f"T{k}-T{k + 3}", start=f"T{k}", finish=f"T{k + 3}", angle=_phase(k), half=1)
+        )
+        coils.append(
+            Coil(
+                name=f"T{k + 6}-T{nxt}",
+                start=f"T{k + 6}",
+                finish=f"T{nxt}",
+                angle=_phase(k),
+                half=2,
+            )
+        )
+    return Network(coils=tuple(coils), leads=tuple(f"T{k}" for k in range(1, 10)))
+
+
 def _common_run_start() -> Network:
     return Network(
         coils=(
@@ -130,6 +150,7 @@ ARRANGEMENTS: dict[str, Arrangement] = {
             "single-phase-dual-voltage-6-lead", "One phase, two main windings", 1, _dual_voltage_six
         ),
         _make("three-phase-9-lead-wye", "Nine leads, wye inside", 3, _nine_lead_wye),
+        _make("three-phase-9-lead-delta", "Nine leads, delta inside", 3, _nine_lead_delta),
         _make(
             "single-phase-3-lead",
             "Common, run and start",
