@@ -115,14 +115,15 @@ def tables(network: Network) -> Tables:
 def weigh(evidence: Evidence) -> list[Weighed]:
     """Return every placement worth keeping, heaviest first, the unknown winding among them."""
     found: list[Weighed] = [_unknown(evidence)]
-    for slug, arr in ARRANGEMENTS.items():
+    for slug, odds in PRIOR.items():
+        arr = ARRANGEMENTS[slug]
         rows = placements(arr.network, len(evidence.tags), evidence.ohms)
         if not len(rows):
             continue
         labels = _label_count(arr.network)
         variants = _START if tables(arr.network).start.any() else _PLAIN
         for variant in variants:
-            prior = math.log(PRIOR[slug] * variant.prior) - math.log(labels)
+            prior = math.log(odds * variant.prior) - math.log(labels)
             found += _weigh_rows(arr, rows, variant, prior, evidence)
     return sorted(found, key=lambda w: (-w.log_weight, w.roles))
 

@@ -1,131 +1,46 @@
-"""Arrangements: how coils and leads are laid out inside the motors this version knows.
+"""Arrangements: how coils and leads are laid out inside the motors the bench meets.
 
-Each is a builder of a network with named leads. Lead numbers follow NEMA MG 1 part 2 (terminal
-markings) and IEC 60034-8; nothing here repeats what the network can work out.
+Each names its builders; nothing here repeats what the network can work out.
 """
 
-from collections.abc import Callable
-from dataclasses import dataclass
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
 
 from careful_coil.core.errors import NotKnownYet
-from careful_coil.core.winding.network import Coil, Network
+from careful_coil.core.winding import single_phase as single
+from careful_coil.core.winding import three_phase as three
+from careful_coil.core.winding.coupling import Halves
+from careful_coil.core.winding.network import Network
+
+Pair = tuple[str, str]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Arrangement:
     """A layout: its slug, its plain name, the network with 1 Ω coils, and what is never to be done.
 
-    `never` lists pairs of lead names that must not see line voltage. `phases` is 3 or 1.
-    `dc_alike` marks layouts that readings from outside cannot part (star and delta inside).
+    `phases` is 3 or 1; `variants` other insides that carry the same lead names; `halves` how halves
+    of a phase lie unless told otherwise; `never` pairs of lead names that must not see line volts.
     """
 
     slug: str
     title: str
     phases: int
     network: Network
-    never: tuple[tuple[str, str], ...] = ()
+    variants: Mapping[str, Network] = field(default_factory=dict)
+    halves: Halves = "alternate"
+    never: tuple[Pair, ...] = ()
     note: str = ""
 
-
-def _phase(k: int) -> float:
-    return 120.0 * (k - 1)
-
-
-def _three_lead() -> Network:
-    return Network(
-        coils=tuple(
-            Coil(name=f"T{k}-S", start=f"T{k}", finish="S", angle=_phase(k)) for k in (1, 2, 3)
-        ),
-        leads=("T1", "T2", "T3"),
-    )
-
-
-def _six_lead() -> Network:
-    return Network(
-        coils=tuple(
-            Coil(name=f"T{k}-T{k + 3}", start=f"T{k}", finish=f"T{k + 3}", angle=_phase(k))
-            for k in (1, 2, 3)
-        ),
-        leads=tuple(f"T{k}" for k in range(1, 7)),
-    )
-
-
-def _nine_lead_wye() -> Network:
-    outer = tuple(
-        Coil(name=f"T{k}-T{k + 3}", start=f"T{k}", finish=f"T{k + 3}", angle=_phase(k), half=1)
-        for k in (1, 2, 3)
-    )
-    inner = tuple(
-        Coil(name=f"T{k + 6}-S", start=f"T{k + 6}", finish="S", angle=_phase(k), half=2)
-        for k in (1, 2, 3)
-    )
-    return Network(coils=outer + inner, leads=tuple(f"T{k}" for k in range(1, 10)))
-
-
-def _nine_lead_delta() -> Network:
-    """Leads 1, 2, 3 are the corners; each side is two halves, start to finish 1–4, 7–2 and so on."""
-    coils = []
-    for k in (1, 2, 3):
-        nxt = k % 3 + 1
-        coils.append(
-            Coil(name=f"T{k}-T{k + 3}", start=f"T{k}", finish=f"T{k + 3}", angle=_phase(k), half=1)
-        )
-        coils.append(
-            Coil(
-                name=f"T{k + 6}-T{nxt}",
-                start=f"T{k + 6}",
-                finish=f"T{nxt}",
-                angle=_phase(k),
-                half=2,
-            )
-        )
-    return Network(coils=tuple(coils), leads=tuple(f"T{k}" for k in range(1, 10)))
-
-
-def _common_run_start() -> Network:
-    return Network(
-        coils=(
-            Coil(name="run-common", start="run", finish="common", like="run"),
-            Coil(name="start-common", start="start", finish="common", angle=90.0, like="start"),
-        ),
-        leads=("common", "run", "start"),
-    )
-
-
-def _part_winding() -> Network:
-    leads = ("T1", "T2", "T3", "T7", "T8", "T9")
-    coils = tuple(
-        Coil(
-            name=f"{lead}-{'S' if k < 3 else 'S2'}",
-            start=lead,
-            finish="S" if k < 3 else "S2",
-            angle=_phase(k % 3 + 1),
-            half=1 + k // 3,
-        )
-        for k, lead in enumerate(leads)
-    )
-    return Network(coils=coils, leads=leads)
-
-
-def _dual_voltage_six() -> Network:
-    return Network(
-        coils=(
-            Coil(name="T1-T2", start="T1", finish="T2", half=1, like="main"),
-            Coil(name="T3-T4", start="T3", finish="T4", half=2, like="main"),
-            Coil(name="T5-T8", start="T5", finish="T8", angle=90.0, like="auxiliary"),
-        ),
-        leads=("T1", "T2", "T3", "T4", "T5", "T8"),
-    )
-
-
-def _two_speed_coil() -> Network:
-    return Network(
-        coils=(
-            Coil(name="common-high", start="common", finish="high", like="main"),
-            Coil(name="high-low", start="high", finish="low", like="tail"),
-        ),
-        leads=("common", "high", "low"),
-    )
+    def inside(self, variant: str = "") -> Network:
+        """Return the network of a variant, "" the usual one. Raises: NotKnownYet."""
+        if not variant:
+            return self.network
+        try:
+            return self.variants[variant]
+        except KeyError:
+            known = ", ".join(self.variants) or "only the usual one"
+            raise NotKnownYet(f"“{variant}” of {self.slug}", known) from None
 
 
 def _make(
@@ -133,44 +48,104 @@ def _make(
     title: str,
     phases: int,
     build: Callable[[], Network],
-    never: tuple[tuple[str, str], ...] = (),
+    never: tuple[Pair, ...] = (),
     note: str = "",
+    halves: Halves = "alternate",
+    **variants: Callable[[], Network],
 ) -> Arrangement:
     return Arrangement(
-        slug=slug, title=title, phases=phases, network=build(), never=never, note=note
+        slug=slug,
+        title=title,
+        phases=phases,
+        network=build(),
+        variants={name.replace("_", "-"): make() for name, make in variants.items()},
+        halves=halves,
+        never=never,
+        note=note,
     )
+
+
+def _taps_never(speeds: int) -> tuple[Pair, ...]:
+    taps = single.tap_names(speeds)
+    between = tuple((a, b) for k, a in enumerate(taps) for b in taps[k + 1 :])
+    return (*between, ("run", "start"), *(("start", tap) for tap in taps))
 
 
 ARRANGEMENTS: dict[str, Arrangement] = {
     a.slug: a
     for a in (
-        _make("three-phase-6-lead", "Three phases, both ends out", 3, _six_lead),
-        _make("three-phase-part-winding-6-lead", "Two equal stars", 3, _part_winding),
+        _make("three-phase-6-lead", "Three phases, both ends out", 3, three.six_lead),
         _make(
-            "single-phase-dual-voltage-6-lead", "One phase, two main windings", 1, _dual_voltage_six
+            "three-phase-part-winding-6-lead",
+            "Two equal stars",
+            3,
+            three.two_stars,
+            two_windings=three.two_windings,
         ),
-        _make("three-phase-9-lead-wye", "Nine leads, wye inside", 3, _nine_lead_wye),
-        _make("three-phase-9-lead-delta", "Nine leads, delta inside", 3, _nine_lead_delta),
+        _make(
+            "single-phase-dual-voltage-6-lead",
+            "One phase, two main windings",
+            1,
+            single.dual_voltage_six,
+            single_voltage=single.single_voltage_four,
+        ),
+        _make("three-phase-9-lead-wye", "Nine leads, wye inside", 3, three.nine_lead_wye),
+        _make("three-phase-9-lead-delta", "Nine leads, delta inside", 3, three.nine_lead_delta),
         _make(
             "single-phase-3-lead",
             "Common, run and start",
             1,
-            _common_run_start,
+            single.common_run_start,
             never=(("run", "start"), ("start", "common")),
         ),
         _make(
             "three-phase-3-lead",
             "Three phases, three leads",
             3,
-            _three_lead,
+            three.three_lead_wye,
             note="Star or delta inside cannot be told from three leads: the readings fit both.",
+            delta=three.three_lead_delta,
         ),
         _make(
             "single-phase-two-speed-coil",
             "One coil with a speed tap",
             1,
-            _two_speed_coil,
+            single.two_speed_coil,
             never=(("high", "low"),),
+        ),
+        _make("three-phase-4-lead", "Star with its centre out", 3, three.four_lead),
+        _make("three-phase-12-lead", "Six halves, both ends out", 3, three.twelve_lead),
+        _make(
+            "three-phase-two-speed-6-lead",
+            "Two speeds, one winding",
+            3,
+            three.constant_torque,
+            note="Corners and middles look alike until plate, marks or a test say which is which.",
+            halves="pole-changing",
+            variable_torque=three.variable_torque,
+            constant_power=three.constant_power,
+        ),
+        _make("single-phase-4-lead", "Main pair and start pair", 1, single.main_and_auxiliary),
+        _make(
+            "single-phase-speed-taps",
+            "Main, start and speed taps",
+            1,
+            single.speed_taps,
+            never=_taps_never(3),
+            two=lambda: single.speed_taps(2),
+            four=lambda: single.speed_taps(4),
+            five=lambda: single.speed_taps(5),
+            in_main=single.speed_taps_in_main,
+        ),
+        _make(
+            "single-phase-dual-voltage-8-lead",
+            "One phase, two main and two start windings",
+            1,
+            single.dual_voltage_eight,
+        ),
+        _make("universal-4-lead", "Field and armature", 1, single.universal_four),
+        _make(
+            "universal-5-lead", "Field with a middle lead, and armature", 1, single.universal_five
         ),
     )
 }

@@ -14,6 +14,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 Floats = NDArray[np.float64]
+COPPER_ZERO_C = 234.5
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -21,7 +22,9 @@ class Coil:
     """One winding section.
 
     `ohm` R in Ω, > 0; `turns` relative to the winding that 1 refers to; `angle` electrical degrees;
-    `half` which half of its phase it is (0 a whole phase); `like` names the coils it should equal.
+    `half` which half of its phase it is (0 a whole phase); `like` names the coils it should equal;
+    `leakage` X in Ω at rated hertz, None for an ordinary one; `poles` relative pole number: coils
+    of different pole numbers share no field.
     """
 
     name: str
@@ -32,11 +35,39 @@ class Coil:
     angle: float = 0.0
     half: int = 0
     like: str = "coil"
+    leakage: float | None = None
+    poles: float = 1.0
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Part:
+    """A resistive part: a sensor, heater, protector or bleed resistor; `ohm` in Ω, > 0."""
+
+    name: str
+    kind: str
+    start: str
+    finish: str
+    ohm: float
+
+    @property
+    def like(self) -> str:
+        """Each part is alike only to itself."""
+        return self.name
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Capacitor:
+    """A capacitor in µF; direct current does not pass it."""
+
+    name: str
+    start: str
+    finish: str
+    microfarad: float
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Network:
-    """Coils, the names of the leads that come out, and joints made between nodes.
+    """Coils, the names of the leads that come out, joints made between nodes, and other parts.
 
     Compared by identity: what is worked out of an arrangement's network is kept by it.
     """
@@ -44,23 +75,43 @@ class Network:
     coils: tuple[Coil, ...]
     leads: tuple[str, ...]
     joints: tuple[frozenset[str], ...] = ()
+    parts: tuple[Part, ...] = ()
+    capacitors: tuple[Capacitor, ...] = ()
 
     def with_ohm(self, ohm: Mapping[str, float]) -> "Network":
-        """Return the same winding with the ohms of `ohm`, by coil name or by likeness."""
-        coils = tuple(
-            replace(c, ohm=float(ohm.get(c.name, ohm.get(c.like, c.ohm)))) for c in self.coils
+        """Return the same winding with the ohms of `ohm`, by name of coil or part or by likeness."""
+        return replace(
+            self,
+            coils=tuple(
+                replace(c, ohm=float(ohm.get(c.name, ohm.get(c.like, c.ohm)))) for c in self.coils
+            ),
+            parts=tuple(replace(p, ohm=float(ohm.get(p.name, p.ohm))) for p in self.parts),
         )
-        return replace(self, coils=coils)
+
+    def at_temperature(
+        self, from_c: float, to_c: float, zero_ohm_c: float = COPPER_ZERO_C
+    ) -> "Network":
+        """Return the winding with its coils at `to_c` °C, their ohms being those at `from_c` °C.
+
+        R₂ = R₁·(z + T₂)/(z + T₁), z 234.5 for copper (225 aluminium): IEEE 112, 5.2.1.
+        """
+        share = (zero_ohm_c + to_c) / (zero_ohm_c + from_c)
+        return replace(self, coils=tuple(replace(c, ohm=c.ohm * share) for c in self.coils))
 
     def joined(self, joints: Iterable[Iterable[str]]) -> "Network":
         """Return the winding with more joints; names that are not nodes (L1) become nodes."""
         return replace(self, joints=self.joints + tuple(frozenset(j) for j in joints))
 
+    @property
+    def conducting(self) -> tuple[Coil | Part, ...]:
+        """Return what direct current passes."""
+        return (*self.coils, *self.parts)
+
     def nodes(self) -> tuple[str, ...]:
         """Return all node names: leads first, then inner points, then lines."""
         names = dict.fromkeys(self.leads)
-        for coil in self.coils:
-            names |= dict.fromkeys((coil.start, coil.finish))
+        for branch in (*self.conducting, *self.capacitors):
+            names |= dict.fromkeys((branch.start, branch.finish))
         for joint in self.joints:
             names |= dict.fromkeys(sorted(joint))
         return tuple(names)
@@ -149,7 +200,17 @@ class Network:
         own = float(drive @ coupling @ drive)
         return float(look @ coupling @ drive) / own if own > 0 else 0.0
 
-    def _parts(self) -> dict[str, int]:
+    def islands(self) -> tuple[frozenset[int], ...]:
+        """Return the electrical nodes that alternating current can pass between, in sets."""
+        label = self._parts(*self.conducting, *self.capacitors)
+        index = self.node_index()
+        found: dict[int, set[int]] = {}
+        for name, at in index.items():
+            found.setdefault(label[name], set()).add(at)
+        return tuple(frozenset(island) for island in found.values())
+
+    def _parts(self, *branches: Coil | Part | Capacitor) -> dict[str, int]:
+        """Return for each node the number of the part it belongs to; default: for direct current."""
         index = self.node_index()
         parent = list(range(len(set(index.values()))))
 
@@ -158,18 +219,18 @@ class Network:
                 k = parent[k]
             return k
 
-        for coil in self.coils:
-            parent[root(index[coil.start])] = root(index[coil.finish])
+        for branch in branches or self.conducting:
+            parent[root(index[branch.start])] = root(index[branch.finish])
         return {name: root(k) for name, k in index.items()}
 
     def _inverse(self) -> tuple[dict[str, int], Floats]:
         index = self.node_index()
         size = len(set(index.values()))
         laplacian = np.zeros((size, size))
-        for coil in self.coils:
-            a, b = index[coil.start], index[coil.finish]
+        for branch in self.conducting:
+            a, b = index[branch.start], index[branch.finish]
             if a != b:
-                g = 1.0 / coil.ohm
+                g = 1.0 / branch.ohm
                 laplacian[[a, b], [a, b]] += g
                 laplacian[[a, b], [b, a]] -= g
         return index, np.asarray(np.linalg.pinv(laplacian, hermitian=True), dtype=float)
