@@ -7,24 +7,22 @@ from pathlib import Path
 import click
 from pydantic import BaseModel
 
-from careful_coil.core.connect import Plate, plan
+from careful_coil.cli_connect import ConnectOptions, connection_of, hookup_answer
 from careful_coil.core.errors import BadDocument, CoilError, NotKnownYet
 from careful_coil.core.identify import Identification, identify
 from careful_coil.core.job import fold
-from careful_coil.core.job.plate import read_volts
 from careful_coil.core.ledger import Judgement, judge
 from careful_coil.core.settings import Settings
-from careful_coil.core.values import Quantity, parse, show_ohm
+from careful_coil.core.values import show_ohm
 from careful_coil.documents.base import Done, Refusal, compact, parse_json
-from careful_coil.documents.connection import connection_document
 from careful_coil.documents.findings import findings_document
 from careful_coil.documents.identification import identification_document
 from careful_coil.documents.job import read_job
 from careful_coil.documents.readings import read_readings
 
 DONE, BAD_NEWS, REFUSED = 0, 1, 2
-VERBS = ("identify", "connect", "judge", "report")
-LATER = ("hookup", "sum", "export", "import")
+VERBS = ("identify", "connect", "hookup", "judge", "report")
+LATER = ("sum", "export", "import")
 Answer = tuple[BaseModel, str, int]
 
 
@@ -145,71 +143,49 @@ def _identification_words(found: Identification) -> Iterator[str]:
 @click.option("--hertz", help="Hertz of the supply; as the plate's by default.")
 @click.option("--rated-hertz", default="60", show_default=True)
 @click.option(
-    "--start", type=click.Choice(["direct", "wye-delta", "part-winding"]), default="direct"
+    "--start",
+    type=click.Choice(["direct", "wye-delta", "part-winding"]),
+    default="direct",
+    show_default=True,
 )
-@click.option("--family", type=click.Choice(["wye", "delta"]))
-@click.option("--speed")
+@click.option("--family", type=click.Choice(["wye", "delta"]), help="Where both can be.")
+@click.option("--speed", help="low, medium, high, tap-1 …")
 @click.option("--rotation", type=click.Choice(["cw", "ccw"]))
 @click.option("--seen-from", type=click.Choice(["drive-end", "opposite"]))
 @click.option("--coil-ohm", help="Ohms of one coil.")
-@click.option("--from", "from_hookup", help="The present hookup.")
+@click.option("--inside", help="A variant of the arrangement, as constant-power.")
+@click.option("--from", "from_hookup", metavar="HOOKUP", help="The present hookup: gives steps.")
 @_json
-def connect_verb(
-    arrangement: str,
-    rated: str,
-    supply: str,
-    hertz: str | None,
-    rated_hertz: str,
-    start: str,
-    family: str | None,
-    speed: str | None,
-    rotation: str | None,
-    seen_from: str | None,
-    coil_ohm: str | None,
-    from_hookup: str | None,
-    as_json: bool,
-) -> int:
+def connect_verb(from_hookup: str | None, as_json: bool, **options: str | None) -> int:
     """Give the hookup for a supply."""
-    later = {
-        f"--start {start}": start != "direct",
-        "--family": family,
-        "--speed": speed,
-        "--rotation": rotation,
-        "--seen-from": seen_from,
-        "--from": from_hookup,
-    }
-    for option, given in later.items():
-        if given:
-            raise NotKnownYet(
-                f"connect {option}", "--rated, --supply, --hertz, --rated-hertz, --coil-ohm"
-            )
-    plate_hertz = _positive(rated_hertz, Quantity.FREQUENCY)
-    found = plan(
-        arrangement,
-        Plate(read_volts(rated), plate_hertz),
-        _positive(supply, Quantity.VOLTAGE),
-        _positive(hertz, Quantity.FREQUENCY) if hertz else plate_hertz,
-    )
-    ohm = _positive(coil_ohm, Quantity.RESISTANCE) if coil_ohm else None
-    document = connection_document(found, ohm)
-    if as_json:
-        click.echo(compact(document))
-        return DONE
-    click.echo(found.connection)
-    for joint in found.joints:
-        click.echo("  " + " – ".join(joint))
-    for pair, value in (document.line_ohm or {}).items():
-        click.echo(f"  {pair}: {show_ohm(value)}")
-    for note in found.notes:
-        click.echo(note)
+    present = None
+    if from_hookup:
+        ((_, present_text),) = _texts([from_hookup]) if from_hookup != "-" else [_one_line()]
+        if isinstance(present_text, CoilError):
+            raise present_text
+        present = present_text
+    document, words = connection_of(ConnectOptions(**options), present)  # type: ignore[arg-type]
+    click.echo(compact(document) if as_json else words)
     return DONE
 
 
-def _positive(text: str, quantity: Quantity) -> float:
-    value = parse(text, quantity).value
-    if not 0 < value < float("inf"):
-        raise BadDocument(quantity.value, text, "a figure above nothing")
-    return value
+def _one_line() -> tuple[str, str | CoilError]:
+    for found in _texts(["-"]):
+        return found
+    raise BadDocument("standard input", "nothing", "one hookup document")
+
+
+@commands.command("hookup")
+@_sources
+@_json
+def hookup_verb(sources: tuple[str, ...], as_json: bool) -> int:
+    """Check a hookup as made; - reads one document a line."""
+
+    def answer(text: str) -> Answer:
+        document, words, bad = hookup_answer(text)
+        return document, words, BAD_NEWS if bad else DONE
+
+    return _answer_all(sources, as_json, answer)
 
 
 @commands.command("judge")

@@ -22,7 +22,9 @@ needs_ngspice = pytest.mark.skipif(
 )
 
 
-def run_deck(lines: list[str], wanted: list[str], analysis: str, folder: Path) -> dict[str, complex]:
+def run_deck(
+    lines: list[str], wanted: list[str], analysis: str, folder: Path
+) -> dict[str, complex]:
     """Return the values of `wanted` vectors after one analysis of one point."""
     deck = folder / "deck.cir"
     shown = [f"print {name}" for name in wanted]

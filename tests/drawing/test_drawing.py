@@ -14,7 +14,12 @@ from careful_coil.drawing.tokens import DIM, LIGHT, colour_of, wire
 from careful_coil.drawing.winding import Look, draw_groups, draw_winding
 from tests.core.logs import INSULATED, JOINED, SIX_LEADS, SUPPLY, judged, leads, ohm
 
-HOOKUPS = [p for slug in ("three-phase-6-lead", "three-phase-9-lead-wye") for p in plans_of(slug)]
+HOOKUPS = [
+    p
+    for slug in ("three-phase-6-lead", "three-phase-9-lead-wye")
+    for p in plans_of(slug)
+    if p.start == "direct"
+]
 
 
 def winding_of(slug: str, read: bool = True) -> Drawing:
@@ -128,7 +133,7 @@ def test_leads_in_no_joint_are_called_insulated() -> None:
 
 def test_what_changes_is_copper_and_nothing_else() -> None:
     fresh = frozenset({frozenset(("T4", "T7"))})
-    plan = plans_of("three-phase-9-lead-wye")[1]
+    plan = plans_of("three-phase-9-lead-wye")[-1]
     drawing = draw_hookup(ARRANGEMENTS[plan.arrangement].network, plan.joints, {}, fresh)
     copper = [s for s in drawing.shapes if not isinstance(s, Ring) and s.token == "copper"]
     assert {type(s) for s in copper} == {Stroke, Dot}

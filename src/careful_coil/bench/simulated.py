@@ -6,13 +6,13 @@ from dataclasses import dataclass, field
 
 from careful_coil.bench.port import Request, Shown
 from careful_coil.core.errors import InstrumentError
-from careful_coil.core.identify.polarity import (
+from careful_coil.core.readings import Meter
+from careful_coil.core.winding.kick import (
     HALF_OTHER_PHASE,
     HALF_SAME_PHASE,
     KICKS,
     kick_class,
 )
-from careful_coil.core.readings import Meter
 from careful_coil.core.winding.network import Network
 
 NOISE_SHARE = 1e-3  # of the reading, one sigma

@@ -8,6 +8,7 @@ from pydantic import BaseModel
 from careful_coil.documents.base import Done, Refusal
 from careful_coil.documents.connection import ConnectionDocument
 from careful_coil.documents.findings import FindingsDocument
+from careful_coil.documents.hookup import HookupCheckDocument, HookupDocument
 from careful_coil.documents.identification import IdentificationDocument
 from careful_coil.documents.job import JobDocument
 from careful_coil.documents.readings import ReadingsDocument
@@ -16,6 +17,8 @@ MODELS: dict[str, type[BaseModel]] = {
     "readings": ReadingsDocument,
     "identification": IdentificationDocument,
     "connection": ConnectionDocument,
+    "hookup": HookupDocument,
+    "hookup-check": HookupCheckDocument,
     "job": JobDocument,
     "findings": FindingsDocument,
     "refusal": Refusal,

@@ -1,7 +1,7 @@
 """The drawings of a judged job: the winding as it looks now, the hookup as it is and must be."""
 
 from careful_coil.core.connect import Plan
-from careful_coil.core.connect.plans import LINES
+from careful_coil.core.connect.way import LINES
 from careful_coil.core.identify.engine import SURE
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.readings import Meter, Resistance

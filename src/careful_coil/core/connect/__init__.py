@@ -1,5 +1,8 @@
-"""From a motor and a supply to joints: found by rule, figures taken from the network."""
+"""From a motor and a supply to joints, and from joints to a verdict; figures from the network."""
 
-from careful_coil.core.connect.plans import Plan, Plate, plan, plans_of
+from careful_coil.core.connect.check import Check, check
+from careful_coil.core.connect.hookup import Hookup, Supplied
+from careful_coil.core.connect.plans import Plate, Wish, plan, plans_of
+from careful_coil.core.connect.way import Plan
 
-__all__ = ["Plan", "Plate", "plan", "plans_of"]
+__all__ = ["Check", "Hookup", "Plan", "Plate", "Supplied", "Wish", "check", "plan", "plans_of"]

@@ -1,151 +1,291 @@
 """The hookups a motor can have, and the one its supply needs.
 
-Joints follow NEMA MG 1 terminal markings; line ohms are asked of the network, never typed in.
+Which connection belongs to which rating follows from the volts a coil gets: the ratios of the plate's
+volts must be those of the connections.
 """
 
-import math
+import itertools
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
-from careful_coil.core.errors import CannotConnect, NotKnownYet
-from careful_coil.core.winding.arrangements import arrangement
+from careful_coil.core.connect.devices import Device
+from careful_coil.core.connect.way import LINES, Joint, Plan, Stage
+from careful_coil.core.connect.ways_single import single_phase
+from careful_coil.core.connect.ways_three import three_phase
+from careful_coil.core.errors import CannotConnect
+from careful_coil.core.winding.arrangements import Arrangement, arrangement
 
-LINES = ("L1", "L2", "L3")
 SUPPLY_APART_PERCENT = 10.0  # NEMA MG 1: rated volts ±10 % at rated frequency
 EDGE_PERCENT = 5.0
+FLUX_WATCH, FLUX_HOLD = 1.05, 1.10  # volts per hertz over rated
 RATIO_SLACK = 0.06
-
-Joint = tuple[str, ...]
+SAME_FACTOR = 1e-9
+Volts = tuple[float, float]
 
 
 @dataclass(frozen=True, slots=True)
 class Plate:
     """What the plate says of volts: one entry a connection, each a range (low, high), rising."""
 
-    volts: tuple[tuple[float, float], ...]
+    volts: tuple[Volts, ...]
     hertz: float = 60.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Plan:
-    """A hookup: its plain name, its joints by lead name, lines' ohms per Ω of coil, remarks."""
+class Wish:
+    """What else is asked of a hookup; empty words leave it to the tables."""
 
-    arrangement: str
-    connection: str
-    joints: tuple[Joint, ...]
-    rank: int  # 0 the lower rating of the plate, 1 the higher
-    notes: tuple[str, ...] = ()
-
-    def line_ohm(self, coil_ohm: float | dict[str, float]) -> dict[str, float]:
-        """Return the ohms between lines for coils of `coil_ohm` Ω (one figure, or by coil name)."""
-        network = arrangement(self.arrangement).network
-        by_name = (
-            dict.fromkeys((c.like for c in network.coils), coil_ohm)
-            if isinstance(coil_ohm, int | float)
-            else coil_ohm
-        )
-        ohm = network.with_ohm(by_name).joined(self.joints).resistance(LINES)
-        return {f"{LINES[a]}-{LINES[b]}": float(ohm[a, b]) for a, b in ((0, 1), (0, 2), (1, 2))}
+    start: str = "direct"
+    family: str = ""
+    speed: str = ""
+    reverse: bool = False
+    variant: str = ""
+    devices: tuple[Device, ...] = ()
+    phases: int | None = None
 
 
-_WYE6: tuple[Joint, ...] = (("L1", "T1"), ("L2", "T2"), ("L3", "T3"), ("T4", "T5", "T6"))
-_DELTA6: tuple[Joint, ...] = (("L1", "T1", "T6"), ("L2", "T2", "T4"), ("L3", "T3", "T5"))
-_HIGH9: tuple[Joint, ...] = (
-    *((f"L{k}", f"T{k}") for k in (1, 2, 3)),
-    *((f"T{k}", f"T{k + 3}") for k in (4, 5, 6)),
-)
-_LOW9: tuple[Joint, ...] = (
-    *((f"L{k}", f"T{k}", f"T{k + 6}") for k in (1, 2, 3)),
-    ("T4", "T5", "T6"),
-)
-# slug → (lower rating's connection, higher rating's, the ratio of the two ratings)
-_PAIRS: dict[str, tuple[tuple[str, tuple[Joint, ...]], tuple[str, tuple[Joint, ...]], float]] = {
-    "three-phase-6-lead": (("delta", _DELTA6), ("wye", _WYE6), math.sqrt(3)),
-    "three-phase-9-lead-wye": (
-        ("low volts: two wyes in parallel", _LOW9),
-        ("high volts: halves in series, wye", _HIGH9),
-        2.0,
-    ),
-}
+def plans_of(slug: str, variant: str = "", devices: Sequence[Device] = ()) -> tuple[Plan, ...]:
+    """Return every hookup of an arrangement, lower volts first. Raises: NotKnownYet."""
+    arrangement(slug).inside(variant)
+    return three_phase(slug, variant) or single_phase(slug, variant, devices)
 
 
-def plans_of(slug: str) -> tuple[Plan, Plan]:
-    """Return the two hookups of an arrangement, lower rating first. Raises: NotKnownYet."""
-    arrangement(slug)
-    if slug not in _PAIRS:
-        raise NotKnownYet(f"Connecting “{slug}”", ", ".join(_PAIRS))
-    low, high, _ = _PAIRS[slug]
-    return (
-        Plan(arrangement=slug, connection=low[0], joints=low[1], rank=0),
-        Plan(arrangement=slug, connection=high[0], joints=high[1], rank=1),
-    )
-
-
-def plan(slug: str, plate: Plate, supply_volt: float, supply_hertz: float | None = None) -> Plan:
+def plan(
+    slug: str,
+    plate: Plate,
+    supply_volt: float,
+    supply_hertz: float | None = None,
+    wish: Wish | None = None,
+) -> Plan:
     """Return the hookup for a supply.
 
-    Raises: NotKnownYet for an arrangement without plans; CannotConnect with the reason and the
-    nearest that fits, or with the question that must be answered first.
+    Raises: NotKnownYet for an arrangement or variant not known; CannotConnect with the reason and
+    the nearest that fits, or with the question that must be answered first.
     """
-    options = plans_of(slug)
-    wanted = _PAIRS[slug][2]
-    names = " or ".join(o.connection.split(":")[0] for o in options)
-    if len(plate.volts) != 2:
+    wish = wish or Wish()
+    known = arrangement(slug)
+    if wish.phases is not None and wish.phases != known.phases:
         raise CannotConnect(
-            f"The plate gives one rating ({_span(plate.volts[0])}). Is that for {names}? Give both ratings, as 230/460."
+            f"A {wish.phases}-phase supply does not fit: this winding has {known.phases} "
+            f"phase{'s' if known.phases > 1 else ''}. "
+            + ("A drive can make three phases of one." if known.phases == 3 else "Use two lines.")
         )
-    low, high = plate.volts
-    ratio = high[1] / low[1]
-    if abs(ratio / wanted - 1) > RATIO_SLACK:
-        raise CannotConnect(
-            f"Ratings {_span(low)} and {_span(high)} stand {ratio:.2f} to 1; this winding gives {wanted:.2f} to 1. "
-            "Look at the plate again."
-        )
+    options = _spoken(_asked(known, wish), wish)
+    ratings = _ratings(known, options, plate, wish)
     apart = [_apart_percent(supply_volt, volts) for volts in plate.volts]
-    rank = min((0, 1), key=lambda k: abs(apart[k]))
+    usable = [k for k, options_of in enumerate(ratings) if options_of] or list(range(len(ratings)))
+    rank = min(usable, key=lambda k: abs(apart[k]))
+    nearest = min(range(len(apart)), key=lambda k: abs(apart[k]))
     if abs(apart[rank]) > SUPPLY_APART_PERCENT:
-        raise CannotConnect(
-            f"A supply of {supply_volt:g} V is {apart[rank]:+.0f} % off the nearest rating, "
-            f"{_span(plate.volts[rank])}; "
-            f"±{SUPPLY_APART_PERCENT:g} % is allowed. This motor takes about {low[1]:g} V or {high[1]:g} V."
-        )
-    found = options[rank]
-    return Plan(
-        arrangement=slug,
-        connection=found.connection,
-        joints=found.joints,
-        rank=rank,
-        notes=_remarks(apart[rank], supply_volt, plate.volts[rank], plate.hertz, supply_hertz),
-    )
+        raise CannotConnect(_off(wish, plate, supply_volt, apart, rank, nearest))
+    found = _one_way(ratings[rank], wish)
+    remarks = _remarks(apart[rank], supply_volt, plate.volts[rank], plate.hertz, supply_hertz)
+    return replace(found, rank=rank, notes=(*found.notes, *remarks))
 
 
-def which_plan(slug: str, joints: Iterable[Sequence[str]]) -> Plan | None:
-    """Return the hookup that these joints make, whichever line goes where; None when neither."""
-    if slug not in _PAIRS:
-        return None
-    made = _unlined(joints)
-    return next((p for p in plans_of(slug) if _unlined(p.joints) == made), None)
+def which_plan(slug: str, joints: Iterable[Sequence[str]], variant: str = "") -> Plan | None:
+    """Return the hookup that these joints make, whichever line goes where; None when none."""
+    made = unlined(joints)
+    return next((p for p in plans_of(slug, variant) if unlined(p.joints) == made), None)
 
 
-def _unlined(joints: Iterable[Sequence[str]]) -> frozenset[frozenset[str]]:
+def unlined(joints: Iterable[Iterable[str]]) -> frozenset[frozenset[str]]:
+    """Return joints with all lines called alike; lone leads are left out."""
     return frozenset(
         frozenset("L" if n in LINES else n for n in j) for j in joints if len(set(j)) > 1
     )
 
 
-def _apart_percent(volt: float, rated: tuple[float, float]) -> float:
+def _asked(known: Arrangement, wish: Wish) -> list[Plan]:
+    """Return the hookups with the wished start and family."""
+    options = list(plans_of(known.slug, wish.variant, wish.devices))
+    starts = list(dict.fromkeys(p.start for p in options))
+    if wish.start not in starts:
+        raise CannotConnect(f"{known.title}: no {wish.start} start. It has: {', '.join(starts)}.")
+    options = [p for p in options if p.start == wish.start]
+    families = list(dict.fromkeys(p.family for p in options if p.family))
+    if wish.family:
+        if families and wish.family not in families:
+            raise CannotConnect(
+                f"{known.title} cannot be joined as {wish.family}, only as {families[0]}."
+            )
+        options = [p for p in options if not p.family or p.family == wish.family]
+    return options
+
+
+def _spoken(options: list[Plan], wish: Wish) -> list[Plan]:
+    """Return the hookups of the wished speed. Raises: CannotConnect with the speeds there are."""
+    speeds = list(dict.fromkeys(p.speed for p in options if p.speed))
+    if wish.speed not in (speeds or [""]):
+        if not speeds:
+            raise CannotConnect(
+                f"This winding has one speed; “{wish.speed}” is not one of its own."
+            )
+        asked = f"no speed “{wish.speed}”" if wish.speed else "which speed?"
+        raise CannotConnect(f"{asked.capitalize()} It has: {', '.join(speeds)}.")
+    return [p for p in options if p.speed == wish.speed]
+
+
+def _ratings(known: Arrangement, options: list[Plan], plate: Plate, wish: Wish) -> list[list[Plan]]:
+    """Return for each rating of the plate the hookups that belong to it."""
+    factors: list[float] = []
+    for p in sorted(options, key=lambda p: p.factor):
+        if not factors or p.factor - factors[-1] > SAME_FACTOR:
+            factors.append(p.factor)
+    if wish.start == "wye-delta":
+        return _delta_ratings(known, options, plate, wish)
+    count = len(plate.volts)
+    if count == 1 and len(factors) == 1:
+        return [options]
+    fits = [c for c in itertools.combinations(factors, count) if _match(c, plate.volts)]
+    if len(fits) == 1:
+        return [[p for p in options if abs(p.factor - f) < SAME_FACTOR] for f in fits[0]]
+    raise CannotConnect(_why_no_rating(options, factors, plate, len(fits)))
+
+
+def _delta_ratings(
+    known: Arrangement, options: list[Plan], plate: Plate, wish: Wish
+) -> list[list[Plan]]:
+    """Return for each rating the hookup whose delta runs on it."""
+    direct = _asked(known, replace(wish, start="direct", family=""))
+    direct = [p for p in direct if not wish.family or p.family == wish.family]
+    if len(plate.volts) == 1 and len(options) == 1:
+        return [options]  # one rating: that of delta, or it could not start so
+    of_rating = _ratings(known, direct, plate, replace(wish, start="direct"))
+    return [
+        [p for p in options if any(p.joints == d.joints for d in directs)] for directs in of_rating
+    ]
+
+
+def _match(factors: Sequence[float], volts: Sequence[Volts]) -> bool:
+    return all(
+        abs(volts[k][1] / volts[0][1] / (factors[k] / factors[0]) - 1) <= RATIO_SLACK
+        for k in range(len(volts))
+    )
+
+
+def _why_no_rating(options: list[Plan], factors: list[float], plate: Plate, fits: int) -> str:
+    spans = " and ".join(_span(v) for v in plate.volts)
+    names = " or ".join(dict.fromkeys(p.connection.split(":")[0] for p in options))
+    families = list(dict.fromkeys(p.family for p in options))
+    if fits > 1:
+        if len(plate.volts) == 1:
+            return f"The plate gives one rating ({spans}). Is that for {names}? Give both ratings, as 230/460."
+        return (
+            f"Ratings {spans} fit more than one way ({' or '.join(families)}): the wrong one puts "
+            "173 % on the coils. The plate's diagram, a third rating or the hookup as found with its "
+            "supply must say which family, wye or delta."
+        )
+    if len(factors) == 1:
+        return f"This winding has one connection; the plate gives {spans}. Which of them is it wound for?"
+    if len(plate.volts) > len(factors):
+        return f"The plate gives {len(plate.volts)} ratings ({spans}); this winding has {len(factors)} connections."
+    ratio = plate.volts[1][1] / plate.volts[0][1]
+    wanted = " or ".join(
+        dict.fromkeys(f"{b / a:.2f}" for a, b in itertools.combinations(factors, 2))
+    )
+    return (
+        f"Ratings {spans} stand {ratio:.2f} to 1; this winding gives {wanted} to 1. "
+        "Look at the plate again."
+    )
+
+
+def _off(
+    wish: Wish, plate: Plate, volt: float, apart: Sequence[float], rank: int, nearest: int
+) -> str:
+    if nearest != rank and abs(apart[nearest]) <= SUPPLY_APART_PERCENT:
+        return (
+            f"A {wish.start} start needs the supply at {_span(plate.volts[rank])}; on {volt:g} V this "
+            "motor runs in another connection. Start it direct, or through a drive."
+        )
+    takes = " or ".join(f"{v[1]:g} V" if v[0] == v[1] else _span(v) for v in plate.volts)
+    return (
+        f"A supply of {volt:g} V is {apart[rank]:+.0f} % off the nearest rating, "
+        f"{_span(plate.volts[rank])}; "
+        f"±{SUPPLY_APART_PERCENT:g} % is allowed. This motor takes about {takes}."
+    )
+
+
+def _one_way(options: list[Plan], wish: Wish) -> Plan:
+    """Return the hookup that turns as wished. Raises: CannotConnect where leads cannot do it."""
+    forward = next(p for p in options if not p.reversed)
+    if not wish.reverse:
+        return forward
+    if not forward.turning:
+        return with_lines_exchanged(forward)
+    other = next((p for p in options if p.reversed), None)
+    if forward.turning == "opening":
+        raise CannotConnect(
+            "This direction cannot be had from outside: only by opening the motor, unless both "
+            "windings are equal; then the line goes to the other end of the capacitor."
+        )
+    if other is None:
+        raise CannotConnect("This direction cannot be had by leads. " + " ".join(forward.notes))
+    return other
+
+
+def with_lines_exchanged(found: Plan) -> Plan:
+    """Return a three-phase hookup with lines 1 and 2 exchanged: the other direction."""
+    other = {"L1": "L2", "L2": "L1"}
+
+    def exchanged(joints: Sequence[Joint]) -> tuple[Joint, ...]:
+        swapped = [tuple(other.get(n, n) for n in j) for j in joints]
+        return tuple(sorted(swapped, key=lambda j: LINES.index(j[0]) if j[0] in LINES else 9))
+
+    return replace(
+        found,
+        joints=exchanged(found.joints),
+        stages=tuple(Stage(s.name, exchanged(s.joints)) for s in found.stages),
+        reversed=not found.reversed,
+    )
+
+
+DEFAULT_DIRECTION = ("cw", "drive-end")
+_OTHER_WAY = {"cw": "ccw", "ccw": "cw"}
+
+
+def against_default(rotation: str, seen_from: str) -> bool:
+    """Return whether a direction is the other than the tables': clockwise seen from the drive end.
+
+    IEC 60034-8: line order U V W turns clockwise seen from the drive end, which is counter-clockwise
+    from the opposite end (the view of NEMA MG 1). Raises: CannotConnect without the end.
+    """
+    if not rotation:
+        return False
+    if not seen_from:
+        raise CannotConnect(f"{rotation} seen from which end? drive-end or opposite.")
+    at_drive = rotation if seen_from == "drive-end" else _OTHER_WAY[rotation]
+    return at_drive != DEFAULT_DIRECTION[0]
+
+
+def with_direction(found: Plan) -> str:
+    """Return which way a hookup turns, from both ends, where leads say so."""
+    if found.turning == "no":
+        return "The direction is built in."
+    at_drive = _OTHER_WAY["cw"] if found.reversed else "cw"
+    words = {"cw": "clockwise", "ccw": "counter-clockwise"}
+    return (
+        f"{words[at_drive]} seen from the drive end, {words[_OTHER_WAY[at_drive]]} from the opposite "
+        "end, on lines in the order L1 L2 L3."
+        if not found.turning
+        else f"{words[at_drive]} seen from the drive end, {words[_OTHER_WAY[at_drive]]} from the "
+        "opposite end, by the usual marks."
+    )
+
+
+def _apart_percent(volt: float, rated: Volts) -> float:
     nearest = min(max(volt, rated[0]), rated[1])
     return 100.0 * (volt / nearest - 1.0)
 
 
-def _span(volts: tuple[float, float]) -> str:
+def _span(volts: Volts) -> str:
     return f"{volts[0]:g} V" if volts[0] == volts[1] else f"{volts[0]:g}–{volts[1]:g} V"
 
 
 def _remarks(
     apart: float,
     volt: float,
-    rated: tuple[float, float],
+    rated: Volts,
     plate_hertz: float,
     hertz: float | None,
 ) -> tuple[str, ...]:
@@ -157,8 +297,10 @@ def _remarks(
         )
     if hertz is not None and hertz != plate_hertz:
         flux = volt / hertz / (rated[1] / plate_hertz)
+        hold = " Too much iron flux: do not run it so." if flux > FLUX_HOLD else ""
+        watch = " Watch the no-load amps." if FLUX_WATCH < flux <= FLUX_HOLD else ""
         notes.append(
             f"{hertz:g} Hz on a {plate_hertz:g} Hz plate: speed × {hertz / plate_hertz:.2f}, "
-            f"volts per hertz × {flux:.2f}."
+            f"volts per hertz × {flux:.2f}.{hold}{watch}"
         )
     return tuple(notes)

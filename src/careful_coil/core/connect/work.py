@@ -2,7 +2,8 @@
 
 from dataclasses import dataclass
 
-from careful_coil.core.connect.plans import LINES, Joint, Plan, Plate, plan, which_plan
+from careful_coil.core.connect.plans import Plate, plan, which_plan
+from careful_coil.core.connect.way import LINES, Joint, Plan
 from careful_coil.core.errors import CannotConnect, CoilError, NotKnownYet
 from careful_coil.core.identify import Identification, Naming
 from careful_coil.core.identify.evidence import LEAD_OHM_HIGHEST

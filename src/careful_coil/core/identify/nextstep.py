@@ -8,11 +8,12 @@ import numpy as np
 from numpy.typing import NDArray
 
 from careful_coil.core.identify.evidence import Evidence
-from careful_coil.core.identify.polarity import KICKS, expected, kick_pairs
+from careful_coil.core.identify.polarity import expected, kick_pairs
 from careful_coil.core.identify.result import NextReading
 from careful_coil.core.identify.weigh import Weighed, tables
 from careful_coil.core.identify.worlds import World
 from careful_coil.core.values import show_ohm
+from careful_coil.core.winding.kick import KICKS
 
 LEAST_BITS = 0.02
 SAME_OHM = 0.04  # figures this close are one outcome at the bench

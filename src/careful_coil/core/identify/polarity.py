@@ -1,18 +1,21 @@
 """What battery kicks add: which of the placements that ohms cannot part are still true.
 
-Ratios: whole phases −½ of each other, halves that alternate round the bore about 0.93 within a
-phase and −0.42 between phases, halves of adjacent poles hardly anything (either sign).
+Halves of adjacent poles show hardly anything, of either sign.
 """
 
 import math
 from collections.abc import Sequence
 from functools import cache
-from typing import get_args
 
 import numpy as np
 from numpy.typing import NDArray
 
-from careful_coil.core.readings import KickValue
+from careful_coil.core.winding.kick import (
+    HALF_OTHER_PHASE,
+    HALF_SAME_PHASE,
+    KICKS,
+    kick_class,
+)
 from careful_coil.core.winding.network import Network
 from careful_coil.core.winding.symmetry import (
     Relabelling,
@@ -22,23 +25,12 @@ from careful_coil.core.winding.symmetry import (
 )
 
 Floats = NDArray[np.float64]
-KICKS: tuple[KickValue, ...] = get_args(KickValue)
-NONE_BELOW, LARGE_FROM = 0.15, 0.75  # of the source volts
-HALF_SAME_PHASE, HALF_OTHER_PHASE = 0.93, 0.84  # 0.84 × −½ = −0.42
 P_KICK_RIGHT, P_KICK_NEXT = 0.94, 0.02
 FITTING_ODDS = 0.1  # a kick less likely than this does not fit the world
 COUPLINGS = {"alternate": 0.85, "adjacent": 0.15}
 _FAINT = np.array([0.005, 0.19, 0.61, 0.19, 0.005])  # halves of adjacent poles: nearly nothing
 
 Kick = tuple[int, int, int, int]
-
-
-def kick_class(ratio: float) -> int:
-    """Return the place in KICKS of a ratio of sense to source volts."""
-    if abs(ratio) < NONE_BELOW:
-        return 2
-    large = abs(ratio) >= LARGE_FROM
-    return (0 if large else 1) if ratio > 0 else (4 if large else 3)
 
 
 @cache

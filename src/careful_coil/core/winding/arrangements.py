@@ -3,6 +3,7 @@
 Each names its builders; nothing here repeats what the network can work out.
 """
 
+import itertools
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 
@@ -19,8 +20,8 @@ Pair = tuple[str, str]
 class Arrangement:
     """A layout: its slug, its plain name, the network with 1 Ω coils, and what is never to be done.
 
-    `phases` is 3 or 1; `variants` other insides that carry the same lead names; `halves` how halves
-    of a phase lie unless told otherwise; `never` pairs of lead names that must not see line volts.
+    `phases` is 3 or 1; `variants` other insides of the same slug; `halves` how halves of a phase lie
+    unless told otherwise; `never` pairs of lead names, of any variant, that must not see line volts.
     """
 
     slug: str
@@ -65,10 +66,12 @@ def _make(
     )
 
 
-def _taps_never(speeds: int) -> tuple[Pair, ...]:
-    taps = single.tap_names(speeds)
-    between = tuple((a, b) for k, a in enumerate(taps) for b in taps[k + 1 :])
-    return (*between, ("run", "start"), *(("start", tap) for tap in taps))
+_TAPS = ("high", "medium", "tap-1", "tap-2", "tap-3", "low")
+_TAPS_NEVER: tuple[Pair, ...] = (
+    *itertools.combinations(_TAPS, 2),
+    ("run", "start"),
+    *(("start", tap) for tap in _TAPS),
+)
 
 
 ARRANGEMENTS: dict[str, Arrangement] = {
@@ -131,7 +134,7 @@ ARRANGEMENTS: dict[str, Arrangement] = {
             "Main, start and speed taps",
             1,
             single.speed_taps,
-            never=_taps_never(3),
+            never=_TAPS_NEVER,
             two=lambda: single.speed_taps(2),
             four=lambda: single.speed_taps(4),
             five=lambda: single.speed_taps(5),

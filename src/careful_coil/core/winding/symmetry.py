@@ -5,9 +5,9 @@
 lead i takes the name of lead p[i].
 """
 
+import itertools
 from collections.abc import Iterator
 from functools import cache
-from itertools import permutations, product
 
 import numpy as np
 
@@ -41,7 +41,7 @@ def part_relabellings(network: Network, a: int, b: int) -> tuple[Relabelling, ..
     wanted = ohm[np.ix_(one, one)]
     return tuple(
         image
-        for image in permutations(two)
+        for image in itertools.permutations(two)
         if np.allclose(ohm[np.ix_(image, image)], wanted, rtol=1e-9)
     )
 
@@ -54,9 +54,9 @@ def dc_symmetries(network: Network) -> tuple[Relabelling, ...]:
 
 def _assemble(network: Network) -> Iterator[Relabelling]:
     count = len(parts(network))
-    for order in permutations(range(count)):
+    for order in itertools.permutations(range(count)):
         choices = [part_relabellings(network, a, b) for a, b in enumerate(order)]
-        for images in product(*choices):
+        for images in itertools.product(*choices):
             found = [0] * len(network.leads)
             for part, image in zip(parts(network), images, strict=True):
                 for lead, target in zip(part, image, strict=True):
@@ -67,21 +67,57 @@ def _assemble(network: Network) -> Iterator[Relabelling]:
 @cache
 def kick_symmetries(network: Network) -> tuple[Relabelling, ...]:
     """Return the resistance-keeping relabellings that keep every battery kick as well."""
-    pairs = [
-        (p[i], p[j]) for p in parts(network) for i in range(len(p)) for j in range(i + 1, len(p))
-    ]
-    where = {pair: k for k, pair in enumerate(pairs)}
-    share = np.array([network.shares(network.leads[a], network.leads[b]) for a, b in pairs])
-    # unequal halves, so that a half of one phase is told from the other half of it
-    flux = share @ network.mutual(same_half=0.93, other_half=0.84) @ share.T
+    return tuple(_Keeping(network).all())
 
-    def kept(relabelling: Relabelling) -> bool:
-        sign = np.ones(len(pairs))
-        to = np.zeros(len(pairs), dtype=int)
-        for k, (a, b) in enumerate(pairs):
-            c, d = relabelling[a], relabelling[b]
-            to[k] = where[(c, d) if c < d else (d, c)]
-            sign[k] = 1.0 if c < d else -1.0
-        return bool(np.allclose(flux[np.ix_(to, to)] * np.outer(sign, sign), flux, atol=1e-9))
 
-    return tuple(r for r in dc_symmetries(network) if kept(r))
+class _Keeping:
+    """Lays part on part, and drops a choice as soon as a kick between the parts laid would change."""
+
+    def __init__(self, network: Network) -> None:
+        self._network = network
+        self._parts = parts(network)
+        pairs = [[(a, b) for k, a in enumerate(p) for b in p[k + 1 :]] for p in self._parts]
+        self._pairs = pairs
+        flat = list(itertools.chain(*pairs))
+        self._number = {pair: k for k, pair in enumerate(flat)}
+        share = np.array(
+            [network.shares(network.leads[a], network.leads[b]) for a, b in flat]
+        ).reshape(len(flat), len(network.coils))
+        # unequal halves, so that a half of one phase is told from the other half of it
+        self._flux = share @ network.mutual(same_half=0.93, other_half=0.84) @ share.T
+
+    def all(self) -> Iterator[Relabelling]:
+        """Yield every relabelling."""
+        yield from self._lay(0, {}, [], [])
+
+    def _lay(
+        self, part: int, image: dict[int, int], to: list[int], sign: list[float]
+    ) -> Iterator[Relabelling]:
+        if part == len(self._parts):
+            yield tuple(image[k] for k in range(len(self._network.leads)))
+            return
+        taken = set(image.values())
+        for other, leads in enumerate(self._parts):
+            if taken & set(leads):
+                continue
+            for places in part_relabellings(self._network, part, other):
+                laid = image | dict(zip(self._parts[part], places, strict=True))
+                fresh_to, fresh_sign = self._images(part, laid)
+                if self._kept(to, sign, fresh_to, fresh_sign):
+                    yield from self._lay(part + 1, laid, to + fresh_to, sign + fresh_sign)
+
+    def _images(self, part: int, laid: dict[int, int]) -> tuple[list[int], list[float]]:
+        to, sign = [], []
+        for a, b in self._pairs[part]:
+            c, d = laid[a], laid[b]
+            to.append(self._number[(c, d) if c < d else (d, c)])
+            sign.append(1.0 if c < d else -1.0)
+        return to, sign
+
+    def _kept(
+        self, to: list[int], sign: list[float], fresh_to: list[int], fresh_sign: list[float]
+    ) -> bool:
+        before, now = len(to), len(to) + len(fresh_to)
+        at, turn = np.array(to + fresh_to, dtype=int), np.array(sign + fresh_sign)
+        new = self._flux[np.ix_(at[before:], at)] * np.outer(turn[before:], turn)
+        return bool(np.allclose(new, self._flux[before:now, :now], atol=1e-9))

@@ -1,0 +1,89 @@
+"""A hookup a motor can have: its joints, what they are for, what the network says of them."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from careful_coil.core.connect.devices import Device, State, with_devices
+from careful_coil.core.winding.arrangements import arrangement
+from careful_coil.core.winding.network import Network
+
+LINES = ("L1", "L2", "L3")
+Joint = tuple[str, ...]
+Ohms = float | Mapping[str, float]  # of every coil alike, or by coil name, in Ω
+
+
+@dataclass(frozen=True, slots=True)
+class Stage:
+    """One stage of starting: its name (star, delta, first-half, run) and its joints."""
+
+    name: str
+    joints: tuple[Joint, ...]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Plan:
+    """A hookup: its plain name, its joints by lead name, remarks.
+
+    `factor` line volts over the volts of one coil; `family` wye or delta where both can be; `rank`
+    the place of its rating on the plate; `stages` of starting, the last being `joints`; `field`
+    which pole number works (0 the larger); `turning` how its direction is changed: outside, opening,
+    no (not at all) or "" (by exchanging two lines).
+    """
+
+    arrangement: str
+    connection: str
+    joints: tuple[Joint, ...]
+    rank: int = 0
+    variant: str = ""
+    factor: float = 1.0
+    family: str = ""
+    start: str = "direct"
+    speed: str = ""
+    reversed: bool = False
+    stages: tuple[Stage, ...] = ()
+    devices: tuple[Device, ...] = ()
+    field: int = 0
+    turning: str = ""
+    notes: tuple[str, ...] = ()
+
+    def lines(self) -> tuple[str, ...]:
+        """Return the lines it uses, in order."""
+        used = {n for j in self.joints for n in j}
+        return tuple(n for n in LINES if n in used)
+
+    def network(self, coil_ohm: Ohms = 1.0, state: State = "start") -> Network:
+        """Return the winding with the joints made, in Ω of `coil_ohm` (one figure, or by coil)."""
+        inside = arrangement(self.arrangement).inside(self.variant)
+        return made(inside, self.joints, self.devices, coil_ohm, state)
+
+    def line_ohm(self, coil_ohm: Ohms) -> dict[str, float]:
+        """Return the ohms between lines at rest; infinite where nothing conducts."""
+        return line_ohms(self.network(coil_ohm))
+
+
+def made(
+    inside: Network,
+    joints: tuple[Joint, ...],
+    devices: tuple[Device, ...] = (),
+    coil_ohm: Ohms = 1.0,
+    state: State = "start",
+) -> Network:
+    """Return a winding with joints and devices."""
+    by_name = (
+        dict.fromkeys((c.name for c in inside.coils), float(coil_ohm))
+        if isinstance(coil_ohm, int | float)
+        else coil_ohm
+    )
+    return with_devices(inside.with_ohm(by_name).joined(joints), devices, state)
+
+
+def line_ohms(network: Network) -> dict[str, float]:
+    """Return the direct-current ohms between each two lines that are joined to anything."""
+    nodes = set(network.nodes())
+    lines = [n for n in (*LINES, "N") if n in nodes]
+    ohm = network.resistance(lines)
+    return {
+        f"{a}-{b}": float(ohm[i, i + 1 + k])
+        for i, a in enumerate(lines)
+        for k, b in enumerate(lines[i + 1 :])
+    }

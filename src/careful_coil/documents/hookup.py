@@ -1,0 +1,248 @@
+"""`careful-coil/hookup` version 1, in; `careful-coil/hookup-check` version 1, out."""
+
+import math
+from typing import Annotated, Any, Literal
+
+from pydantic import BeforeValidator, Field, field_validator, model_validator
+
+from careful_coil.core.connect.check import Check, StateFigures
+from careful_coil.core.connect.devices import Device
+from careful_coil.core.connect.hookup import Hookup, Supplied
+from careful_coil.core.connect.plans import Plate
+from careful_coil.core.errors import BadDocument
+from careful_coil.core.values import Quantity, parse
+from careful_coil.core.winding.arrangements import arrangement
+from careful_coil.documents.base import Document, check_format, read_model
+
+FORMAT = "careful-coil/hookup"
+
+
+def _figure(quantity: Quantity) -> BeforeValidator:
+    """Return what reads a number in the base unit, or a bench value as text."""
+
+    def read(value: object) -> object:
+        if isinstance(value, bool):
+            raise ValueError("a number is wanted, not a yes or no")
+        return parse(value, quantity).value if isinstance(value, str) else value
+
+    return BeforeValidator(read)
+
+
+Name = Annotated[str, Field(min_length=1, max_length=40)]
+Above = Field(gt=0, le=1e9, allow_inf_nan=False)
+Ohm = Annotated[float, _figure(Quantity.RESISTANCE), Above]
+Volt = Annotated[float, _figure(Quantity.VOLTAGE), Above]
+Amp = Annotated[float, _figure(Quantity.CURRENT), Above]
+Hertz = Annotated[float, _figure(Quantity.FREQUENCY), Field(gt=0, le=1000)]
+Farad = Annotated[float, Above]
+Terminals = tuple[Annotated[str, Field(max_length=20)], Annotated[str, Field(max_length=20)]]
+
+
+class RatedDocument(Document):
+    """What the plate says; volts rising, amps in their order."""
+
+    volt: Annotated[tuple[Volt, ...], Field(min_length=1, max_length=8)]
+    hertz: Hertz = 60.0
+    amp: Annotated[tuple[Amp, ...], Field(max_length=8)] = ()
+    rpm: Annotated[float, Field(gt=0, le=1e6)] | None = None
+    family: Literal["wye", "delta"] | None = None
+
+    @field_validator("volt", "amp", mode="before")
+    @classmethod
+    def _one_or_several(cls, value: object) -> object:
+        return [value] if isinstance(value, int | float | str) else value
+
+    @model_validator(mode="after")
+    def _in_order(self) -> "RatedDocument":
+        if list(self.volt) != sorted(self.volt):
+            raise ValueError("rated volts in rising order")
+        if self.amp and len(self.amp) != len(self.volt):
+            raise ValueError("as many amps as volts")
+        return self
+
+
+class RatingDocument(Document):
+    """One connection of a plate that needs more than `rated`."""
+
+    connection: str = ""
+    volt: Annotated[tuple[Volt, ...], Field(min_length=1, max_length=8)]
+    amp: Annotated[tuple[Amp, ...], Field(max_length=8)] = ()
+    hertz: Hertz | None = None
+
+
+class SupplyDocument(Document):
+    """What it is to run on."""
+
+    phases: Literal[1, 3]
+    volt: Volt
+    hertz: Hertz = 60.0
+
+
+class DeviceDocument(Document):
+    """A device with its capacity (a dual one: two), ohms, action or table."""
+
+    name: Name
+    kind: Name
+    microfarad: Farad | tuple[Farad, Farad] | None = None
+    ohm: Ohm | None = None
+    action: str = "opens"
+    table: dict[str, list[Terminals]] = Field(default_factory=dict)
+
+    def device(self) -> Device:
+        """Return it for the core."""
+        farad = self.microfarad
+        first, second = farad if isinstance(farad, tuple) else (farad or 0.0, 0.0)
+        return Device(
+            name=self.name,
+            kind=self.kind,
+            microfarad=first,
+            second=second,
+            ohm=self.ohm or 0.0,
+            action=self.action,
+            table={k: tuple(v) for k, v in self.table.items()},
+        )
+
+
+class HookupDocument(Document):
+    """A hookup as made. `inside` names a variant of the arrangement where it has several."""
+
+    format: Literal["careful-coil/hookup"]
+    version: Literal[1]
+    arrangement: str
+    inside: str = ""
+    coil_ohm: Ohm | dict[str, Ohm] | None = None
+    rated: RatedDocument
+    ratings: Annotated[tuple[RatingDocument, ...], Field(max_length=8)] = ()
+    supply: SupplyDocument
+    joints: Annotated[tuple[tuple[Name, ...], ...], Field(max_length=200)]
+    devices: Annotated[tuple[DeviceDocument, ...], Field(max_length=40)] = ()
+
+    def hookup(self) -> Hookup:
+        """Return it for the core; without ohms the coils count as 1 Ω. Raises: NotKnownYet."""
+        arrangement(self.arrangement).inside(self.inside)
+        volts = [(v, v) for v in self.rated.volt]
+        amps = self.rated.amp
+        if self.ratings:
+            volts = sorted((min(r.volt), max(r.volt)) for r in self.ratings)
+            amps = ()
+        return Hookup(
+            arrangement=self.arrangement,
+            variant=self.inside,
+            joints=self.joints,
+            plate=Plate(tuple(volts), self.rated.hertz),
+            supply=Supplied(
+                phases=self.supply.phases, volt=self.supply.volt, hertz=self.supply.hertz
+            ),
+            coil_ohm=1.0 if self.coil_ohm is None else self.coil_ohm,
+            family=self.rated.family or "",
+            amps=amps,
+            rpm=self.rated.rpm,
+            devices=tuple(d.device() for d in self.devices),
+        )
+
+
+def read_hookup(found: dict[str, Any]) -> HookupDocument:
+    """Return a hookup document. Raises: BadDocument."""
+    check_format(found, FORMAT)
+    if "supply" in found and isinstance(found["supply"], dict):
+        phases = found["supply"].get("phases")
+        if isinstance(phases, bool) or phases not in (1, 3):
+            raise BadDocument("supply.phases", repr(phases), "1 or 3")
+    return read_model(HookupDocument, found)
+
+
+OhmOut = float | Literal["open"]
+
+
+class FindingOut(Document):
+    """One finding on a hookup."""
+
+    code: str
+    severity: Literal["note", "watch", "hold"]
+    coils: list[str]
+    leads: list[str]
+    text: str
+    shown_by_ohms: bool | None
+
+
+class StateOut(Document):
+    """The figures of one state."""
+
+    state: str
+    line_ohm: dict[str, OhmOut] | None
+    coil_volt: dict[str, float]
+    line_amp_ratio: dict[str, float | None]
+    field: Literal["forward", "backward"] | None
+
+
+class HookupCheckDocument(Document):
+    """The verdict on a hookup; `right` the connection its supply needs, `direction` how to change it."""
+
+    format: Literal["careful-coil/hookup-check"] = "careful-coil/hookup-check"
+    version: Literal[1] = 1
+    verdict: Literal["sound", "wrong", "dangerous"]
+    connection: str | None
+    findings: list[FindingOut]
+    line_ohm: dict[str, OhmOut] | None
+    coil_volt: dict[str, float]
+    coil_rated_volt: dict[str, float] | None
+    line_amp_ratio: dict[str, float | None]
+    field: Literal["forward", "backward"] | None
+    rotation_reversed: bool
+    right: str | None
+    direction: str
+    states: list[StateOut] | None = None
+
+
+DIRECTIONS = {
+    "lines": "from outside: exchange any two lines",
+    "outside": "from outside: by its leads",
+    "opening": "only by opening the motor",
+    "no": "not by leads",
+}
+
+
+def hookup_check_document(found: Check, ohms_known: bool = True) -> HookupCheckDocument:
+    """Return the document of a check; without coil ohms line ohms are left out."""
+    top = _state(found.figures, ohms_known)
+    return HookupCheckDocument(
+        verdict=found.verdict,
+        connection=found.connection,
+        findings=[
+            FindingOut(
+                code=f.code,
+                severity=f.severity,
+                coils=list(f.coils),
+                leads=list(f.leads),
+                text=f.text,
+                shown_by_ohms=f.shown_by_ohms,
+            )
+            for f in found.faults
+        ],
+        line_ohm=top.line_ohm,
+        coil_volt=top.coil_volt,
+        coil_rated_volt=found.coil_rated_volt,
+        line_amp_ratio=top.line_amp_ratio,
+        field=top.field,
+        rotation_reversed=found.rotation_reversed,
+        right=found.right.connection if found.right else None,
+        direction=DIRECTIONS[found.turning],
+        states=[_state(s, ohms_known) for s in found.states] or None,
+    )
+
+
+def ohms_out(ohms: dict[str, float]) -> dict[str, OhmOut]:
+    """Return ohms by line pair with “open” for infinity."""
+    return {k: "open" if math.isinf(v) else v for k, v in ohms.items()}
+
+
+def _state(figures: StateFigures, ohms_known: bool) -> StateOut:
+    return StateOut.model_validate(
+        {
+            "state": figures.state,
+            "line_ohm": ohms_out(figures.line_ohm) if ohms_known else None,
+            "coil_volt": figures.coil_volt,
+            "line_amp_ratio": figures.line_amp_ratio,
+            "field": figures.field,
+        }
+    )
