@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from careful_coil.core.connect import Check, Hookup, Plan, Plate, Supplied, Wish, check, plan
-from careful_coil.core.connect.hookup import answer
+from careful_coil.core.connect.hookup import start_and_run
 from careful_coil.core.connect.plans import against_default
 from careful_coil.core.connect.slips import likely_slips, words_of
 from careful_coil.core.connect.steps import Step, change_steps
@@ -86,7 +86,7 @@ def _coil_volts(
         supply=Supplied(phases=phases, volt=volt, hertz=hertz),
         coil_ohm=ohms or 1.0,
     )
-    return answer(hookup, "run", hookup.run_slip(), found.field).coil_volt
+    return start_and_run(hookup, found.field)[1].coil_volt
 
 
 def _steps(before: Hookup, found: Plan, ohms: Ohms | None) -> tuple[Step, ...]:

@@ -6,9 +6,9 @@ from dataclasses import dataclass, field, replace
 from typing import Literal
 
 from careful_coil.core.connect import faults
-from careful_coil.core.connect.devices import State, check_devices
+from careful_coil.core.connect.devices import check_devices
 from careful_coil.core.connect.faults import Fault, Given, Pictures
-from careful_coil.core.connect.hookup import Answer, Hookup, answer
+from careful_coil.core.connect.hookup import Answer, Hookup, start_and_run
 from careful_coil.core.connect.plans import Wish, plan, plans_of
 from careful_coil.core.connect.way import LINES, Joint, Plan
 from careful_coil.core.errors import BadDocument, CannotConnect
@@ -123,20 +123,14 @@ def rated_volts(hookup: Hookup) -> dict[str, float] | None:
         )
         meant, _ = right_plan(at)
         if meant is not None:
-            return answer(at.of_plan(meant), "run", at.run_slip(), meant.field).coil_volt
+            return start_and_run(at.of_plan(meant), meant.field)[1].coil_volt
     return None
 
 
 def _pictures(hookup: Hookup, right: Plan | None) -> Pictures:
-    slip, pole = hookup.run_slip(), right.field if right else 0
-    meant = hookup.of_plan(right) if right else None
-
-    def two(of: Hookup) -> tuple[Answer, Answer]:
-        states: tuple[State, State] = ("start", "run")
-        return answer(of, states[0], 1.0, pole), answer(of, states[1], slip, pole)
-
-    start, run = two(hookup)
-    right_start, right_run = two(meant) if meant else (None, None)
+    pole = right.field if right else 0
+    start, run = start_and_run(hookup, pole)
+    right_start, right_run = start_and_run(hookup.of_plan(right), pole) if right else (None, None)
     return Pictures(start=start, run=run, right_start=right_start, right_run=right_run)
 
 

@@ -53,8 +53,9 @@ class Given:
         p = self.pictures
         if p.right_start is None or p.right_run is None or p.start.shorted:
             return False
+        like = {c.name: c.like for c in self.hookup.inside().coils}
         pairs = ((p.start, p.right_start), (p.run, p.right_run))
-        return all(_alike(made, right) for made, right in pairs)
+        return all(_alike(made, right, like) for made, right in pairs)
 
     def plans(self) -> list[Plan]:
         """Return the hookups it may have been meant for, the right one first."""
@@ -73,13 +74,17 @@ class Given:
         return explain(inside, self.plans(), joints)
 
 
-def _alike(made: Answer, right: Answer) -> bool:
+def _alike(made: Answer, right: Answer, like: dict[str, str]) -> bool:
+    """Whether coil volts agree, whichever of equal coils stands where, and fields do, mirrored or not."""
+
     def close(a: float, b: float, size: float) -> bool:
         return abs(a - b) <= SAME_SHARE * max(size, NOTHING)
 
     volts = max(right.coil_volt.values())
-    if not all(close(made.coil_volt[n], v, volts) for n, v in right.coil_volt.items()):
-        return False
+    for kind in set(like.values()):
+        one, two = (sorted(a.coil_volt[n] for n in like if like[n] == kind) for a in (made, right))
+        if not all(close(a, b, volts) for a, b in zip(one, two, strict=True)):
+            return False
     size = max(right.forward, right.backward)
     straight = close(made.forward, right.forward, size) and close(
         made.backward, right.backward, size

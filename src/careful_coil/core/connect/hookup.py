@@ -133,6 +133,13 @@ def answer(hookup: Hookup, state: State = "start", slip: float = 1.0, field: int
     )
 
 
+def start_and_run(hookup: Hookup, field: int = 0) -> tuple[Answer, Answer]:
+    """Return what a hookup does at standstill, and running the way it then turns."""
+    start = answer(hookup, "start", 1.0, field)
+    slip = hookup.run_slip()
+    return start, answer(hookup, "run", 2 - slip if start.turn < 0 else slip, field)
+
+
 def _first_field_slip(network: Network, hookup: Hookup, slip: float, field: int) -> float:
     """Return the slip of the first field when that of `field` is `slip`."""
     if field == 0:

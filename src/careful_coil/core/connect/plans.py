@@ -132,8 +132,8 @@ def _ratings(known: Arrangement, options: list[Plan], plate: Plate, wish: Wish) 
     for p in sorted(options, key=lambda p: p.factor):
         if not factors or p.factor - factors[-1] > SAME_FACTOR:
             factors.append(p.factor)
-    if wish.start == "wye-delta":
-        return _delta_ratings(known, options, plate, wish)
+    if wish.start != "direct":
+        return _started_ratings(known, options, plate, wish)
     count = len(plate.volts)
     if count == 1 and len(factors) == 1:
         return [options]
@@ -143,14 +143,14 @@ def _ratings(known: Arrangement, options: list[Plan], plate: Plate, wish: Wish) 
     raise CannotConnect(_why_no_rating(options, factors, plate, len(fits)))
 
 
-def _delta_ratings(
+def _started_ratings(
     known: Arrangement, options: list[Plan], plate: Plate, wish: Wish
 ) -> list[list[Plan]]:
-    """Return for each rating the hookup whose delta runs on it."""
+    """Return for each rating the hookup that ends in that rating's direct one."""
     direct = _asked(known, replace(wish, start="direct", family=""))
     direct = [p for p in direct if not wish.family or p.family == wish.family]
     if len(plate.volts) == 1 and len(options) == 1:
-        return [options]  # one rating: that of delta, or it could not start so
+        return [options]  # one rating: that of its last stage, or it could not start so
     of_rating = _ratings(known, direct, plate, replace(wish, start="direct"))
     return [
         [p for p in options if any(p.joints == d.joints for d in directs)] for directs in of_rating
