@@ -2,24 +2,36 @@
 
 import itertools
 import math
+from pathlib import Path
+from xml.etree import ElementTree
 
 import pytest
 
-from careful_coil.core.connect import plans_of
+from careful_coil.core.connect import Plan, plans_of
+from careful_coil.core.identify.weigh import PRIOR
 from careful_coil.core.winding import ARRANGEMENTS
+from careful_coil.drawing.gallery import write_gallery
 from careful_coil.drawing.hookup import draw_hookup
 from careful_coil.drawing.scene import hookup_drawing, winding_now
 from careful_coil.drawing.shapes import Dot, Drawing, Flag, Ring, Stroke, Words, coil
+from careful_coil.drawing.svg import svg_of
 from careful_coil.drawing.tokens import DIM, LIGHT, colour_of, wire
 from careful_coil.drawing.winding import Look, draw_groups, draw_winding
 from tests.core.logs import INSULATED, JOINED, SIX_LEADS, SUPPLY, judged, leads, ohm
 
+READ_FROM_OUTSIDE = sorted(PRIOR)
 HOOKUPS = [
     p
-    for slug in ("three-phase-6-lead", "three-phase-9-lead-wye")
-    for p in plans_of(slug)
-    if p.start == "direct"
+    for slug, known in sorted(ARRANGEMENTS.items())
+    for variant in ("", *known.variants)
+    for p in plans_of(slug, variant)
 ]
+NAMES = [f"{p.arrangement} {p.variant} {p.connection} {p.reversed}" for p in HOOKUPS]
+
+
+def hookup_of(plan: Plan) -> Drawing:
+    inside = ARRANGEMENTS[plan.arrangement].inside(plan.variant)
+    return draw_hookup(inside, plan.joints, {}, devices=plan.devices)
 
 
 def winding_of(slug: str, read: bool = True) -> Drawing:
@@ -44,7 +56,7 @@ def kinds(drawing: Drawing, kind: type) -> list[object]:
     return [s for s in drawing.shapes if isinstance(s, kind)]
 
 
-@pytest.mark.parametrize("slug", sorted(ARRANGEMENTS))
+@pytest.mark.parametrize("slug", READ_FROM_OUTSIDE)
 @pytest.mark.parametrize("read", [True, False])
 def test_every_arrangement_is_drawn_with_all_leads_and_coils(slug: str, read: bool) -> None:
     network, drawing = ARRANGEMENTS[slug].network, winding_of(slug, read)
@@ -54,7 +66,7 @@ def test_every_arrangement_is_drawn_with_all_leads_and_coils(slug: str, read: bo
     assert all(s.dashed != read for s in strokes)
 
 
-@pytest.mark.parametrize("slug", sorted(ARRANGEMENTS))
+@pytest.mark.parametrize("slug", READ_FROM_OUTSIDE)
 def test_labels_and_rings_never_overlap(slug: str) -> None:
     drawing = winding_of(slug)
     words = [s for s in drawing.shapes if isinstance(s, Words)]
@@ -68,7 +80,7 @@ def test_labels_and_rings_never_overlap(slug: str) -> None:
         assert math.dist(one.at, two.at) > one.radius + two.radius
 
 
-@pytest.mark.parametrize("slug", sorted(ARRANGEMENTS))
+@pytest.mark.parametrize("slug", READ_FROM_OUTSIDE)
 def test_everything_stays_inside(slug: str) -> None:
     drawing = winding_of(slug)
     for shape in drawing.shapes:
@@ -78,57 +90,103 @@ def test_everything_stays_inside(slug: str) -> None:
             assert -0.5 <= y <= drawing.height + 0.5
 
 
-@pytest.mark.parametrize("plan", HOOKUPS, ids=lambda p: f"{p.arrangement} {p.rank}")
-def test_a_hookup_shows_every_lead_and_line(plan: object) -> None:
-    from careful_coil.core.connect import Plan
-
-    assert isinstance(plan, Plan)
-    network = ARRANGEMENTS[plan.arrangement].network
-    drawing = draw_hookup(network, plan.joints, {})
-    rings = {s.text for s in drawing.shapes if isinstance(s, Ring)}
+@pytest.mark.parametrize("plan", HOOKUPS, ids=NAMES)
+def test_a_hookup_shows_every_lead_and_line_inside_its_frame(plan: Plan) -> None:
+    inside, drawing = ARRANGEMENTS[plan.arrangement].inside(plan.variant), hookup_of(plan)
+    rings = sorted(s.text for s in drawing.shapes if isinstance(s, Ring))
     flags = [s.text for s in drawing.shapes if isinstance(s, Flag)]
-    assert rings == set(network.leads)
-    assert flags == ["L1", "L2", "L3"]
+    assert rings == sorted(inside.leads)
+    assert flags == [n for n in ("L1", "L2", "L3") if any(n in j for j in plan.joints)]
     for shape in drawing.shapes:
         for x, y in shape.points if isinstance(shape, Stroke) else (shape.at,):
             assert 0 <= x <= drawing.width
             assert 0 <= y <= drawing.height
 
 
-@pytest.mark.parametrize("slug", ["three-phase-6-lead", "three-phase-9-lead-wye"])
-def test_the_same_lead_stands_in_the_same_place_in_both_hookups(slug: str) -> None:
-    places = [
-        {
-            s.text: s.at
-            for s in draw_hookup(ARRANGEMENTS[slug].network, p.joints, {}).shapes
-            if isinstance(s, Ring)
-        }
-        for p in plans_of(slug)
-    ]
-    assert places[0] == places[1]
+def frame(s: Ring | Flag) -> tuple[float, float, float, float]:
+    if isinstance(s, Flag):
+        return s.at[0] - 5.5, s.at[1] - 9, s.at[0] + 5.5, s.at[1]
+    half = max(s.half, s.radius)
+    return s.at[0] - half, s.at[1] - s.radius, s.at[0] + half, s.at[1] + s.radius
 
 
-def test_a_joint_touches_each_of_its_leads() -> None:
-    """From every ring of a joint some stroke of it starts or ends."""
-    for plan in HOOKUPS:
-        drawing = draw_hookup(ARRANGEMENTS[plan.arrangement].network, plan.joints, {})
-        place = {s.text: s.at for s in drawing.shapes if isinstance(s, Ring)}
-        ends = [
-            p for s in drawing.shapes if isinstance(s, Stroke) for p in (s.points[0], s.points[-1])
-        ]
-        for joint in plan.joints:
-            for lead in joint:
-                if lead in place:
-                    assert any(math.dist(place[lead], e) < 1e-6 for e in ends), (
-                        plan.connection,
-                        lead,
-                    )
+@pytest.mark.parametrize("plan", HOOKUPS, ids=NAMES)
+def test_in_a_hookup_nothing_lies_on_anything_else(plan: Plan) -> None:
+    """Rings, flags and words stand clear; wires run square and never along each other."""
+    drawing = hookup_of(plan)
+    solid = [frame(s) for s in drawing.shapes if isinstance(s, Ring | Flag)]
+    words = [box(s) for s in drawing.shapes if isinstance(s, Words)]
+    for a, b in itertools.combinations(solid + words, 2):
+        assert not overlap(a, b)
+    wires = [s for s in drawing.shapes if isinstance(s, Stroke) and len(s.points) < 6]
+    runs = []
+    for k, wire_ in enumerate(wires):
+        for (x0, y0), (x1, y1) in itertools.pairwise(wire_.points):
+            if x0 == x1 or y0 == y1:
+                runs.append((k, min(x0, x1), min(y0, y1), max(x0, x1), max(y0, y1)))
+    for (k, *one), (m, *two) in itertools.combinations(runs, 2):
+        if k == m:
+            continue
+        both = (max(one[0], two[0]), max(one[1], two[1]), min(one[2], two[2]), min(one[3], two[3]))
+        along = max(both[2] - both[0], both[3] - both[1])
+        meet = both[0] <= both[2] + 1e-9 and both[1] <= both[3] + 1e-9
+        assert not (meet and along > 0.3), (one, two)
+    for text in words:
+        for _, *run in runs:
+            assert not overlap(text, (run[0] - 0.2, run[1] - 0.2, run[2] + 0.2, run[3] + 0.2))
+
+
+@pytest.mark.parametrize("slug", sorted(ARRANGEMENTS))
+def test_coils_keep_their_order_in_every_hookup(slug: str) -> None:
+    """Two drawings of one motor can be laid side by side: columns and rows are the same."""
+    known = ARRANGEMENTS[slug]
+    for variant in ("", *known.variants):
+        orders = set()
+        for plan in plans_of(slug, variant):
+            rings = [s for s in hookup_of(plan).shapes if isinstance(s, Ring)]
+            across = tuple(s.text for s in sorted(rings, key=lambda s: (round(s.at[1]), s.at[0])))
+            orders.add(across)
+        assert len(orders) == 1
+
+
+@pytest.mark.parametrize("plan", HOOKUPS, ids=NAMES)
+def test_wires_join_what_the_plan_joins(plan: Plan) -> None:
+    """Followed along the drawing: ends that touch, dots and coils left out, are the joints."""
+    drawing = hookup_of(plan)
+    place = {s.text: s.at for s in drawing.shapes if isinstance(s, Ring | Flag)}
+    heavy = [s.points for s in drawing.shapes if isinstance(s, Stroke) and s.width == 0.9]
+    wires = [w for w in heavy if len(w) < 6]
+
+    def touches(point: tuple[float, float], way: tuple[tuple[float, float], ...]) -> bool:
+        return any(
+            min(a[0], b[0]) - 1e-6 <= point[0] <= max(a[0], b[0]) + 1e-6
+            and min(a[1], b[1]) - 1e-6 <= point[1] <= max(a[1], b[1]) + 1e-6
+            for a, b in itertools.pairwise(way)
+        )
+
+    def meet(one: tuple[tuple[float, float], ...], two: tuple[tuple[float, float], ...]) -> bool:
+        return any(touches(p, two) for p in (one[0], one[-1])) or any(
+            touches(p, one) for p in (two[0], two[-1])
+        )
+
+    for joint in plan.joints:
+        names = [n for n in joint if n in place]
+        if len(names) < 2:
+            continue
+        reached = [w for w in wires if touches(place[names[0]], w)]
+        grown = True
+        while grown:
+            more = [w for w in wires if w not in reached and any(meet(w, r) for r in reached)]
+            grown, reached = bool(more), reached + more
+        for name in names:
+            assert any(touches(place[name], w) for w in reached), (plan.connection, name)
 
 
 def test_leads_in_no_joint_are_called_insulated() -> None:
     network = ARRANGEMENTS["three-phase-6-lead"].network
     drawing = draw_hookup(network, (("L1", "T1"), ("L2", "T2"), ("L3", "T3")), {})
-    assert [s.text for s in drawing.shapes if isinstance(s, Words)] == ["insulated"] * 3
+    texts = [s.text for s in drawing.shapes if isinstance(s, Words)]
+    assert texts == ["insulated singly: T4, T5, T6"]
 
 
 def test_what_changes_is_copper_and_nothing_else() -> None:
@@ -138,6 +196,34 @@ def test_what_changes_is_copper_and_nothing_else() -> None:
     copper = [s for s in drawing.shapes if not isinstance(s, Ring) and s.token == "copper"]
     assert {type(s) for s in copper} == {Stroke, Dot}
     assert len(copper) == 2
+
+
+def test_what_is_suspect_or_wrong_is_marked() -> None:
+    plan = plans_of("three-phase-9-lead-wye")[-1]
+    drawing = draw_hookup(
+        ARRANGEMENTS[plan.arrangement].network,
+        plan.joints,
+        {},
+        marks={"T1-T4": "watch"},
+        wrong=frozenset({frozenset(("T5", "T8"))}),
+        labels={"T1-T4": "4.9 Ω"},
+    )
+    tokens = [s.token for s in drawing.shapes if isinstance(s, Stroke)]
+    assert (tokens.count("watch"), tokens.count("hold")) == (1, 1)
+    assert [s.text for s in drawing.shapes if isinstance(s, Words)] == ["4.9 Ω"]
+
+
+def test_the_gallery_is_written_as_svg(tmp_path: Path) -> None:
+    count = write_gallery(tmp_path)
+    files = sorted(tmp_path.iterdir())
+    assert len(files) == count > 80
+    for file in files:
+        root = ElementTree.parse(file).getroot()
+        assert root.tag.endswith("svg")
+        assert root.find("{http://www.w3.org/2000/svg}title") is not None
+    joined = svg_of(hookup_of(HOOKUPS[0]), DIM)
+    assert "NaN" not in joined
+    assert DIM["ground"] in joined
 
 
 def test_a_coil_goes_from_end_to_end() -> None:

@@ -158,18 +158,31 @@ def drawing(painter: QPainter, theme: Theme, shapes: Drawing, into: QRectF, most
 
 def _ring(painter: QPainter, theme: Theme, shape: Ring, centre: QPointF, scale: float) -> None:
     radius = max(shape.radius * scale, theme.px(11))
+    size = theme.px(15 if len(shape.text) < 2 else 13)
+    half = max(shape.half * scale, radius)
+    if len(shape.text) > 2:
+        half = max(half, width_of(theme, shape.text, 13, bold=True) / 2 + theme.px(5))
+
+    def outline(more: float) -> None:
+        box = QRectF(
+            centre.x() - half - more,
+            centre.y() - radius - more,
+            2 * (half + more),
+            2 * (radius + more),
+        )
+        painter.drawRoundedRect(box, radius + more, radius + more)
+
     colour: QColor = theme.colour(shape.token)
     light = shape.token.removeprefix("wire:") in LIGHT_WIRES
     painter.setBrush(theme.colour("surface"))
     if light or theme.dim:
         painter.setPen(QPen(theme.colour("quiet"), 1))
-        painter.drawEllipse(centre, radius + 2.0, radius + 2.0)
+        outline(2.0)
     painter.setPen(QPen(colour, 3.2))
-    painter.drawEllipse(centre, radius, radius)
+    outline(0.0)
     if shape.tracer:
         painter.setPen(QPen(theme.colour(wire(shape.tracer)), 3.2, Qt.PenStyle.DotLine))
-        painter.drawEllipse(centre, radius, radius)
-    size = theme.px(15 if len(shape.text) < 2 else 13)
+        outline(0.0)
     _centred(painter, theme, shape.text, centre, size, "ink")
 
 

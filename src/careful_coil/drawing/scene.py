@@ -100,7 +100,7 @@ def _read_groups(judged: Judgement) -> list[tuple[str, ...]]:
 def hookup_drawing(judged: Judgement, plan: Plan, before: Plan | None) -> Drawing | None:
     """Return a plan drawn on this motor's leads; joints not in `before` in copper."""
     arr = judged.naming.arrangement
-    if arr is None or arr.phases != 3 or not judged.naming.names:
+    if arr is None or not judged.naming.names:
         return None
     looks = {
         name: Look(tag=name, token=looks_of(judged)[tag].token)
@@ -109,4 +109,4 @@ def hookup_drawing(judged: Judgement, plan: Plan, before: Plan | None) -> Drawin
     old = {frozenset(j) for j in before.joints} if before else set()
     lines = {frozenset(j) for j in plan.joints if len(j) == 2 and j[0] in LINES}
     fresh = {frozenset(j) for j in plan.joints} - old - lines if before else set()
-    return draw_hookup(arr.network, plan.joints, looks, frozenset(fresh))
+    return draw_hookup(arr.network, plan.joints, looks, frozenset(fresh), plan.devices)

@@ -29,13 +29,14 @@ class Dot:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Ring:
-    """A lead end: a circle in the wire's colour, its tag inside."""
+    """A lead end: a circle in the wire's colour, its tag inside; `half` > `radius` stretches it."""
 
     at: Point
     text: str
     radius: float = 3.4
     token: str = "ink"
     tracer: str = ""
+    half: float = 0.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

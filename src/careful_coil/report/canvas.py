@@ -38,10 +38,10 @@ def draw_shapes(
             canvas.setFillColor(HexColor("#FFFFFF"))
             canvas.setStrokeColor(ink("ink"))
             canvas.setLineWidth(0.9 * scale)
-            canvas.circle(*at(shape.at), shape.radius * scale, stroke=1, fill=1)
+            _pill(canvas, shape, at(shape.at), shape.radius * scale, scale, fill=1)
             canvas.setStrokeColor(ink(shape.token))
             canvas.setLineWidth(0.6 * scale)
-            canvas.circle(*at(shape.at), (shape.radius - 0.2) * scale, stroke=1, fill=0)
+            _pill(canvas, shape, at(shape.at), (shape.radius - 0.2) * scale, scale, fill=0)
             _centred(canvas, shape.text, at(shape.at), 3.0 * scale, bold)
         elif isinstance(shape, Flag):
             x, y = shape.at
@@ -61,6 +61,15 @@ def draw_shapes(
             x, y = at(shape.at)
             draw = {-1: canvas.drawString, 0: canvas.drawCentredString, 1: canvas.drawRightString}
             draw[shape.anchor](x, y - shape.size * scale * 0.35, shape.text)
+
+
+def _pill(
+    canvas: Canvas, ring: Ring, at: tuple[float, float], radius: float, scale: float, fill: int
+) -> None:
+    half = max(ring.half * scale, radius)
+    canvas.roundRect(
+        at[0] - half, at[1] - radius, 2 * half, 2 * radius, radius, stroke=1, fill=fill
+    )
 
 
 def _centred(canvas: Canvas, text: str, at: tuple[float, float], size: float, face: str) -> None:
