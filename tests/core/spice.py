@@ -97,7 +97,7 @@ def ac_deck(
     """Return the netlist of a hookup at one slip."""
     index, omega = network.node_index(), supply.omega
     base = omega / supply.ratio  # of the reactances
-    waves = fields(network, halves)
+    waves = fields(network.coils, halves)
     lines: list[str] = []
     for k, c in enumerate(network.coils):
         lines += [
@@ -106,7 +106,7 @@ def ac_deck(
         ]
     self_henry: dict[str, float] = {}
     mutual: dict[tuple[str, str], float] = {}
-    leak = default_leakage(network)
+    leak = default_leakage(network.coils)
     main = rotor.xm / base * waves.mutual()
     for k in range(len(network.coils)):
         self_henry[f"l_{k}"] = leak[k] / base + main[k, k]

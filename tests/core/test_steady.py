@@ -202,18 +202,21 @@ def test_open_parts_and_floating_groups_only_show_induced_volts() -> None:
 
 def test_halves_of_adjacent_poles_couple_hardly_and_lose_no_power() -> None:
     network = ARRANGEMENTS[NINE].network
-    near, apart = fields(network, "alternate").mutual(), fields(network, "adjacent").mutual()
+    near, apart = (
+        fields(network.coils, "alternate").mutual(),
+        fields(network.coils, "adjacent").mutual(),
+    )
     assert near[0, 3] == pytest.approx(1.0)
     assert apart[0, 3] == pytest.approx(0.0, abs=1e-12)
     assert np.diag(apart) == pytest.approx(np.diag(near))
-    assert fields(ARRANGEMENTS["three-phase-two-speed-6-lead"].network, "pole-changing").mutual()[
-        0, 1
-    ] == pytest.approx(-0.45)
+    assert fields(
+        ARRANGEMENTS["three-phase-two-speed-6-lead"].network.coils, "pole-changing"
+    ).mutual()[0, 1] == pytest.approx(-0.45)
 
 
 def test_two_windings_for_two_speeds_share_no_field() -> None:
     both = ARRANGEMENTS["three-phase-part-winding-6-lead"].inside("two-windings")
-    assert fields(both).mutual()[0, 3] == 0
+    assert fields(both.coils).mutual()[0, 3] == 0
 
 
 def test_a_series_test_tells_start_from_finish() -> None:

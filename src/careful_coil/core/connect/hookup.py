@@ -144,7 +144,7 @@ def _first_field_slip(network: Network, hookup: Hookup, slip: float, field: int)
     """Return the slip of the first field when that of `field` is `slip`."""
     if field == 0:
         return slip
-    poles = fields(network, hookup.known.halves).poles
+    poles = fields(network.coils, hookup.known.halves).poles
     return float(1 - (1 - slip) / poles[field])
 
 

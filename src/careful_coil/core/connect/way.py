@@ -2,12 +2,13 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import lru_cache
 
 from careful_coil.core.connect.devices import Device, State, with_devices
 from careful_coil.core.winding.arrangements import arrangement
 from careful_coil.core.winding.network import Network
 
-LINES = ("L1", "L2", "L3")
+LINES = ("L1", "L2", "L3")  # what feeds; N is a second name of L2 where there is one phase
 Joint = tuple[str, ...]
 Ohms = float | Mapping[str, float]  # of every coil alike, or by coil name, in Ω
 
@@ -69,12 +70,16 @@ def made(
     state: State = "start",
 ) -> Network:
     """Return a winding with joints and devices."""
-    by_name = (
-        dict.fromkeys((c.name for c in inside.coils), float(coil_ohm))
-        if isinstance(coil_ohm, int | float)
-        else coil_ohm
-    )
-    return with_devices(inside.with_ohm(by_name).joined(joints), devices, state)
+    key = coil_ohm if isinstance(coil_ohm, int | float) else tuple(sorted(coil_ohm.items()))
+    network = _wound(inside, key).joined(joints)
+    return with_devices(network, devices, state) if devices else network
+
+
+@lru_cache(maxsize=64)
+def _wound(inside: Network, ohms: float | tuple[tuple[str, float], ...]) -> Network:
+    if isinstance(ohms, tuple):
+        return inside.with_ohm(dict(ohms))
+    return inside.with_ohm(dict.fromkeys((c.name for c in inside.coils), float(ohms)))
 
 
 def line_ohms(network: Network) -> dict[str, float]:

@@ -2,15 +2,13 @@
 
 from dataclasses import dataclass
 
-from careful_coil.core.connect.plans import Plate, plan, which_plan
+from careful_coil.core.connect.plans import Plate, plan, plans_of, which_plan
 from careful_coil.core.connect.way import LINES, Joint, Plan
-from careful_coil.core.errors import CannotConnect, CoilError, NotKnownYet
+from careful_coil.core.errors import CannotConnect, CoilError
 from careful_coil.core.identify import Identification, Naming
 from careful_coil.core.identify.evidence import LEAD_OHM_HIGHEST
 from careful_coil.core.job import Job
 from careful_coil.core.readings import ohm_value
-
-PAIRS = (("L1", "L2"), ("L1", "L3"), ("L2", "L3"))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -55,13 +53,17 @@ def connecting(job: Job, found: Identification | None, naming: Naming) -> Connec
             found=before,
             why=f"This motor has {naming.arrangement.phases} phase(s), the supply {job.supply.phases}.",
         )
+    if any(p.speed for p in plans_of(slug)):
+        why = "Each speed is a hookup of its own: join them by the maker's diagram."
+        return Connecting(plan=None, why=why, outside=True)
     plate = Plate(job.plate.volts, job.plate.hertz or 60.0)
     try:
         wanted = plan(slug, plate, job.supply.volt, job.supply.hertz)
-    except NotKnownYet as error:
-        return Connecting(plan=None, why=str(error), outside=True)
     except CannotConnect as error:
         return Connecting(plan=None, why=str(error), found=before)
+    if wanted.devices:
+        why = "Its start devices are not part of the job yet. Join it by the maker's diagram."
+        return Connecting(plan=None, why=why, outside=True)
     sets = {frozenset(j): j for j in wanted.joints}
     joints = [tuple(naming.names.get(n, n) for n in j) for j in job.joints]
     made = {frozenset(j) for j in joints}
@@ -87,12 +89,17 @@ def connecting(job: Job, found: Identification | None, naming: Naming) -> Connec
 
 
 def _coil_ohms(found: Identification, naming: Naming) -> dict[str, float] | None:
-    """Return ohms by coil name in the names in use: the mean of like coils."""
-    ohms = list(found.best.coil_ohm.values())
-    if naming.arrangement is None or not ohms:
+    """Return the mean ohms of each kind of coil, by kind; None where one has none."""
+    if naming.arrangement is None:
         return None
-    kinds = {c.like for c in naming.arrangement.network.coils}
-    return dict.fromkeys(kinds, sum(ohms) / len(ohms)) if len(kinds) == 1 else None
+    kinds: dict[str, list[float]] = {}
+    for c in naming.arrangement.network.coils:
+        kinds.setdefault(c.like, [])
+        if c.name in found.best.coil_ohm:
+            kinds[c.like].append(found.best.coil_ohm[c.name])
+    if not all(kinds.values()):
+        return None
+    return {kind: sum(ohms) / len(ohms) for kind, ohms in kinds.items()}
 
 
 def _as_found(job: Job, naming: Naming) -> Plan | None:

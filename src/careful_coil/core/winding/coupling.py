@@ -10,12 +10,13 @@ winding the second has half the poles, and its phases follow each other the othe
 
 import math
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
 
-from careful_coil.core.winding.network import Network
+from careful_coil.core.winding.network import Coil
 
 Halves = Literal["alternate", "adjacent", "pole-changing"]
 # how much of one half's flux the other half of its phase sees
@@ -34,18 +35,22 @@ class Fields:
     share: NDArray[np.complex128]
     poles: NDArray[np.float64]
 
+    def own_slip(self, slip: NDArray[np.float64]) -> NDArray[np.float64]:
+        """Return the slip against each field, shape (S, fields), from that against the first."""
+        return np.asarray(1 - (1 - slip[:, None]) * self.poles)
+
     def mutual(self) -> NDArray[np.float64]:
         """Return M_kl/M for all coils, shape (coils, coils)."""
         each = self.share[:, :, None] * self.share[:, None, :].conj()
         return np.asarray(np.einsum("f,fkl->kl", self.weight, each.real))
 
 
-def fields(network: Network, halves: Halves = "alternate") -> Fields:
-    """Return the fields of a winding whose halves of a phase lie as `halves` says.
+@lru_cache(maxsize=256)
+def fields(coils: tuple[Coil, ...], halves: Halves = "alternate") -> Fields:
+    """Return the fields of coils whose halves of a phase lie as `halves` says.
 
     Coils of different `poles` share no field. The first field is that of the first coil's poles.
     """
-    coils = network.coils
     angle = np.radians([c.angle for c in coils])
     turns = np.array([c.turns for c in coils])
     halved = np.array([bool(c.half) for c in coils])

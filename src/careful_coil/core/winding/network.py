@@ -1,14 +1,15 @@
 """A winding as a network of coils between joints, some of which are leads.
 
 Direct current: the effective resistance between two nodes a and b is
-R_ab = (e_a − e_b)ᵀ L⁺ (e_a − e_b), L the Laplacian of the conductances 1/R
-(Klein and Randić, Resistance distance, J. Math. Chem. 12, 1993).
+R_ab = (e_a − e_b)ᵀ L⁻ (e_a − e_b), L the Laplacian of the conductances 1/R and L⁻ any generalised
+inverse of it (Klein and Randić, Resistance distance, J. Math. Chem. 12, 1993).
 Battery kick: the open-circuit volts along a path are Σ_k p_k Σ_l M_kl di_l/dt with
 M_kl ∝ n_k·n_l·cos(θ_k − θ_l), p the share of each coil in the path.
 """
 
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -65,7 +66,7 @@ class Capacitor:
     microfarad: float
 
 
-@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+@dataclass(frozen=True, kw_only=True, eq=False)
 class Network:
     """Coils, the names of the leads that come out, joints made between nodes, and other parts.
 
@@ -116,8 +117,12 @@ class Network:
             names |= dict.fromkeys(sorted(joint))
         return tuple(names)
 
-    def node_index(self) -> dict[str, int]:
+    def node_index(self) -> Mapping[str, int]:
         """Return for each node the number of the electrical node it is part of."""
+        return self._index
+
+    @cached_property
+    def _index(self) -> dict[str, int]:
         parent = {n: n for n in self.nodes()}
 
         def root(name: str) -> str:
@@ -134,7 +139,7 @@ class Network:
 
     def groups(self) -> tuple[frozenset[str], ...]:
         """Return the leads that conduct to each other, a set for each connected part."""
-        label = self._parts()
+        label = self._groups
         found: dict[int, set[str]] = {}
         for lead in self.leads:
             found.setdefault(label[lead], set()).add(lead)
@@ -146,11 +151,11 @@ class Network:
         Shape (n, n), symmetric, zero on the diagonal, infinite where nothing conducts.
         """
         names = self.leads if nodes is None else tuple(nodes)
-        index, inverse = self._inverse()
+        index, inverse = self._index, self._inverse
         at = np.array([index[n] for n in names], dtype=int)
         diagonal = np.diag(inverse)[at]
         ohm = diagonal[:, None] + diagonal[None, :] - 2 * inverse[np.ix_(at, at)]
-        part = self._parts()
+        part = self._groups
         label = np.array([part[n] for n in names])
         ohm = np.where(label[:, None] == label[None, :], np.maximum(ohm, 0.0), np.inf)
         ohm[at[:, None] == at[None, :]] = 0.0
@@ -165,9 +170,9 @@ class Network:
 
         Shape (coils,); all zero where nothing conducts.
         """
-        if self._parts()[a] != self._parts()[b]:
+        if self._groups[a] != self._groups[b]:
             return np.zeros(len(self.coils))
-        index, inverse = self._inverse()
+        index, inverse = self._index, self._inverse
         volt = inverse[:, index[a]] - inverse[:, index[b]]
         return np.array(
             [(volt[index[c.start]] - volt[index[c.finish]]) / c.ohm for c in self.coils]
@@ -202,16 +207,22 @@ class Network:
 
     def islands(self) -> tuple[frozenset[int], ...]:
         """Return the electrical nodes that alternating current can pass between, in sets."""
-        label = self._parts(*self.conducting, *self.capacitors)
-        index = self.node_index()
+        label = (
+            self._parts((*self.conducting, *self.capacitors)) if self.capacitors else self._groups
+        )
+        index = self._index
         found: dict[int, set[int]] = {}
         for name, at in index.items():
             found.setdefault(label[name], set()).add(at)
         return tuple(frozenset(island) for island in found.values())
 
-    def _parts(self, *branches: Coil | Part | Capacitor) -> dict[str, int]:
-        """Return for each node the number of the part it belongs to; default: for direct current."""
-        index = self.node_index()
+    @cached_property
+    def _groups(self) -> dict[str, int]:
+        return self._parts(self.conducting)
+
+    def _parts(self, branches: Sequence[Coil | Part | Capacitor]) -> dict[str, int]:
+        """Return for each node the number of the part it belongs to by way of these branches."""
+        index = self._index
         parent = list(range(len(set(index.values()))))
 
         def root(k: int) -> int:
@@ -219,18 +230,26 @@ class Network:
                 k = parent[k]
             return k
 
-        for branch in branches or self.conducting:
+        for branch in branches:
             parent[root(index[branch.start])] = root(index[branch.finish])
         return {name: root(k) for name, k in index.items()}
 
-    def _inverse(self) -> tuple[dict[str, int], Floats]:
-        index = self.node_index()
+    @cached_property
+    def _inverse(self) -> Floats:
+        """The Laplacian's inverse with one node of each part held at 0: a generalised inverse."""
+        index, ground = self._index, sorted(set(self._groups.values()))
         size = len(set(index.values()))
         laplacian = np.zeros((size, size))
         for branch in self.conducting:
             a, b = index[branch.start], index[branch.finish]
             if a != b:
                 g = 1.0 / branch.ohm
-                laplacian[[a, b], [a, b]] += g
-                laplacian[[a, b], [b, a]] -= g
-        return index, np.asarray(np.linalg.pinv(laplacian, hermitian=True), dtype=float)
+                laplacian[a, a] += g
+                laplacian[b, b] += g
+                laplacian[a, b] -= g
+                laplacian[b, a] -= g
+        laplacian[ground], laplacian[:, ground] = 0.0, 0.0
+        laplacian[ground, ground] = 1.0
+        inverse = np.linalg.inv(laplacian)
+        inverse[ground, ground] = 0.0
+        return np.asarray(inverse, dtype=float)

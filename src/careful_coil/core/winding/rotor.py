@@ -10,7 +10,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from careful_coil.core.winding.network import Network
+from careful_coil.core.winding.network import Coil, Network
 
 # Default machine over the ohms of one whole phase, from usual per-unit figures of small motors:
 # stator resistance 0.03, leakage 0.08 a side, rotor resistance 0.03, magnetizing 2.
@@ -49,6 +49,13 @@ def default_rotor(network: Network, caged: bool = True) -> Rotor:
     return Rotor(xm=xm, r2=ROTOR_OHM * base, x2=ROTOR_LEAKAGE * base, caged=caged)
 
 
-def default_leakage(network: Network) -> tuple[float, ...]:
-    """Return an ordinary leakage reactance in Ω for each coil that names none."""
-    return tuple(LEAKAGE * c.ohm if c.leakage is None else c.leakage for c in network.coils)
+def default_leakage(coils: tuple[Coil, ...]) -> tuple[float, ...]:
+    """Return an ordinary leakage reactance in Ω for each coil that names none.
+
+    By turns squared from the first winding's coils: a start winding of thin wire has more ohms and
+    no more leakage.
+    """
+    first = coils[0].angle
+    main = [c.ohm / c.turns**2 for c in coils if c.angle == first]
+    each = LEAKAGE * sum(main) / len(main)
+    return tuple(each * c.turns**2 if c.leakage is None else c.leakage for c in coils)

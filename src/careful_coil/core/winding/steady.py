@@ -12,12 +12,13 @@ import cmath
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-from careful_coil.core.winding.coupling import Fields, Halves, fields
-from careful_coil.core.winding.network import Network
+from careful_coil.core.winding.coupling import Halves, fields
+from careful_coil.core.winding.network import Coil, Network
 from careful_coil.core.winding.rotor import Rotor, default_leakage, default_rotor
 
 Complex = NDArray[np.complex128]
@@ -52,17 +53,8 @@ class _Question:
     supply: Supply
     slips: Floats
     rotor: Rotor
-    waves: Fields
+    halves: Halves
     index: Mapping[str, int]
-
-    def gap(self) -> tuple[Complex, Complex]:
-        """Return Z_f and Z_b of each field at each slip, shape (S, F), before their weights."""
-        own, ratio = self.own_slip(), self.supply.ratio
-        return self.rotor.impedance(own, ratio), self.rotor.impedance(2 - own, ratio)
-
-    def own_slip(self) -> Floats:
-        """Return the slip against each field, shape (S, F)."""
-        return np.asarray(1 - (1 - self.slips[:, None]) * self.waves.poles)
 
     def farad_admittance(self, microfarad: float) -> complex:
         """Return jωC in S."""
@@ -115,7 +107,6 @@ def solve(
     """
     slips = np.atleast_1d(np.asarray(slip, dtype=float)).ravel()
     rotor = default_rotor(network) if rotor is None else rotor
-    waves = fields(network, halves)
     index = network.node_index()
     fixed: dict[int, complex] = {}
     for line, volt in supply.volts.items():
@@ -123,21 +114,26 @@ def solve(
         if at is None:
             continue
         if at in fixed and abs(fixed[at] - volt) > 1e-9 * max(abs(volt), 1.0):
-            return _short(network, supply, slips, waves)
+            return _short(network, supply, slips, len(fields(network.coils, halves).weight))
         fixed[at] = volt
-    asked = _Question(network, supply, slips, rotor, waves, index)
+    asked = _Question(network, supply, slips, rotor, halves, index)
     return _gather(asked, *_currents(asked, fixed))
 
 
-def _coil_impedance(asked: _Question) -> Complex:
-    """Return the coils' impedance matrix in Ω at each slip, shape (S, C, C)."""
-    network, waves = asked.network, asked.waves
-    leakage = asked.supply.ratio * np.array(default_leakage(network))
-    own = np.array([c.ohm for c in network.coils]) + 1j * leakage
-    ahead, behind = asked.gap()
+@lru_cache(maxsize=256)
+def _coil_impedance(
+    coils: tuple[Coil, ...], halves: Halves, rotor: Rotor, ratio: float, slips: tuple[float, ...]
+) -> Complex:
+    """Return the coils' impedance matrix in Ω at each slip, shape (S, C, C): joints do not enter."""
+    waves = fields(coils, halves)
+    own_slip = waves.own_slip(np.array(slips))
+    ahead, behind = rotor.impedance(own_slip, ratio), rotor.impedance(2 - own_slip, ratio)
+    own = np.array([c.ohm for c in coils]) + 1j * ratio * np.array(default_leakage(coils))
     turn = np.einsum("f,fk,fl->fkl", waves.weight, waves.share.conj(), waves.share) / 2
     z = np.einsum("sf,fkl->skl", ahead, turn) + np.einsum("sf,fkl->skl", behind, turn.conj())
-    return np.asarray(z + np.diag(own))
+    found = np.asarray(z + np.diag(own))
+    found.setflags(write=False)
+    return found
 
 
 def _currents(asked: _Question, fixed: Mapping[int, complex]) -> tuple[Complex, Complex]:
@@ -150,10 +146,7 @@ def _currents(asked: _Question, fixed: Mapping[int, complex]) -> tuple[Complex, 
     for c in network.capacitors:
         value = asked.farad_admittance(c.microfarad)
         _stamp(admittance, index[c.start], index[c.finish], value)
-    incidence = np.zeros((size, coils))
-    for k, coil in enumerate(network.coils):
-        incidence[index[coil.start], k] += 1.0
-        incidence[index[coil.finish], k] -= 1.0
+    incidence = _incidence(asked)
     known = dict(fixed)
     for island in network.islands():
         if not any(n in known for n in island):
@@ -165,7 +158,9 @@ def _currents(asked: _Question, fixed: Mapping[int, complex]) -> tuple[Complex, 
     matrix[:, :count, :count] = admittance[np.ix_(free, free)]
     matrix[:, :count, count:] = incidence[free]
     matrix[:, count:, :count] = incidence[free].T
-    matrix[:, count:, count:] = -_coil_impedance(asked)
+    matrix[:, count:, count:] = -_coil_impedance(
+        network.coils, asked.halves, asked.rotor, asked.supply.ratio, tuple(slips.tolist())
+    )
     right = np.concatenate(
         [-admittance[np.ix_(free, held)] @ held_volt, -incidence[held].T @ held_volt]
     )
@@ -173,6 +168,16 @@ def _currents(asked: _Question, fixed: Mapping[int, complex]) -> tuple[Complex, 
     nodes = np.zeros((len(slips), size), dtype=complex)
     nodes[:, free], nodes[:, held] = found[:, :count, 0], held_volt
     return found[:, count:, 0], nodes
+
+
+def _incidence(asked: _Question) -> Floats:
+    """Return 1 where a coil's amps leave a node, -1 where they come in, shape (nodes, coils)."""
+    index, coils = asked.index, asked.network.coils
+    incidence = np.zeros((len(set(index.values())), len(coils)))
+    for k, coil in enumerate(coils):
+        incidence[index[coil.start], k] += 1.0
+        incidence[index[coil.finish], k] -= 1.0
+    return incidence
 
 
 def _stamp(matrix: Complex, a: int, b: int, value: complex) -> None:
@@ -183,13 +188,10 @@ def _stamp(matrix: Complex, a: int, b: int, value: complex) -> None:
 
 def _gather(asked: _Question, amp: Complex, nodes: Complex) -> Steady:
     network, supply, slips = asked.network, asked.supply, asked.slips
-    waves, index = asked.waves, asked.index
+    waves, index = fields(network.coils, asked.halves), asked.index
     starts = [index[c.start] for c in network.coils]
     finishes = [index[c.finish] for c in network.coils]
-    out = np.zeros_like(nodes)  # amps that leave each node into the motor
-    for k, (a, b) in enumerate(zip(starts, finishes, strict=True)):
-        out[:, a] += amp[:, k]
-        out[:, b] -= amp[:, k]
+    out = amp @ _incidence(asked).T  # amps that leave each node into the motor
     lossy = np.zeros(len(slips))
     for part in network.parts:
         a, b = index[part.start], index[part.finish]
@@ -214,10 +216,10 @@ def _gather(asked: _Question, amp: Complex, nodes: Complex) -> Steady:
         apparent += volt * line_amp[line].conj()
     forward = amp @ waves.share.T
     backward = amp @ waves.share.conj().T
-    ahead, behind = asked.gap()
+    own, ratio = waves.own_slip(slips), supply.ratio
+    ahead, behind = asked.rotor.impedance(own, ratio), asked.rotor.impedance(2 - own, ratio)
     power_f = waves.weight / 2 * np.abs(forward) ** 2 * ahead.real
     power_b = waves.weight / 2 * np.abs(backward) ** 2 * behind.real
-    own = asked.own_slip()
     return Steady(
         slip=slips,
         coil_amp=amp,
@@ -236,7 +238,7 @@ def _gather(asked: _Question, amp: Complex, nodes: Complex) -> Steady:
     )
 
 
-def _short(network: Network, supply: Supply, slips: Floats, waves: Fields) -> Steady:
+def _short(network: Network, supply: Supply, slips: Floats, waves: int) -> Steady:
     index = network.node_index()
     at = {line: index[line] for line in supply.volts if line in index}
     shorted = tuple(
@@ -246,7 +248,7 @@ def _short(network: Network, supply: Supply, slips: Floats, waves: Fields) -> St
     )
     none, nothing = np.zeros(len(slips)), np.zeros(len(slips), dtype=complex)
     coils = np.zeros((len(slips), len(network.coils)), dtype=complex)
-    waved = np.zeros((len(slips), len(waves.weight)), dtype=complex)
+    waved = np.zeros((len(slips), waves), dtype=complex)
     return Steady(
         slip=slips,
         coil_amp=coils,
