@@ -150,6 +150,15 @@ def test_low_for_high_is_wrong_and_weak() -> None:
     assert "coil-undervolted" in codes(shown)
 
 
+def test_joints_of_two_hookups_are_told_apart() -> None:
+    joints = [["L1", "T1", "T7"], ["L2", "T2"], ["L3", "T3"], ["T5", "T8"], ["T6", "T9"]]
+    found = next(f for f in check(motor(NINE, 230, joints)).faults if f.code == "mixed-hookup")
+    low, high = found.text.split(";")
+    assert "L1–T1–T7 belongs to low volts" in low
+    assert "T5–T8" in high
+    assert "high volts" in high
+
+
 def test_delta_on_a_wye_supply_is_173_percent() -> None:
     _, delta = right(SIX, 230)
     shown = check(motor(SIX, 400, delta.joints))

@@ -23,15 +23,18 @@ def told(tags: str, readings: list[AnyReading], meter: Meter = FINE) -> Identifi
     return identify(Evidence.of(tuple(tags), readings, meter))
 
 
-@pytest.mark.parametrize("seed", range(4))
 @pytest.mark.parametrize(
-    ("slug", "device"),
+    ("slug", "device", "seed"),
     [
-        ("three-phase-6-lead", ""),
-        ("three-phase-9-lead-wye", ""),
-        ("three-phase-9-lead-delta", ""),
-        ("single-phase-3-lead", "switch"),
-        ("three-phase-3-lead", ""),
+        (slug, device, seed)
+        for slug, device, motors in (
+            ("three-phase-6-lead", "", 4),
+            ("three-phase-9-lead-wye", "", 2),
+            ("three-phase-9-lead-delta", "", 2),
+            ("single-phase-3-lead", "switch", 4),
+            ("three-phase-3-lead", "", 4),
+        )
+        for seed in range(motors)
     ],
 )
 def test_following_the_suggestions_settles_a_motor_and_claims_only_what_is_true(

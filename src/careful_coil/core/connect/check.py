@@ -7,7 +7,13 @@ from typing import Literal
 
 from careful_coil.core.connect import faults
 from careful_coil.core.connect.devices import check_devices
-from careful_coil.core.connect.faults import Fault, Given, Pictures
+from careful_coil.core.connect.given import (
+    Fault,
+    Given,
+    Pictures,
+    reversed_turn,
+    shown_by_ohms,
+)
 from careful_coil.core.connect.hookup import Answer, Hookup, start_and_run
 from careful_coil.core.connect.plans import Wish, plan, plans_of
 from careful_coil.core.connect.way import LINES, Joint, Plan
@@ -64,14 +70,14 @@ def check(hookup: Hookup) -> Check:
     if right is None:
         found.append(faults.supply_mismatch(cleaned, why))
     found += faults.all_faults(given)
-    shown = faults.shown_by_ohms(given)
+    shown = shown_by_ohms(given)
     found = [f if f.shown_by_ohms is not None else replace(f, shown_by_ohms=shown) for f in found]
     bad = any(f.severity == "hold" for f in found)
     verdict: Verdict = "dangerous" if any(f.danger for f in found) else "wrong" if bad else "sound"
     start, run = pictures.start, pictures.run
     figures = _figures("run", run, pictures.right_start, start)
     with_states = (_figures("start", start, pictures.right_start, start), figures)
-    meant = given.meant()
+    meant = given.meant
     return Check(
         verdict=verdict,
         connection=meant.plan.connection if meant and not meant.slips else None,
@@ -79,7 +85,7 @@ def check(hookup: Hookup) -> Check:
         figures=figures,
         states=with_states if hookup.devices else (),
         coil_rated_volt=rated,
-        rotation_reversed=faults.reversed_turn(given),
+        rotation_reversed=reversed_turn(given),
         right=right,
         turning=(right or plans_of(hookup.arrangement, hookup.variant)[0]).turning or "lines",
     )

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from careful_coil.core.connect.devices import CAPACITORS
-from careful_coil.core.connect.faults import Fault, Given
+from careful_coil.core.connect.given import Fault, Given
 from careful_coil.core.connect.hookup import NOTHING, Answer
 
 AUXILIARY = ("auxiliary", "start")
@@ -73,7 +73,7 @@ def _start_winding(given: Given) -> Iterator[Fault]:
             text="At standstill the start winding carries nothing: it hums and does not start.",
         )
         return
-    if not given.hookup.devices and given.same():
+    if not given.hookup.devices and given.same:
         yield Fault(
             code="start-device-unknown",
             severity="note",

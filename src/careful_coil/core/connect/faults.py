@@ -1,132 +1,26 @@
 """What can be wrong with a hookup, each in trade words, by coil and lead."""
 
+import itertools
 from collections.abc import Callable, Iterator, Sequence
-from dataclasses import dataclass
-from typing import Literal
 
-from careful_coil.core.connect.explain import Explanation, Slip, explain
-from careful_coil.core.connect.hookup import NOTHING, Answer, Hookup
-from careful_coil.core.connect.plans import plans_of
-from careful_coil.core.connect.way import LINES, Joint, Plan
+from careful_coil.core.connect.device_faults import device_faults
+from careful_coil.core.connect.explain import Slip
+from careful_coil.core.connect.given import Fault, Given, reversed_turn
+from careful_coil.core.connect.hookup import NOTHING, Hookup
+from careful_coil.core.connect.plans import unlined
+from careful_coil.core.connect.way import LINES, Joint
 
-Severity = Literal["note", "watch", "hold"]
 LITTLE = 1e-9  # A: nothing
-SAME_SHARE = 0.02  # coil volts and fields that are called the same
-OHMS_SHARE = 0.03  # what a bench reading between lines can tell
 DANGER_VOLT, OVER_VOLT, UNDER_VOLT = 1.30, 1.10, 0.90  # of a coil's rated volts
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Fault:
-    """One finding on a hookup. `shown_by_ohms`: whether line readings would show it, None unknown."""
-
-    code: str
-    severity: Severity
-    text: str
-    coils: tuple[str, ...] = ()
-    leads: tuple[str, ...] = ()
-    shown_by_ohms: bool | None = None
-    danger: bool = False
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Pictures:
-    """The hookup as made and as it should be, at standstill and running."""
-
-    start: Answer
-    run: Answer
-    right_start: Answer | None
-    right_run: Answer | None
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Given:
-    """All a rule may look at."""
-
-    hookup: Hookup
-    right: Plan | None
-    pictures: Pictures
-    rated: dict[str, float] | None
-
-    def same(self) -> bool:
-        """Whether coil volts and fields are those of the right hookup, in both states."""
-        p = self.pictures
-        if p.right_start is None or p.right_run is None or p.start.shorted:
-            return False
-        like = {c.name: c.like for c in self.hookup.inside().coils}
-        pairs = ((p.start, p.right_start), (p.run, p.right_run))
-        return all(_alike(made, right, like) for made, right in pairs)
-
-    def plans(self) -> list[Plan]:
-        """Return the hookups it may have been meant for, the right one first."""
-        every = plans_of(self.hookup.arrangement, self.hookup.variant, self.hookup.devices)
-        direct = [p for p in every if p.start == "direct"]
-        first = [p for p in direct if self.right and p.connection == self.right.connection]
-        return first + [p for p in direct if p not in first]
-
-    def meant(self) -> Explanation | None:
-        """Return the hookup meant and the slips in it."""
-        inside, joints = self.hookup.inside(), self.hookup.joints
-        if self.pictures.start.shorted:
-            return None
-        if self.same() and self.right is not None:
-            return Explanation(plan=self.right)
-        return explain(inside, self.plans(), joints)
-
-
-def _alike(made: Answer, right: Answer, like: dict[str, str]) -> bool:
-    """Whether coil volts agree, whichever of equal coils stands where, and fields do, mirrored or not."""
-
-    def close(a: float, b: float, size: float) -> bool:
-        return abs(a - b) <= SAME_SHARE * max(size, NOTHING)
-
-    volts = max(right.coil_volt.values())
-    for kind in set(like.values()):
-        one, two = (sorted(a.coil_volt[n] for n in like if like[n] == kind) for a in (made, right))
-        if not all(close(a, b, volts) for a, b in zip(one, two, strict=True)):
-            return False
-    size = max(right.forward, right.backward)
-    straight = close(made.forward, right.forward, size) and close(
-        made.backward, right.backward, size
-    )
-    mirrored = close(made.forward, right.backward, size) and close(
-        made.backward, right.forward, size
-    )
-    return straight or mirrored
-
-
-def shown_by_ohms(given: Given) -> bool | None:
-    """Return whether a reading between lines differs by more than 3 % from the right hookup's."""
-    if given.pictures.right_start is None:
-        return None
-    return ohms_differ(given.pictures.start.line_ohm, given.pictures.right_start.line_ohm)
-
-
-def ohms_differ(made: dict[str, float], right: dict[str, float]) -> bool:
-    """Return whether any line pair reads otherwise by 3 % or more, or conducts where it must not."""
-    for pair, wanted in right.items():
-        read = made.get(pair, float("inf"))
-        if (read == float("inf")) != (wanted == float("inf")):
-            return True
-        if wanted != float("inf") and abs(read - wanted) > OHMS_SHARE * wanted:
-            return True
-    return False
-
-
-def reversed_turn(given: Given) -> bool:
-    """Whether the shaft turns against the right hookup's direction."""
-    right = given.pictures.right_start
-    return right is not None and given.pictures.start.turn * right.turn < 0
 
 
 def all_faults(given: Given) -> list[Fault]:
     """Return every fault that the joints, the figures and the devices show."""
-    from careful_coil.core.connect.device_faults import device_faults
-
     rules: tuple[Callable[[Given], Iterator[Fault]], ...] = (
         _short,
         _forbidden,
         _explained,
+        _mixed,
         _open,
         _volts,
         _unused,
@@ -135,12 +29,8 @@ def all_faults(given: Given) -> list[Fault]:
         _edge,
     )
     found = [f for rule in rules for f in rule(given)]
-    if (
-        not given.same()
-        and given.right is not None
-        and not any(f.severity == "hold" for f in found)
-    ):
-        found.append(_differs(given))
+    if not given.same and not any(f.severity == "hold" for f in found):
+        found += _differs(given)
     return found
 
 
@@ -217,9 +107,9 @@ def _forbidden(given: Given) -> Iterator[Fault]:
 
 def _explained(given: Given) -> Iterator[Fault]:
     """Reversed, exchanged, left out, or the hookup of another voltage."""
-    if given.same():
+    if given.same:
         return
-    meant = given.meant()
+    meant = given.meant
     if meant is None:
         return
     right = given.right
@@ -232,6 +122,28 @@ def _explained(given: Given) -> Iterator[Fault]:
         )
     for slip in meant.slips:
         yield _of_slip(slip)
+
+
+def _mixed(given: Given) -> Iterator[Fault]:
+    """Joints of two hookups at once."""
+    if given.same or given.pictures.start.shorted or given.meant is not None:
+        return
+    made = {next(iter(unlined([j]))): j for j in given.hookup.joints if unlined([j])}
+    belongs = [(p, unlined(p.joints) & set(made)) for p in given.plans() if not p.reversed]
+    for (one, first), (two, second) in itertools.combinations(belongs, 2):
+        if first - second and second - first and first | second == set(made):
+            parts = [
+                f"{', '.join('–'.join(made[j]) for j in made if j in own)} "
+                f"{'belong' if len(own) > 1 else 'belongs'} to {p.connection}"
+                for p, own in ((one, first - second), (two, second - first))
+            ]
+            yield Fault(
+                code="mixed-hookup",
+                severity="hold",
+                leads=tuple(n for j in made.values() for n in j if n not in LINES),
+                text=f"Joints of two hookups at once: {'; '.join(parts)}.",
+            )
+            return
 
 
 def _of_slip(slip: Slip) -> Fault:
@@ -289,7 +201,7 @@ def _volts(given: Given) -> Iterator[Fault]:
     """Coils with more or less than their rated volts, where that is not the right hookup's doing."""
     if given.pictures.start.shorted or given.rated is None:
         return
-    same = given.same()
+    same = given.same
     high: dict[str, float] = {}
     low: dict[str, float] = {}
     for name, rated in given.rated.items():
@@ -328,7 +240,7 @@ def _unused(given: Given) -> Iterator[Fault]:
     """Leads that are in no joint: a hold where the right hookup needs them, else a note."""
     used = {n for j in given.hookup.joints if len(j) > 1 for n in j}
     wanted = {n for j in given.right.joints if len(j) > 1 for n in j} if given.right else set()
-    same = given.same()
+    same = given.same
     for lead in given.hookup.inside().leads:
         if lead in used:
             continue
@@ -345,7 +257,7 @@ def _unused(given: Given) -> Iterator[Fault]:
 
 
 def _turned(given: Given) -> Iterator[Fault]:
-    if reversed_turn(given) and given.same():
+    if reversed_turn(given) and given.same:
         three = given.hookup.supply.phases == 3
         yield Fault(
             code="rotation-reversed",
@@ -359,7 +271,7 @@ def _turned(given: Given) -> Iterator[Fault]:
 
 def _edge(given: Given) -> Iterator[Fault]:
     """What the plan itself remarks: volts at the edge of the band, another frequency."""
-    if given.right is None or not given.same():
+    if given.right is None or not given.same:
         return
     for note in given.right.notes:
         if "at the edge" in note or "Hz on a" in note:
@@ -367,14 +279,15 @@ def _edge(given: Given) -> Iterator[Fault]:
             yield Fault(code="supply-at-edge", severity="hold" if heavy else "watch", text=note)
 
 
-def _differs(given: Given) -> Fault:
-    right = given.right
-    assert right is not None  # noqa: S101 - asked only with a right hookup
+def _differs(given: Given) -> Iterator[Fault]:
+    """What no other rule has put into words: the joints that the right hookup has and this has not."""
+    if given.right is None:
+        return
     made = {frozenset(j) for j in given.hookup.joints}
-    missing = ["–".join(j) for j in right.joints if frozenset(j) not in made]
-    return Fault(
+    missing = ["–".join(j) for j in given.right.joints if frozenset(j) not in made]
+    yield Fault(
         code="not-the-right-hookup",
         severity="hold",
-        text=f"Coil volts or fields are not those of {right.connection}. "
+        text=f"Coil volts or fields are not those of {given.right.connection}. "
         f"Joints it should have: {', '.join(missing) or 'as made'}.",
     )

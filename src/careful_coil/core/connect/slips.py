@@ -12,10 +12,10 @@ from functools import cache
 import numpy as np
 from numpy.typing import NDArray
 
-from careful_coil.core.connect.explain import Slip, slips_of
-from careful_coil.core.connect.faults import OHMS_SHARE, ohms_differ
+from careful_coil.core.connect.explain import Slip, equals, slips_of
+from careful_coil.core.connect.given import OHMS_SHARE, ohms_differ
 from careful_coil.core.connect.hookup import Answer, Hookup, answer
-from careful_coil.core.connect.plans import plans_of
+from careful_coil.core.connect.plans import plans_of, unlined
 from careful_coil.core.connect.way import Plan
 from careful_coil.core.winding.kick import HALF_OTHER_PHASE, HALF_SAME_PHASE, kick_class
 from careful_coil.core.winding.network import Network
@@ -54,10 +54,16 @@ class Likely:
 
 
 def likely_slips(hookup: Hookup, right: Plan) -> tuple[Likely, ...]:
-    """Return all single slips from a right hookup on its supply."""
+    """Return all single slips from a right hookup on its supply; what is as good as it is none."""
     meant = hookup.of_plan(right)
     good = _quarter(meant, right)
-    found = [_judged(meant, right, good, slip) for slip in slips_of(meant.inside(), right.joints)]
+    as_good = {unlined(j) for j in equals(meant.inside(), right)}
+    found = []
+    for slip in slips_of(meant.inside(), right.joints):
+        likely = _judged(meant, right, good, slip)
+        same = unlined(slip.done_to(right.joints)) in as_good
+        if likely.ohms_show or likely.run_shows or not same:
+            found.append(likely)
     for other in plans_of(right.arrangement, right.variant, right.devices):
         alike = other.start == "direct" and other.speed == right.speed and not other.reversed
         if alike and other.connection != right.connection:
