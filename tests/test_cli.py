@@ -485,6 +485,19 @@ def test_a_reversed_coil_is_bad_news_that_ohms_do_not_show(
     assert {f["shown_by_ohms"] for f in answer["findings"]} == {False}
 
 
+def test_a_line_that_is_joined_to_nothing_reads_open(
+    capsys: pytest.CaptureFixture[str], tmp_path: Path
+) -> None:
+    joints = [["L1", "T1"], ["L2", "T2"], ["T4", "T7"], ["T5", "T8"], ["T6", "T9"]]
+    status, out, _ = run(capsys, "hookup", "--json", hookup_file(tmp_path, joints=joints))
+    answer = json.loads(out)
+    assert (status, answer["verdict"]) == (1, "wrong")
+    assert answer["line_ohm"]["L1-L3"] == "open"
+    assert answer["line_ohm"]["L1-L2"] == pytest.approx(6.8)
+    assert answer["line_amp_ratio"]["L3"] == 0
+    assert {"single-phased", "lead-unused"} <= {f["code"] for f in answer["findings"]}
+
+
 def test_a_short_is_answered_with_null_amps(
     capsys: pytest.CaptureFixture[str], tmp_path: Path
 ) -> None:
@@ -522,7 +535,8 @@ def test_hookups_with_devices_have_states(
     answer = json.loads(out)
     assert (status, answer["verdict"]) == (0, "sound")
     assert [s["state"] for s in answer["states"]] == ["start", "run"]
-    assert answer["line_ohm"] == pytest.approx({"L1-L2": 3.0})
+    assert answer["line_ohm"] == pytest.approx({"L1-N": 3.0})
+    assert answer["line_amp_ratio"] == pytest.approx({"L1": 1.0, "N": 1.0})
     assert answer["direction"] == "only by opening the motor"
 
 

@@ -10,6 +10,8 @@ from hypothesis import strategies as st
 
 from careful_coil.core.errors import NotKnownYet
 from careful_coil.core.winding import ARRANGEMENTS, Coil, Network, arrangement
+from careful_coil.core.winding.coupling import Halves
+from careful_coil.core.winding.kick import kick
 from careful_coil.core.winding.symmetry import dc_symmetries, kick_symmetries
 
 
@@ -187,3 +189,28 @@ def test_relabelling_a_network_relabels_its_answers(order: list[int]) -> None:
     names = [network.leads[k] for k in order]
     ohm, mixed = network.resistance(), network.resistance(names)
     assert np.array_equal(mixed, ohm[np.ix_(order, order)])
+
+
+@pytest.mark.parametrize(
+    ("slug", "source", "sense", "halves", "shown"),
+    [
+        ("three-phase-6-lead", "T1 T4", "T2 T5", "alternate", "down-small"),
+        ("three-phase-6-lead", "T1 T4", "T5 T2", "alternate", "up-small"),
+        ("three-phase-9-lead-wye", "T1 T4", "T7 T8", "alternate", "up-large"),
+        ("three-phase-12-lead", "T1 T4", "T7 T10", "alternate", "up-large"),
+        ("three-phase-12-lead", "T1 T4", "T8 T11", "alternate", "down-small"),
+        ("three-phase-12-lead", "T1 T4", "T7 T10", "adjacent", "none"),
+        ("three-phase-12-lead", "T1 T4", "T7 T10", "pole-changing", "down-small"),
+        ("three-phase-12-lead", "T1 T4", "T2 T5", "pole-changing", "down-small"),
+        ("single-phase-4-lead", "main-1 main-2", "aux-1 aux-2", "alternate", "none"),
+        # (−1 −3)·(−2 −1) = −0.42 + 0.93 − 0.42 − 0.42 over 1 + 1 − 0.84
+        ("three-phase-9-lead-delta", "T4 T9", "T5 T7", "alternate", "down-small"),
+    ],
+)
+def test_kicks_between_paths(
+    slug: str, source: str, sense: str, halves: Halves, shown: str
+) -> None:
+    """Phases −½, halves 0.93 and −0.42, none across a quarter turn, opposed where poles change."""
+    a, b = source.split()
+    c, d = sense.split()
+    assert kick(ARRANGEMENTS[slug].network, (a, b), (c, d), halves) == shown

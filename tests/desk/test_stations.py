@@ -188,6 +188,9 @@ def test_connect_shows_found_and_wanted_and_the_joint_to_make(bench: Bench) -> N
     kinds = [row[0] for row in page.joints.joint_rows()]
     assert kinds == ["now"] + ["unproven"] * 5
     assert [row[2] for row in page.joints.ohm_rows()] == ["must read 2.04 Ω"] * 3
+    unseen = page.unseen.text().splitlines()
+    assert unseen[0] == "A coil turned round (amps up to 1.8 times or a kick test would)."
+    assert unseen[1].startswith("Two coils exchanged")
 
 
 def test_enter_makes_a_joint_only_at_the_station(bench: Bench) -> None:

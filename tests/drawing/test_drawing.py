@@ -149,6 +149,21 @@ def test_coils_keep_their_order_in_every_hookup(slug: str) -> None:
         assert len(orders) == 1
 
 
+@pytest.mark.parametrize("slug", sorted(ARRANGEMENTS))
+def test_two_hookups_side_by_side_have_their_coils_in_the_same_places(slug: str) -> None:
+    first, *others = [p for p in plans_of(slug) if p.start == "direct"]
+    for other in others:
+        inside = ARRANGEMENTS[slug].network
+        places = [
+            {s.text: s.at for s in drawing.shapes if isinstance(s, Ring)}
+            for drawing in (
+                draw_hookup(inside, p.joints, {}, devices=p.devices, beside=q.joints)
+                for p, q in ((first, other), (other, first))
+            )
+        ]
+        assert places[0] == places[1]
+
+
 @pytest.mark.parametrize("plan", HOOKUPS, ids=NAMES)
 def test_wires_join_what_the_plan_joins(plan: Plan) -> None:
     """Followed along the drawing: ends that touch, dots and coils left out, are the joints."""

@@ -7,12 +7,7 @@ from dataclasses import dataclass, field
 from careful_coil.bench.port import Request, Shown
 from careful_coil.core.errors import InstrumentError
 from careful_coil.core.readings import Meter
-from careful_coil.core.winding.kick import (
-    HALF_OTHER_PHASE,
-    HALF_SAME_PHASE,
-    KICKS,
-    kick_class,
-)
+from careful_coil.core.winding.kick import kick
 from careful_coil.core.winding.network import Network
 
 NOISE_SHARE = 1e-3  # of the reading, one sigma
@@ -118,5 +113,6 @@ class SimulatedMeter:
         network = self._motor.network
         a, b = (self._lead(t) for t in request.ends)
         c, d = (self._lead(t) for t in request.sense)
-        pair = (0.02, 0.02) if self._motor.adjacent_halves else (HALF_SAME_PHASE, HALF_OTHER_PHASE)
-        return KICKS[kick_class(network.kick_ratio((a, b), (c, d), network.mutual(*pair)))]
+        return kick(
+            network, (a, b), (c, d), "adjacent" if self._motor.adjacent_halves else "alternate"
+        )

@@ -11,7 +11,7 @@ from careful_coil.drawing.winding import Look
 from careful_coil.drawing.wires import Net, Router
 
 LINES = ("L1", "L2", "L3", "N")
-FLAG = 12.0  # room for a flag above the wires
+FLAG = 12.8  # room for a flag above the wires
 LEFT = 2.0
 IN_A_ROW = 8
 
@@ -25,12 +25,14 @@ def draw_hookup(
     marks: Mapping[str, str] | None = None,
     wrong: frozenset[frozenset[str]] = frozenset(),
     labels: Mapping[str, str] | None = None,
+    beside: Iterable[Sequence[str]] = (),
 ) -> Drawing:
     """Return the drawing of a network with joints between leads, lines and devices.
 
     `fresh` joints are drawn in copper, `wrong` ones as holds; `marks` tokens of coils by name,
     `labels` what is written beside them.
-    Two drawings of one network have their coils in the same order; leads in no joint are named below.
+    Two drawings of one network have their coils in the same order, and in the same places when each
+    is given the other's joints as `beside`; leads in no joint are named below.
     """
     joints = [tuple(j) for j in joints]
     elements = layout.elements_of(network, devices, labels)
@@ -38,13 +40,18 @@ def draw_hookup(
     tokens = dict.fromkeys(fresh, "copper") | dict.fromkeys(wrong, "hold")
     nets = _inner(elements, ring_of)
     nets += wires.joints_as_nets(elements, ring_of, joints, LINES, tokens)
-    rows, columns = (1 + max(getattr(e, k) for e in elements) for k in ("row", "column"))
-    lanes, tracks = wires.allot(nets, rows, columns)
+    others = _inner(elements, ring_of)
+    others += wires.joints_as_nets(elements, ring_of, beside, LINES, {})
+    lanes, tracks = (
+        [max(pair) for pair in zip(one, two, strict=True)]
+        for one, two in zip(wires.allot(nets, elements), wires.allot(others, elements), strict=True)
+    )
     used = [n for n in LINES if any(n in j for j in joints)]
     head = FLAG if used else 2.0
     texts = [looks[n].tag if n in looks else n for n in network.leads]
-    loose_flags = [n for n in used if not any(net.line == n and _above(net) for net in nets)]
-    grid = layout.grid(elements, texts, lanes, tracks, head, LEFT + 13.0 * len(loose_flags))
+    loose_flags = _loose(nets)
+    room = max(len(loose_flags), len(_loose(others)))
+    grid = layout.grid(elements, texts, lanes, tracks, head, LEFT + 13.0 * room)
     flags = _flags(used, nets, grid, loose_flags)
     router = Router(grid, head, ring_of.values(), nets, flags, head - 3.0)
     shapes: list[Shape] = []
@@ -109,6 +116,12 @@ def _inner(elements: Sequence[Element], ring_of: Mapping[str, Place]) -> list[Ne
 
 def _above(net: Net) -> bool:
     return any(p.channel == 0 and p.number == 0 for p in net.pins)
+
+
+def _loose(nets: Sequence[Net]) -> list[str]:
+    """Return the lines that feed no end of the first row from above."""
+    lines = dict.fromkeys(net.line for net in nets if net.line)
+    return [n for n in lines if not any(net.line == n and _above(net) for net in nets)]
 
 
 def _flags(

@@ -11,6 +11,7 @@ from careful_coil.core.connect.devices import Device
 from careful_coil.core.winding import Network
 
 COIL, LETTER = 22.0, 3.0
+ASIDE = 10.0  # right of a coil's end, where nothing is written beside it
 RADIUS = 3.9
 
 
@@ -132,7 +133,7 @@ def grid(
         columns.append(x)
         label = max(0.62 * LETTER * len(e.label) for e in own)
         wide = max(9.0 * max(0, len(e.ends) - 2) for e in own)
-        x += max(half + 5.0, 6.0 + label) + wide
+        x += max(half + ASIDE, 6.0 + label) + wide
     tops: list[float] = []
     y = head
     for row in range(max(e.row for e in elements) + 1):

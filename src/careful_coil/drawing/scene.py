@@ -1,5 +1,7 @@
 """The drawings of a judged job: the winding as it looks now, the hookup as it is and must be."""
 
+from collections.abc import Sequence
+
 from careful_coil.core.connect import Plan
 from careful_coil.core.connect.way import LINES
 from careful_coil.core.identify.engine import SURE
@@ -97,8 +99,13 @@ def _read_groups(judged: Judgement) -> list[tuple[str, ...]]:
     return list(found.read_groups) if found else []
 
 
-def hookup_drawing(judged: Judgement, plan: Plan, before: Plan | None) -> Drawing | None:
-    """Return a plan drawn on this motor's leads; joints not in `before` in copper."""
+def hookup_drawing(
+    judged: Judgement, plan: Plan, before: Plan | None, beside: Sequence[Sequence[str]] = ()
+) -> Drawing | None:
+    """Return a plan drawn on this motor's leads; joints not in `before` in copper.
+
+    `beside` joints of a hookup drawn next to it, in the same places.
+    """
     arr = judged.naming.arrangement
     if arr is None or not judged.naming.names:
         return None
@@ -109,4 +116,6 @@ def hookup_drawing(judged: Judgement, plan: Plan, before: Plan | None) -> Drawin
     old = {frozenset(j) for j in before.joints} if before else set()
     lines = {frozenset(j) for j in plan.joints if len(j) == 2 and j[0] in LINES}
     fresh = {frozenset(j) for j in plan.joints} - old - lines if before else set()
-    return draw_hookup(arr.network, plan.joints, looks, frozenset(fresh), plan.devices)
+    return draw_hookup(
+        arr.network, plan.joints, looks, frozenset(fresh), plan.devices, beside=beside
+    )

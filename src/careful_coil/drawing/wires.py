@@ -44,8 +44,9 @@ class Net:
         return bool(self.line) and len(self.pins) == 1 and self.pins[0].channel == 0
 
 
-def allot(nets: Sequence[Net], rows: int, columns: int) -> tuple[list[int], list[int]]:
+def allot(nets: Sequence[Net], elements: Sequence[Element]) -> tuple[list[int], list[int]]:
     """Give each net its tracks and its lane; return lanes a column and tracks a channel."""
+    rows, columns = (1 + max(getattr(e, k) for e in elements) for k in ("row", "column"))
     tracks, lanes = [0] * (rows + 1), [0] * columns
     for net in nets:
         if net.straight() or net.plain():

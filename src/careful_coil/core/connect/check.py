@@ -1,8 +1,9 @@
 """Is a hookup right? Verdict, findings, and what the network says of it."""
 
+import itertools
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from careful_coil.core.connect import faults
@@ -16,7 +17,7 @@ from careful_coil.core.connect.given import (
 )
 from careful_coil.core.connect.hookup import Answer, Hookup, start_and_run
 from careful_coil.core.connect.plans import Wish, plan, plans_of
-from careful_coil.core.connect.way import LINES, Joint, Plan
+from careful_coil.core.connect.way import Joint, Plan
 from careful_coil.core.errors import BadDocument, CannotConnect
 
 Verdict = Literal["sound", "wrong", "dangerous"]
@@ -50,8 +51,6 @@ class Check:
     rotation_reversed: bool
     right: Plan | None
     turning: str
-    ohms_known: bool = True
-    notes: tuple[str, ...] = field(default=())
 
 
 def check(hookup: Hookup) -> Check:
@@ -75,8 +74,9 @@ def check(hookup: Hookup) -> Check:
     bad = any(f.severity == "hold" for f in found)
     verdict: Verdict = "dangerous" if any(f.danger for f in found) else "wrong" if bad else "sound"
     start, run = pictures.start, pictures.run
-    figures = _figures("run", run, pictures.right_start, start)
-    with_states = (_figures("start", start, pictures.right_start, start), figures)
+    called = {"L2": "N"} if _only_neutral(hookup) else {}
+    figures = _figures("run", run, pictures.right_start, start, called)
+    with_states = (_figures("start", start, pictures.right_start, start, called), figures)
     meant = given.meant
     return Check(
         verdict=verdict,
@@ -140,12 +140,13 @@ def _pictures(hookup: Hookup, right: Plan | None) -> Pictures:
     return Pictures(start=start, run=run, right_start=right_start, right_run=right_run)
 
 
-def _figures(name: str, shown: Answer, right: Answer | None, start: Answer) -> StateFigures:
-    """Return a state's figures; amps are compared at standstill."""
+def _figures(
+    name: str, shown: Answer, right: Answer | None, start: Answer, called: Mapping[str, str]
+) -> StateFigures:
+    """Return a state's figures; amps are compared at standstill; `called` what lines are named."""
     ratios: dict[str, float | None] = {}
-    for line in LINES:
-        if line not in start.line_amp or not any(line in p for p in shown.line_ohm):
-            continue
+    pairs = [pair.split("-") for pair in shown.line_ohm]
+    for line in dict.fromkeys(itertools.chain.from_iterable(pairs)):
         wanted = right.line_amp[line] if right else 0.0
         ratios[line] = None if start.shorted or wanted <= 0 else start.line_amp[line] / wanted
     word = {1: "forward", -1: "backward", 0: None}[
@@ -153,9 +154,11 @@ def _figures(name: str, shown: Answer, right: Answer | None, start: Answer) -> S
     ]
     return StateFigures(
         state=name,
-        line_ohm=shown.line_ohm,
+        line_ohm={
+            "-".join(called.get(n, n) for n in p.split("-")): v for p, v in shown.line_ohm.items()
+        },
         coil_volt=shown.coil_volt,
-        line_amp_ratio=ratios,
+        line_amp_ratio={called.get(n, n): r for n, r in ratios.items()},
         field=word,
     )
 
@@ -177,13 +180,18 @@ def _check_ohms(hookup: Hookup) -> None:
         raise BadDocument("coil_ohm", "nothing for " + ", ".join(missing), "ohms of every coil")
 
 
+def _only_neutral(hookup: Hookup) -> bool:
+    used = {n for j in hookup.joints for n in j}
+    return hookup.supply.phases == 1 and "N" in used and "L2" not in used
+
+
 def _cleaned(hookup: Hookup) -> tuple[Hookup, list[Fault]]:
     """Return the hookup with unknown names left out and N called L2, and what was found on the way."""
     leads = hookup.inside().leads
     terminals = [t for d in hookup.devices for t in d.terminals()]
     known = {*leads, *hookup.lines(), *terminals}
     used = {n for j in hookup.joints for n in j}
-    alias = {"N": "L2"} if hookup.supply.phases == 1 and "L2" not in used else {}
+    alias = {"N": "L2"} if _only_neutral(hookup) else {}
     found = [faults.unknown_lead(n, leads) for n in sorted(used - known)]
     joints: list[Joint] = []
     for j in hookup.joints:

@@ -59,6 +59,11 @@ class Hookup:
         """Return the lines this supply has, N being a second name of L2."""
         return ("L1", "L2", "L3") if self.supply.phases == 3 else ("L1", "L2", "N")
 
+    def live_lines(self) -> tuple[str, ...]:
+        """Return the lines readings are taken between: N only where it is used beside L2."""
+        used = {n for j in self.joints for n in j}
+        return tuple(n for n in self.lines() if n != "N" or {"N", "L2"} <= used)
+
     def run_slip(self) -> float:
         """Return the slip at rated rpm, or a usual one."""
         if not self.rpm or self.rpm >= 60 * self.plate.hertz:
@@ -122,7 +127,7 @@ def answer(hookup: Hookup, state: State = "start", slip: float = 1.0, field: int
             0 if abs(apart) <= 1e-6 * max(ahead, behind, NOTHING) else int(math.copysign(1, apart))
         )
     return Answer(
-        line_ohm=line_ohms(network),
+        line_ohm=line_ohms(network, hookup.live_lines()),
         coil_volt={n: float(abs(v)) for n, v in zip(names, found.coil_volt[0], strict=True)},
         coil_amp=amp,
         line_amp={n: float(abs(a[0])) for n, a in found.line_amp.items()},

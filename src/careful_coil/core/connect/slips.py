@@ -14,13 +14,15 @@ from numpy.typing import NDArray
 
 from careful_coil.core.connect.explain import Slip, equals, slips_of
 from careful_coil.core.connect.given import OHMS_SHARE, ohms_differ
-from careful_coil.core.connect.hookup import Answer, Hookup, answer
-from careful_coil.core.connect.plans import plans_of, unlined
+from careful_coil.core.connect.hookup import Answer, Hookup, Supplied, answer
+from careful_coil.core.connect.plans import Plate, plans_of, unlined
 from careful_coil.core.connect.way import Plan
+from careful_coil.core.winding.arrangements import arrangement
 from careful_coil.core.winding.kick import HALF_OTHER_PHASE, HALF_SAME_PHASE, kick_class
 from careful_coil.core.winding.network import Network
 from careful_coil.core.winding.symmetry import parts
 
+RATED = 400.0  # any volts: only ratios are told
 RUN_SHARE = 0.25  # of the supply's volts
 AMPS_APART = 0.10  # of the mean: what three clamp readings tell
 AMPS_OTHER = 0.20  # more or less current than the right hookup's
@@ -176,6 +178,46 @@ def _kicks(network: Network) -> tuple[list[tuple[int, int]], NDArray[np.int64]]:
     flux = share @ network.mutual(HALF_SAME_PHASE, HALF_OTHER_PHASE) @ share.T
     ratio = flux / np.diag(flux)[:, None]
     return pairs, np.array([[kick_class(r) for r in row] for row in ratio], dtype=np.int64)
+
+
+UNSEEN = {
+    "coil-reversed": "a coil turned round",
+    "coils-exchanged": "two coils exchanged",
+    "leads-exchanged": "two leads exchanged",
+    "lead-left-out": "a lead left out",
+    "joint-open": "a joint open",
+}
+
+
+@cache
+def unseen_by_ohms(slug: str, variant: str, connection: str) -> tuple[str, ...]:
+    """Return what line ohms cannot show of a hookup, and what would, for coils that are equal.
+
+    One text for each kind of slip, with the largest of the line amps over the right ones.
+    """
+    right = next(p for p in plans_of(slug, variant) if p.connection == connection)
+    supply = Supplied(phases=arrangement(slug).phases, volt=RATED)
+    plate = Plate(((RATED, RATED),), supply.hertz)
+    hookup = Hookup(
+        arrangement=slug, variant=variant, joints=right.joints, plate=plate, supply=supply
+    )
+    kinds: dict[str, list[Likely]] = {}
+    for likely in likely_slips(replace(hookup, devices=right.devices), right):
+        if likely.slip and not likely.ohms_show:
+            kinds.setdefault(likely.slip.kind, []).append(likely)
+    return tuple(_unseen(UNSEEN[kind], found) for kind, found in kinds.items())
+
+
+def _unseen(words: str, found: list[Likely]) -> str:
+    amps = max(r for likely in found for r in likely.amps.values())
+    ways = []
+    if all(likely.run_shows for likely in found):
+        ways.append(f"amps up to {amps:.1f} times" if amps > 1.05 else "the run")
+    if all(likely.kick for likely in found):
+        ways.append("a kick test")
+    return (
+        f"{words} ({' or '.join(ways)} would)" if ways else f"{words} (nothing at the lines would)"
+    )
 
 
 def words_of(likely: Likely) -> Iterator[str]:

@@ -1,6 +1,7 @@
 """A hookup a motor can have: its joints, what they are for, what the network says of them."""
 
-from collections.abc import Mapping
+import itertools
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -59,7 +60,7 @@ class Plan:
 
     def line_ohm(self, coil_ohm: Ohms) -> dict[str, float]:
         """Return the ohms between lines at rest; infinite where nothing conducts."""
-        return line_ohms(self.network(coil_ohm))
+        return line_ohms(self.network(coil_ohm), self.lines())
 
 
 def made(
@@ -82,13 +83,13 @@ def _wound(inside: Network, ohms: float | tuple[tuple[str, float], ...]) -> Netw
     return inside.with_ohm(dict.fromkeys((c.name for c in inside.coils), float(ohms)))
 
 
-def line_ohms(network: Network) -> dict[str, float]:
-    """Return the direct-current ohms between each two lines that are joined to anything."""
+def line_ohms(network: Network, lines: Sequence[str]) -> dict[str, float]:
+    """Return the direct-current ohms between each two of `lines`; infinite where nothing conducts."""
     nodes = set(network.nodes())
-    lines = [n for n in (*LINES, "N") if n in nodes]
-    ohm = network.resistance(lines)
+    joined = [n for n in lines if n in nodes]
+    ohm = network.resistance(joined)
+    at = {n: k for k, n in enumerate(joined)}
     return {
-        f"{a}-{b}": float(ohm[i, i + 1 + k])
-        for i, a in enumerate(lines)
-        for k, b in enumerate(lines[i + 1 :])
+        f"{a}-{b}": float(ohm[at[a], at[b]]) if a in at and b in at else float("inf")
+        for a, b in itertools.combinations(lines, 2)
     }

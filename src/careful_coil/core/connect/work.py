@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from careful_coil.core.connect.plans import Plate, plan, plans_of, which_plan
+from careful_coil.core.connect.slips import unseen_by_ohms
 from careful_coil.core.connect.way import LINES, Joint, Plan
 from careful_coil.core.errors import CannotConnect, CoilError
 from careful_coil.core.identify import Identification, Naming
@@ -25,6 +26,7 @@ class Connecting:
     read: dict[str, float] | None = None
     step: float | None = None  # the meter's resolution in Ω
     slack_ohm: float = 0.0  # what the meter leaves open between expected and read
+    unseen: tuple[str, ...] = ()  # slips that line ohms cannot show, and what would
     outside: bool = False  # this layout's hookup is not part of this version
 
     @property
@@ -82,6 +84,7 @@ def connecting(job: Job, found: Identification | None, naming: Naming) -> Connec
         wrong=tuple(j for j in joints if frozenset(j) not in sets),
         expected=wanted.line_ohm(ohms) if ohms else None,
         read=read,
+        unseen=unseen_by_ohms(slug, wanted.variant, wanted.connection),
         step=job.meter.resolution_ohm,
         slack_ohm=(job.meter.resolution_ohm or 0.01)
         + (LEAD_OHM_HIGHEST if job.meter.lead_ohm is None else 0.0),

@@ -10,7 +10,7 @@ from typing import get_args
 import numpy as np
 
 from careful_coil.core.readings import KickValue
-from careful_coil.core.winding.coupling import Halves
+from careful_coil.core.winding.coupling import Halves, fields
 from careful_coil.core.winding.network import Network
 from careful_coil.core.winding.rotor import Rotor, default_rotor
 from careful_coil.core.winding.steady import Supply, solve
@@ -27,6 +27,18 @@ def kick_class(ratio: float) -> int:
         return 2
     large = abs(ratio) >= LARGE_FROM
     return (0 if large else 1) if ratio > 0 else (4 if large else 3)
+
+
+def kick(network: Network, source: Pair, sense: Pair, halves: Halves = "alternate") -> KickValue:
+    """Return what a battery on `source` shows on `sense` at make, for halves that lie as `halves` says.
+
+    The paths may run through several coils. `none` also where a pair does not conduct.
+    """
+    if halves == "alternate":
+        mutual = network.mutual(HALF_SAME_PHASE, HALF_OTHER_PHASE)
+    else:
+        mutual = fields(network.coils, halves).mutual()
+    return KICKS[kick_class(network.kick_ratio(source, sense, mutual))]
 
 
 def series_volt(

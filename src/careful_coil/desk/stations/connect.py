@@ -191,13 +191,17 @@ class ConnectPage(Page):
         self.column.addWidget(self.steps_head)
         self.joints = Joints(session.settings, theme)
         self.column.addWidget(self.joints)
+        self.unseen_head = Heading("Ohms would not show", theme, rule=True)
+        self.unseen = plain_label()
+        self.column.addWidget(self.unseen_head)
+        self.column.addWidget(self.unseen)
         self.column.addStretch()
 
     def set_theme(self, theme: Theme) -> None:
         """Take another theme; the drawings grow with the text."""
         super().set_theme(theme)
         for drawn in (self.before, self.after):
-            drawn.setMinimumHeight(theme.px(230))
+            drawn.setMinimumHeight(theme.px(258))
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show supply, drawings and steps."""
@@ -213,8 +217,9 @@ class ConnectPage(Page):
         self.why.setText(notes)
         self.why.setVisible(bool(notes))
         plan, found = state.plan, state.found
-        after = hookup_drawing(judged, plan, found) if plan else None
-        before = hookup_drawing(judged, found, None) if found else None
+        had, has = (p.joints if p else () for p in (found, plan))
+        after = hookup_drawing(judged, plan, found, beside=had) if plan else None
+        before = hookup_drawing(judged, found, None, beside=has) if found else None
         self.pictures.setVisible(after is not None or before is not None)
         for drawn, head, picture in (
             (self.before, self.before_head, before),
@@ -232,6 +237,10 @@ class ConnectPage(Page):
         )
         self.steps_head.setVisible(plan is not None)
         self.joints.show_judgement(judged)
+        self.unseen.setText("\n".join(u[0].upper() + u[1:] + "." for u in state.unseen))
+        self.unseen.setVisible(bool(state.unseen))
+        self.unseen_head.setVisible(bool(state.unseen))
+        self.unseen_head.say("Ohms would not show", "the run at a quarter of the volts decides")
 
     def _now(self) -> Supply | None:
         return self.session.open.judged.job.supply if self.session.open else None
