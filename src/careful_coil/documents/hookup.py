@@ -29,7 +29,7 @@ def _figure(quantity: Quantity) -> BeforeValidator:
 
 
 Name = Annotated[str, Field(min_length=1, max_length=40)]
-Above = Field(gt=0, le=1e9, allow_inf_nan=False)
+Above = Field(ge=1e-6, le=1e6, allow_inf_nan=False)  # what a motor can have, with room to spare
 Ohm = Annotated[float, _figure(Quantity.RESISTANCE), Above]
 Volt = Annotated[float, _figure(Quantity.VOLTAGE), Above]
 Amp = Annotated[float, _figure(Quantity.CURRENT), Above]
