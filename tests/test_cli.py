@@ -470,7 +470,8 @@ def test_a_sound_hookup_is_done(capsys: pytest.CaptureFixture[str], tmp_path: Pa
     assert answer["field"] == "forward"
     assert answer["line_ohm"] == pytest.approx({"L1-L2": 6.8, "L1-L3": 6.8, "L2-L3": 6.8})
     assert set(answer["coil_volt"]) == set(answer["coil_rated_volt"])
-    assert "states" in answer
+    assert "states" not in answer
+    assert "slips" not in answer
 
 
 def test_a_reversed_coil_is_bad_news_that_ohms_do_not_show(
@@ -511,13 +512,31 @@ def test_a_short_is_answered_with_null_amps(
 
 
 def test_hookups_in_words(capsys: pytest.CaptureFixture[str], tmp_path: Path) -> None:
-    status, out, _ = run(capsys, "hookup", hookup_file(tmp_path))
+    status, out, _ = run(capsys, "hookup", "--slips", hookup_file(tmp_path))
     assert status == 0
-    assert "leave the line ohms as they are" in out
+    assert "6 leave the line ohms as they are" in out
+    assert "Cheapest: run." in out
     status, out, _ = run(capsys, "hookup", hookup_file(tmp_path, joints=TURNED))
     assert status == 1
     assert "Line ohms cannot show it." in out
     assert "right: high volts" in out
+
+
+def test_slips_are_given_where_asked_for(
+    capsys: pytest.CaptureFixture[str], tmp_path: Path
+) -> None:
+    _, out, _ = run(capsys, "hookup", "--slips", "--json", hookup_file(tmp_path))
+    slips = json.loads(out)["slips"]
+    turned = next(s for s in slips if s["text"].startswith("Coil T1-T4 is turned"))
+    assert (turned["shown_by_ohms"], turned["line_ohm"]) == (False, None)
+    assert (turned["shown_by_run"], turned["shown_by_kick"], turned["cheapest"]) == (
+        True,
+        True,
+        "run",
+    )
+    assert turned["amp_ratio"]["L1"] == pytest.approx(1.77, abs=0.02)
+    opened = next(s for s in slips if s["text"].startswith("The joint T4 – T7"))
+    assert next(iter(opened["line_ohm"].values())) == ["open", pytest.approx(6.8)]
 
 
 def test_hookups_with_devices_have_states(

@@ -177,12 +177,13 @@ def _one_line() -> tuple[str, str | CoilError]:
 
 @commands.command("hookup")
 @_sources
+@click.option("--slips", is_flag=True, help="Also every single slip from the right hookup.")
 @_json
-def hookup_verb(sources: tuple[str, ...], as_json: bool) -> int:
+def hookup_verb(sources: tuple[str, ...], slips: bool, as_json: bool) -> int:
     """Check a hookup as made; - reads one document a line."""
 
     def answer(text: str) -> Answer:
-        document, words, bad = hookup_answer(text)
+        document, words, bad = hookup_answer(text, slips)
         return document, words, BAD_NEWS if bad else DONE
 
     return _answer_all(sources, as_json, answer)

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from careful_coil.core.connect import Check, Hookup, Plan, Plate, Supplied, Wish, check, plan
 from careful_coil.core.connect.hookup import start_and_run
 from careful_coil.core.connect.plans import against_default
-from careful_coil.core.connect.slips import likely_slips, words_of
+from careful_coil.core.connect.slips import Likely, likely_slips, words_of
 from careful_coil.core.connect.steps import Step, change_steps
 from careful_coil.core.connect.way import Ohms
 from careful_coil.core.errors import BadDocument
@@ -20,8 +20,6 @@ from careful_coil.documents.hookup import (
     hookup_check_document,
     read_hookup,
 )
-
-SLIPS_SHOWN = 6
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -119,17 +117,33 @@ def _connection_words(found: Plan, shown: ConnectionDocument) -> Iterator[str]:
         yield f"  {number}. {step.text}{loose}"
 
 
-def hookup_answer(text: str) -> tuple[HookupCheckDocument, str, bool]:
-    """Return the check of a hookup document, its words, and whether it is bad news."""
+def hookup_answer(text: str, with_slips: bool = False) -> tuple[HookupCheckDocument, str, bool]:
+    """Return the check of a hookup document, its words, and whether it is bad news.
+
+    `with_slips` adds every single slip from the right hookup.
+    """
     document = read_hookup(parse_json(text))
     hookup = document.hookup()
     found = check(hookup)
-    shown = hookup_check_document(found, document.coil_ohm is not None)
-    words = "\n".join(_check_words(hookup, found, shown))
+    slips = likely_slips(hookup, found.right) if with_slips and found.right else ()
+    shown = hookup_check_document(
+        found, document.coil_ohm is not None, slips if with_slips else None
+    )
+    words = "\n".join((*_check_words(found, shown), *_slip_words(slips)))
     return shown, words, found.verdict != "sound"
 
 
-def _check_words(hookup: Hookup, found: Check, shown: HookupCheckDocument) -> Iterator[str]:
+def _slip_words(slips: tuple[Likely, ...]) -> Iterator[str]:
+    if slips:
+        unseen = sum(not s.ohms_show for s in slips)
+        yield f"{len(slips)} single slips from the right hookup; {unseen} leave the line ohms as they are:"
+    for slip in sorted(slips, key=lambda s: s.ohms_show):
+        yield f"  {slip.title}"
+        yield from (f"    {words}" for words in words_of(slip))
+        yield f"    Cheapest: {slip.cheapest}."
+
+
+def _check_words(found: Check, shown: HookupCheckDocument) -> Iterator[str]:
     yield f"{found.verdict}: {found.connection or 'no hookup known'}"
     for f in found.faults:
         yield f"  {f.severity}: {f.text}"
@@ -140,13 +154,6 @@ def _check_words(hookup: Hookup, found: Check, shown: HookupCheckDocument) -> It
     if found.right and found.verdict != "sound":
         yield f"right: {found.right.connection}"
         yield from ("  " + " – ".join(joint) for joint in found.right.joints)
-    if found.right and found.verdict == "sound":
-        unseen = [s for s in likely_slips(hookup, found.right) if not s.ohms_show]
-        if unseen:
-            yield f"{len(unseen)} single slips from here leave the line ohms as they are, among them:"
-        for slip in unseen[:SLIPS_SHOWN]:
-            yield f"  {slip.title}"
-            yield from (f"    {w}" for w in list(words_of(slip))[1:])
     yield f"direction can be changed {shown.direction}"
 
 

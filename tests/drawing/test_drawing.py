@@ -164,6 +164,14 @@ def test_two_hookups_side_by_side_have_their_coils_in_the_same_places(slug: str)
         assert places[0] == places[1]
 
 
+def test_a_dot_stands_where_a_wire_branches_and_once_on_a_joint_of_two() -> None:
+    """Where main, start and tap meet inside; where the line feeds run and capacitor; the splice."""
+    plan = plans_of("single-phase-speed-taps", "two")[0]
+    assert len(kinds(hookup_of(plan), Dot)) == 3
+    series = plans_of("three-phase-9-lead-wye")[-1]
+    assert len(kinds(hookup_of(series), Dot)) == 4  # three joints and the star
+
+
 @pytest.mark.parametrize("plan", HOOKUPS, ids=NAMES)
 def test_wires_join_what_the_plan_joins(plan: Plan) -> None:
     """Followed along the drawing: ends that touch, dots and coils left out, are the joints."""

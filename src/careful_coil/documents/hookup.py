@@ -3,12 +3,20 @@
 import math
 from typing import Annotated, Any, Literal
 
-from pydantic import BeforeValidator, Field, field_validator, model_validator
+from pydantic import (
+    BeforeValidator,
+    Field,
+    SerializerFunctionWrapHandler,
+    field_validator,
+    model_serializer,
+    model_validator,
+)
 
 from careful_coil.core.connect.check import Check, StateFigures
 from careful_coil.core.connect.devices import Device
 from careful_coil.core.connect.hookup import Hookup, Supplied
 from careful_coil.core.connect.plans import Plate
+from careful_coil.core.connect.slips import Likely
 from careful_coil.core.errors import BadDocument
 from careful_coil.core.values import Quantity, parse
 from careful_coil.core.winding.arrangements import arrangement
@@ -175,8 +183,48 @@ class StateOut(Document):
     field: Literal["forward", "backward"] | None
 
 
+class SlipOut(Document):
+    """A single slip from the right hookup and what each test shows of it.
+
+    `line_ohm` the pair that changes most, with its reading and the right one; `amp_ratio` at
+    standstill; `kick` source and sense leads; `cheapest` ohms, run, kick or none.
+    """
+
+    text: str
+    shown_by_ohms: bool
+    line_ohm: dict[str, list[OhmOut]] | None
+    shown_by_run: bool
+    amp_ratio: dict[str, float] | None
+    shown_by_kick: bool
+    kick: list[list[str]] | None
+    cheapest: Literal["ohms", "run", "kick", "none"]
+
+
+def slip_out(likely: Likely) -> SlipOut:
+    """Return a slip for the document; of a short the amps are left out."""
+    ohms = None
+    if likely.ohms:
+        pair, read, wanted = likely.ohms
+        ohms = {pair: ["open" if math.isinf(v) else v for v in (read, wanted)]}
+    return SlipOut.model_validate(
+        {
+            "text": likely.title,
+            "shown_by_ohms": likely.ohms_show,
+            "line_ohm": ohms,
+            "shown_by_run": likely.run_shows,
+            "amp_ratio": None if likely.short else likely.amps,
+            "shown_by_kick": likely.kick is not None,
+            "kick": [list(p) for p in likely.kick] if likely.kick else None,
+            "cheapest": likely.cheapest,
+        }
+    )
+
+
 class HookupCheckDocument(Document):
-    """The verdict on a hookup; `right` the connection its supply needs, `direction` how to change it."""
+    """The verdict on a hookup; `right` the connection its supply needs, `direction` how to change it.
+
+    `states` with devices, `slips` (from the right hookup) where asked for.
+    """
 
     format: Literal["careful-coil/hookup-check"] = "careful-coil/hookup-check"
     version: Literal[1] = 1
@@ -192,6 +240,12 @@ class HookupCheckDocument(Document):
     right: str | None
     direction: str
     states: list[StateOut] | None = None
+    slips: list[SlipOut] | None = None
+
+    @model_serializer(mode="wrap")
+    def _without_what_was_not_asked(self, plain: SerializerFunctionWrapHandler) -> dict[str, Any]:
+        found: dict[str, Any] = plain(self)
+        return {k: v for k, v in found.items() if v is not None or k not in ("states", "slips")}
 
 
 DIRECTIONS = {
@@ -202,7 +256,9 @@ DIRECTIONS = {
 }
 
 
-def hookup_check_document(found: Check, ohms_known: bool = True) -> HookupCheckDocument:
+def hookup_check_document(
+    found: Check, ohms_known: bool = True, slips: tuple[Likely, ...] | None = None
+) -> HookupCheckDocument:
     """Return the document of a check; without coil ohms line ohms are left out."""
     top = _state(found.figures, ohms_known)
     return HookupCheckDocument(
@@ -228,6 +284,7 @@ def hookup_check_document(found: Check, ohms_known: bool = True) -> HookupCheckD
         right=found.right.connection if found.right else None,
         direction=DIRECTIONS[found.turning],
         states=[_state(s, ohms_known) for s in found.states] or None,
+        slips=None if slips is None else [slip_out(s) for s in slips],
     )
 
 

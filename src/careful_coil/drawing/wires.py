@@ -135,9 +135,7 @@ class Router:
                 shapes.append(_stroke(((xs[0], level), (xs[-1], level)), net.token, wide))
             for k, x in enumerate(xs):
                 branches = meets[channel][x] + (k > 0) + (k < len(xs) - 1)
-                if branches > 2 or (
-                    len(net.pins) == 2 and not net.line and not net.inner and k == 0
-                ):
+                if branches > 2:
                     shapes.append(Dot(at=(x, level), token=net.token, radius=1.2))
         if len(net.pins) == 2 and not net.line and not net.inner:
             shapes.append(Dot(at=_on_the_way(levels, meets), token=net.token, radius=1.2))

@@ -259,18 +259,16 @@ def against_default(rotation: str, seen_from: str) -> bool:
 
 
 def with_direction(found: Plan) -> str:
-    """Return which way a hookup turns, from both ends, where leads say so."""
-    if found.turning == "no":
-        return "The direction is built in."
-    at_drive = _OTHER_WAY["cw"] if found.reversed else "cw"
+    """Return which way a hookup turns, from both ends, where marks and lines say so."""
+    if found.turning in ("no", "opening"):
+        return "The direction is built in: see it on the first run."
+    if "universal" in found.arrangement:
+        return "The direction follows field against armature: see it on the first run."
     words = {"cw": "clockwise", "ccw": "counter-clockwise"}
-    return (
-        f"{words[at_drive]} seen from the drive end, {words[_OTHER_WAY[at_drive]]} from the opposite "
-        "end, on lines in the order L1 L2 L3."
-        if not found.turning
-        else f"{words[at_drive]} seen from the drive end, {words[_OTHER_WAY[at_drive]]} from the "
-        "opposite end, by the usual marks."
-    )
+    at_drive = "ccw" if found.reversed else "cw"
+    here, there = words[at_drive], words[_OTHER_WAY[at_drive]]
+    by = "by the usual marks" if found.turning else "on lines in the order L1 L2 L3"
+    return f"{here} seen from the drive end, {there} from the opposite end, {by}."
 
 
 def _apart_percent(volt: float, rated: Volts) -> float:

@@ -18,6 +18,7 @@ RUN_CAPACITOR = Device(name="C1", kind="capacitor-run", microfarad=20.0)
 _START = "The start winding may stay on the line for seconds only."
 _TURN_END = "Direction: turn the stator or the rotor end for end; leads cannot change it."
 _OPEN = "Direction is changed only by opening the motor, unless both windings are equal."
+_MAKERS = "C1 stands for this motor's own run capacitor: the maker's µF and volts."
 _SPEED_OF = {2: "two", 3: "", 4: "four", 5: "five"}
 _COUNT = {name: count for count, name in _SPEED_OF.items()} | {"in-main": 3}
 
@@ -61,7 +62,7 @@ def in_path(near: Joint, far: Joint, devices: Devices) -> tuple[Joints, Devices]
         a, b = d.terminals()
         inner[-1].append(a)
         inner.append([b])
-    inner[-1] += far
+    inner[-1] = [*far, *inner[-1]] if len(inner) > 1 else [*inner[-1], *far]
     if starts[1:]:
         before = next(j for j in inner if starts[0].terminals()[0] in j)
         for d in starts[1:]:
@@ -82,6 +83,7 @@ def _both(forward: Plan, backward: Plan | None) -> tuple[Plan, ...]:
 
 
 def _common_run_start(slug: str, variant: str, devices: Devices) -> tuple[Plan, ...]:
+    notes = (_OPEN,) if devices else (_OPEN, _MAKERS)
     devices = devices or (RUN_CAPACITOR,)
 
     def way(first: str, second: str) -> Plan:
@@ -92,7 +94,7 @@ def _common_run_start(slug: str, variant: str, devices: Devices) -> tuple[Plan, 
             joints=(*joints, ("L2", "common")),
             devices=placed,
             turning="opening",
-            notes=(_OPEN,),
+            notes=notes,
         )
 
     return _both(way("run", "start"), way("start", "run"))
@@ -116,6 +118,7 @@ def _main_and_auxiliary(slug: str, variant: str, devices: Devices) -> tuple[Plan
 
 
 def _speed_taps(slug: str, variant: str, devices: Devices) -> tuple[Plan, ...]:
+    assumed = () if devices else (_MAKERS,)
     devices = devices or (RUN_CAPACITOR,)
     taps = tap_names(_COUNT[variant])
     own_pair = variant == "in-main"
@@ -136,7 +139,7 @@ def _speed_taps(slug: str, variant: str, devices: Devices) -> tuple[Plan, ...]:
                 devices=placed,
                 speed=tap,
                 turning="outside" if own_pair else "opening",
-                notes=() if own_pair else (_OPEN,),
+                notes=assumed if own_pair else (_OPEN, *assumed),
             )
         )
     return tuple(found)
