@@ -8,6 +8,7 @@ import click
 from pydantic import BaseModel
 
 from careful_coil.cli_connect import ConnectOptions, connection_of, hookup_answer
+from careful_coil.cli_sums import list_words, sum_answer, sum_words
 from careful_coil.core.errors import BadDocument, CoilError, NotKnownYet
 from careful_coil.core.identify import Identification, identify
 from careful_coil.core.job import fold
@@ -19,10 +20,11 @@ from careful_coil.documents.findings import findings_document
 from careful_coil.documents.identification import identification_document
 from careful_coil.documents.job import read_job
 from careful_coil.documents.readings import read_readings
+from careful_coil.documents.sum import sum_document
 
 DONE, BAD_NEWS, REFUSED = 0, 1, 2
-VERBS = ("identify", "connect", "hookup", "judge", "report")
-LATER = ("sum", "export", "import")
+VERBS = ("identify", "connect", "hookup", "judge", "report", "sum")
+LATER = ("export", "import")
 Answer = tuple[BaseModel, str, int]
 
 
@@ -237,4 +239,18 @@ def report_verb(source: str, output: str, as_json: bool) -> int:
     judged = judge(fold(document.entries), Settings())
     write_sheet(Path(output), document.number, judged)
     click.echo(compact(Done(verb="report", file=output)) if as_json else f"Written: {output}")
+    return DONE
+
+
+@commands.command("sum")
+@click.argument("words", nargs=-1, metavar="NAME key=value …")
+@click.option("--list", "listed", is_flag=True, help="Every sum with its inputs.")
+@_json
+def sum_verb(words: tuple[str, ...], listed: bool, as_json: bool) -> int:
+    """Work out one bench sum."""
+    if listed:
+        click.echo(list_words())
+        return DONE
+    answer = sum_answer(words)
+    click.echo(compact(sum_document(answer)) if as_json else sum_words(answer))
     return DONE

@@ -12,6 +12,7 @@ from careful_coil.documents.hookup import HookupCheckDocument, HookupDocument
 from careful_coil.documents.identification import IdentificationDocument
 from careful_coil.documents.job import JobDocument
 from careful_coil.documents.readings import ReadingsDocument
+from careful_coil.documents.sum import SumDocument
 
 MODELS: dict[str, type[BaseModel]] = {
     "readings": ReadingsDocument,
@@ -21,6 +22,7 @@ MODELS: dict[str, type[BaseModel]] = {
     "hookup-check": HookupCheckDocument,
     "job": JobDocument,
     "findings": FindingsDocument,
+    "sum": SumDocument,
     "refusal": Refusal,
     "done": Done,
 }

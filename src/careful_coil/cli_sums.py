@@ -1,0 +1,44 @@
+"""The verb sum: what it takes, and its words for people."""
+
+from collections.abc import Sequence
+
+from careful_coil.core.errors import BadValue
+from careful_coil.core.sums import SUMS, Answer, Sum, work_out
+
+
+def sum_answer(words: Sequence[str]) -> Answer:
+    """Return the sum that the words of the command line ask for. Raises: CoilError."""
+    if not words:
+        raise BadValue("nothing", "a sum and its inputs, as: sum slip hertz=50 rpm=1440")
+    name, *pairs = words
+    texts: dict[str, str] = {}
+    for pair in pairs:
+        key, equals, text = pair.partition("=")
+        if not equals or not key:
+            raise BadValue(pair, "key=value, as hertz=50")
+        if key in texts:
+            raise BadValue(pair, f"{key} once")
+        texts[key] = text
+    return work_out(name, texts)
+
+
+def sum_words(answer: Answer) -> str:
+    """Return results with units, formula, remarks and source."""
+    lines = []
+    for key, value in answer.results.items():
+        unit = answer.sum.units.get(key, "")
+        shown = "no upper end" if value is None else f"{value:.6g} {unit}".rstrip()
+        lines.append(f"{key.replace('_', ' ')}: {shown}")
+    lines.append(answer.sum.formula)
+    lines += answer.notes
+    lines.append(f"Source: {answer.sum.source}")
+    return "\n".join(lines)
+
+
+def list_words() -> str:
+    """Return every sum with its inputs, a line each."""
+    return "\n".join(f"{s.name}  {_inputs(s)}  {s.title}" for s in SUMS.values())
+
+
+def _inputs(chosen: Sum) -> str:
+    return " ".join(f"{i.key}={'|'.join(i.choices) if i.choices else '…'}" for i in chosen.inputs)

@@ -1,0 +1,1 @@
+"""The motor on its supply: power, starting current, flux."""
