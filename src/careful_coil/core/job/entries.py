@@ -31,6 +31,26 @@ Station = Literal[
 ShortText = Annotated[str, Field(max_length=200)]
 LongText = Annotated[str, Field(max_length=4000)]
 Line = Literal["L1", "L2", "L3"]
+PlateName = Literal[
+    "phases",
+    "volt",
+    "hertz",
+    "amp",
+    "power",
+    "rpm",
+    "serial",
+    "poles",
+    "power-factor",
+    "service-factor",
+    "code",
+    "capacitor",
+    "insulation-class",
+    "ambient",
+    "duty",
+    "rotation",
+    "frame",
+    "enclosure",
+]
 
 
 class Body(BaseModel):
@@ -52,8 +72,16 @@ class PlateField(Body):
     """One field of the nameplate, as printed."""
 
     kind: Literal["plate"] = "plate"
-    field: Literal["phases", "volt", "hertz", "amp", "power", "rpm", "serial"]
+    field: PlateName
     text: ShortText
+
+
+class LookNoted(Body):
+    """One look at the motor that tells its kind; an empty answer takes it back."""
+
+    kind: Literal["look"] = "look"
+    sign: ShortText
+    answer: ShortText
 
 
 class Lead(BaseModel):
@@ -208,6 +236,7 @@ class Released(Body):
 AnyBody = Annotated[
     Ticket
     | PlateField
+    | LookNoted
     | Leads
     | TagsSwapped
     | MeterUsed

@@ -53,6 +53,7 @@ class Job:
     line_ohms: dict[str, float | str] | None = None
     bond_ohm: float | None = None
     attested: dict[str, Attested] | None = None
+    looks: tuple[tuple[str, str], ...] = ()  # sign and answer, in the order they were taken
     waived: dict[str, Waived] | None = None
     released: Entry | None = None
     struck: frozenset[str] = frozenset()
@@ -92,6 +93,7 @@ def fold(entries: Iterable[Entry]) -> Job:
     line_ohms: dict[str, float | str] = {}
     attested: dict[str, Attested] = {}
     waived: dict[str, Waived] = {}
+    looks: dict[str, str] = {}
     leads: tuple[Lead, ...] = ()
     for place, entry in enumerate(counted):
         body = entry.body
@@ -100,6 +102,9 @@ def fold(entries: Iterable[Entry]) -> Job:
                 ticket[body.field] = body.text
             case "plate":
                 plate[body.field] = body.text
+            case "look":
+                looks.pop(body.sign, None)
+                looks |= {body.sign: body.answer} if body.answer else {}
             case "leads":
                 leads = body.leads
             case "meter":
@@ -148,6 +153,7 @@ def fold(entries: Iterable[Entry]) -> Job:
         waived=waived,
         struck=struck,
         remarks=remarks,
+        looks=tuple(looks.items()),
         **state,  # type: ignore[arg-type]
     )
 

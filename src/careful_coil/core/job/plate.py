@@ -12,7 +12,11 @@ _RANGE = re.compile(r"(\d+(?:\.\d+)?)(?:\s*[-–]\s*(\d+(?:\.\d+)?))?")
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Nameplate:
-    """Figures of the plate; None where it was not read. `volts` are ranges, in rising order."""
+    """Figures of the plate; None where it was not read. `volts` are ranges, in rising order.
+
+    `amps` the larger of a range each; `hertz` and `rpm` the first of several; `microfarad` of the
+    capacitor it names.
+    """
 
     phases: int | None = None
     volts: tuple[tuple[float, float], ...] = ()
@@ -20,6 +24,11 @@ class Nameplate:
     amps: tuple[float, ...] = ()
     power_w: float | None = None
     rpm: float | None = None
+    poles: int | None = None
+    power_factor: float | None = None
+    service_factor: float | None = None
+    code: str | None = None
+    microfarad: float | None = None
     as_printed: tuple[tuple[str, str], ...] = ()
 
     def printed(self, field: str) -> str:
@@ -44,17 +53,35 @@ def read_volts(text: str) -> tuple[tuple[float, float], ...]:
     return tuple(found)
 
 
+UNREADABLE = "unreadable"
+CODE_LETTERS = "ABCDEFGHJKLMNPRSTUV"  # NEMA MG 1, 10.37.2
+
+
 def check_field(field: str, text: str) -> None:
-    """Raise BadValue when a plate field cannot be read; blank and serial are always well."""
-    if text.strip() and field != "serial":
+    """Raise BadValue when a plate field cannot be read; blank and “unreadable” are always well."""
+    if text.strip() and not unreadable(text):
         _read(field, text)
+
+
+def readable(field: str, text: str) -> bool:
+    """Whether a plate field gives what it should."""
+    try:
+        check_field(field, text)
+    except BadValue:
+        return False
+    return True
+
+
+def unreadable(text: str) -> bool:
+    """Whether a field says that this part of the plate cannot be read."""
+    return text.strip().lower() in (UNREADABLE, "?")
 
 
 def nameplate(fields: dict[str, str]) -> Nameplate:
     """Return the plate; a field that cannot be read stays as printed and gives no figure."""
     figures: dict[str, object] = {}
     for field, text in fields.items():
-        if field == "serial" or not text.strip():
+        if not text.strip() or unreadable(text):
             continue
         try:
             figures.update(_read(field, text))
@@ -71,14 +98,53 @@ def _read(field: str, text: str) -> dict[str, object]:
             raise BadValue(text, "1 or 3")
         return {"phases": int(text)}
     if field == "amp":
-        amps = re.sub(r"[Aa]\s*$", "", text.strip()).split("/")
-        return {"amps": tuple(parse(a, Quantity.CURRENT).value for a in amps)}
-    quantity, name = {
-        "hertz": (Quantity.FREQUENCY, "hertz"),
-        "power": (Quantity.POWER, "power_w"),
-        "rpm": (Quantity.SPEED, "rpm"),
-    }[field]
-    figure = parse(text, quantity).value
+        return {"amps": _amps(text)}
+    if field == "poles":
+        if not text.strip().isdigit() or int(text) % 2 or not 2 <= int(text) <= 96:
+            raise BadValue(text, "an even number of poles, 2 to 96 (poles, not pairs)")
+        return {"poles": int(text)}
+    if field == "code":
+        if text.strip().upper() not in CODE_LETTERS or len(text.strip()) != 1:
+            raise BadValue(text, "a code letter A to V, without I, O and Q")
+        return {"code": text.strip().upper()}
+    if field in _SHARES:
+        return {field.replace("-", "_"): _share(text, *_SHARES[field])}
+    if field == "capacitor":
+        first = re.split(r"(?<=F)\s+|(?<=mfd)\s+|(?<=MFD)\s+|/", text.strip())[0]
+        return {"microfarad": 1e6 * parse(first, Quantity.CAPACITANCE).value}
+    if field not in _FIGURES:
+        return {}
+    quantity, name = _FIGURES[field]
+    figure = parse(text.split("/", maxsplit=1)[0] if field != "power" else text, quantity).value
     if not figure > 0:
         raise BadValue(text, "a figure above nothing")
     return {name: figure}
+
+
+_FIGURES = {
+    "hertz": (Quantity.FREQUENCY, "hertz"),
+    "power": (Quantity.POWER, "power_w"),
+    "rpm": (Quantity.SPEED, "rpm"),
+}
+_SHARES = {"power-factor": (0.1, 1.0), "service-factor": (0.8, 2.0)}
+
+
+def _share(text: str, low: float, high: float) -> float:
+    try:
+        found = float(text.strip().replace(",", "."))
+    except ValueError:
+        raise BadValue(text, f"a figure {low:g} to {high:g}") from None
+    if not low <= found <= high:
+        raise BadValue(text, f"a figure {low:g} to {high:g}")
+    return found
+
+
+def _amps(text: str) -> tuple[float, ...]:
+    """Return the amps of each connection, the larger of a range."""
+    found = []
+    for part in re.sub(r"[Aa]\s*$", "", text.strip()).split("/"):
+        ends = [parse(end, Quantity.CURRENT).value for end in re.split(r"\s*[-–]\s*", part.strip())]
+        if not all(e > 0 for e in ends) or len(ends) > 2:
+            raise BadValue(text, "amps as printed, for example 18/9 or 13.8-12.8/6.4")
+        found.append(max(ends))
+    return tuple(found)

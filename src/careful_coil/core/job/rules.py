@@ -2,6 +2,7 @@
 
 from careful_coil.core.job.finding import Finding
 from careful_coil.core.job.fold import Job
+from careful_coil.core.job.plate import readable, unreadable
 
 WANTED = {"phases": "phases", "volts": "volts", "hertz": "hertz", "amps": "amps"}
 MUST = ("phases", "volts", "hertz")
@@ -26,8 +27,17 @@ def intake_findings(job: Job) -> list[Finding]:
         )
     ]
     for field, text in job.plate.as_printed:
-        unread = {"volt": "volts", "amp": "amps", "power": "power_w"}.get(field, field)
-        if text.strip() and field != "serial" and not getattr(job.plate, unread):
+        if unreadable(text):
+            found.append(
+                Finding(
+                    code=f"plate-{field}",
+                    verdict="note",
+                    subject=f"Plate, {field}: unreadable",
+                    why="Noted as it is; what its limits need is asked for another way.",
+                    station="intake",
+                )
+            )
+        elif text.strip() and not readable(field, text):
             found.append(
                 Finding(
                     code=f"plate-{field}",

@@ -11,6 +11,8 @@ from careful_coil.core.identify.rules import lead_findings
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.entries import STATIONS
 from careful_coil.core.job.rules import intake_findings
+from careful_coil.core.kind import Weighed
+from careful_coil.core.kind.rules import kind_findings, kind_of
 from careful_coil.core.ledger.gate import before_it_can_go, release_findings
 from careful_coil.core.ledger.next_card import NextStep, steps
 from careful_coil.core.settings import Settings
@@ -26,6 +28,7 @@ class Judgement:
     identification: Identification | None
     naming: Naming
     connecting: Connecting
+    kinds: Weighed
     findings: tuple[Finding, ...]
     gate: tuple[Finding, ...]  # what stands before it can go
     next: NextStep | None
@@ -52,8 +55,10 @@ def judge(job: Job, settings: Settings, not_here: Collection[str] = ()) -> Judge
     found = identify(evidence_of(job)) if job.leads else None
     naming = name_leads(job, found) if found else Naming(word="none", names={}, arrangement=None)
     state = connecting(job, found, naming)
+    kinds = kind_of(job, found)
     findings = [
         *intake_findings(job),
+        *kind_findings(job, kinds),
         *lead_findings(job, found, naming),
         *condition_findings(job, found, naming, settings),
         *connect_findings(job, state, settings),
@@ -67,6 +72,7 @@ def judge(job: Job, settings: Settings, not_here: Collection[str] = ()) -> Judge
         identification=found,
         naming=naming,
         connecting=state,
+        kinds=kinds,
         findings=tuple(sorted(findings, key=lambda f: ORDER.index(f.verdict))),
         gate=tuple(gate),
         next=wanted,

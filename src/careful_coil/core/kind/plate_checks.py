@@ -1,0 +1,146 @@
+"""What cannot be true on a nameplate, with the figure that would be expected.
+
+Bounds are wide: they find misreadings, not bad motors. Speeds: IEC 60034-1; volt-amperes of two
+connections of one winding are equal; efficiency times power factor of common motors.
+"""
+
+import math
+from collections.abc import Iterator
+
+from careful_coil.core.errors import ValueOutOfRange
+from careful_coil.core.job import Finding
+from careful_coil.core.job.plate import Nameplate
+from careful_coil.core.run.power import locked_rotor_amps, volt_amperes
+from careful_coil.core.values import HORSEPOWER_W
+from careful_coil.core.winding.speed import poles_of, slip_of
+
+CONNECTIONS_APART = 0.05  # of volt-amperes
+OUTPUT_OVER_VA = {3: (0.45, 0.93), 1: (0.25, 0.85)}  # efficiency times power factor
+SLIP_MOST = 0.26
+LOCKED_OVER_FULL = (3.0, 12.0)
+
+
+def plate_checks(plate: Nameplate) -> list[Finding]:
+    """Return a watch for each thing on the plate that does not fit the rest."""
+    rules = (_speed, _poles, _counts, _connections, _output, _factor, _code)
+    return [f for rule in rules for f in rule(plate)]
+
+
+def _watch(code: str, subject: str, why: str, source: str = "") -> Finding:
+    return Finding(
+        code=f"plate-{code}",
+        verdict="watch",
+        subject=subject,
+        why=why,
+        station="intake",
+        source=source,
+    )
+
+
+def _speed(plate: Nameplate) -> Iterator[Finding]:
+    if not plate.rpm or not plate.hertz:
+        return
+    try:
+        poles = poles_of(plate.hertz, plate.rpm)
+    except ValueOutOfRange:
+        yield _watch(
+            "rpm",
+            f"{plate.rpm:g} rpm is faster than two poles at {plate.hertz:g} Hz",
+            f"At most {60 * plate.hertz:g} rpm without a commutator or a drive. Read both again.",
+            "IEC 60034-1",
+        )
+        return
+    slip = slip_of(plate.hertz, plate.rpm)
+    if slip > SLIP_MOST:
+        yield _watch(
+            "slip",
+            f"{plate.rpm:g} rpm is {100 * slip:.0f} % under {poles}-pole speed",
+            f"{120 * plate.hertz / poles:g} rpm less a few per cent is usual; tapped fans reach 25 %.",
+        )
+
+
+def _poles(plate: Nameplate) -> Iterator[Finding]:
+    if not (plate.poles and plate.rpm and plate.hertz) or plate.rpm > 60 * plate.hertz:
+        return
+    told = poles_of(plate.hertz, plate.rpm)
+    if told != plate.poles:
+        pairs = " The plate may mean pole pairs." if told == 2 * plate.poles else ""
+        yield _watch(
+            "poles",
+            f"{plate.poles} poles do not make {plate.rpm:g} rpm at {plate.hertz:g} Hz",
+            f"{told} poles are told by the speed.{pairs}",
+        )
+
+
+def _counts(plate: Nameplate) -> Iterator[Finding]:
+    if plate.volts and plate.amps and len(plate.volts) != len(plate.amps):
+        yield _watch(
+            "amps",
+            f"{len(plate.volts)} voltage(s), {len(plate.amps)} figure(s) of amps",
+            "Each voltage has its own amps: read both again.",
+        )
+
+
+def _connections(plate: Nameplate) -> Iterator[Finding]:
+    if len(plate.volts) < 2 or len(plate.volts) != len(plate.amps):
+        return
+    # the larger amps of a range belong to the lower volts
+    each = [v[0] * a for v, a in zip(plate.volts, plate.amps, strict=True)]
+    if max(each) / min(each) - 1 > CONNECTIONS_APART:
+        first = each[0] / plate.volts[-1][0]
+        yield _watch(
+            "connections",
+            "The two amps do not stand as the two volts",
+            f"{plate.amps[0]:g} A at {plate.volts[0][0]:g} V makes {first:.3g} A at "
+            f"{plate.volts[-1][0]:g} V; the plate says {plate.amps[-1]:g} A.",
+        )
+
+
+def _output(plate: Nameplate) -> Iterator[Finding]:
+    if not (plate.power_w and plate.volts and plate.amps and plate.phases):
+        return
+    va = volt_amperes(plate.volts[0][0], plate.amps[0], plate.phases)
+    low, high = OUTPUT_OVER_VA[plate.phases]
+    share = plate.power_w / va
+    if share > high:
+        yield _watch(
+            "power",
+            f"{plate.power_w:.0f} W from {va:.0f} VA is too much to be true",
+            f"{low * va:.0f} to {high * va:.0f} W would be usual. Is the power taken in, not given out? "
+            "Else one figure is misread.",
+        )
+    elif share < low:
+        expected = plate.power_w / (math.sqrt(low * high) * va / plate.amps[0])
+        yield _watch(
+            "amps-high",
+            f"{plate.amps[0]:g} A is much for {plate.power_w:.0f} W",
+            f"About {expected:.3g} A would be usual at {plate.volts[0][0]:g} V. Read power, volts and amps again.",
+        )
+
+
+def _factor(plate: Nameplate) -> Iterator[Finding]:
+    if not (plate.power_factor and plate.power_w and plate.volts and plate.amps and plate.phases):
+        return
+    into = plate.power_factor * volt_amperes(plate.volts[0][0], plate.amps[0], plate.phases)
+    if plate.power_w > 0.97 * into:
+        yield _watch(
+            "power-factor",
+            f"More out than in: {plate.power_w:.0f} W of {into:.0f} W",
+            "Power factor, volts, amps and power do not go together.",
+        )
+
+
+def _code(plate: Nameplate) -> Iterator[Finding]:
+    if not (plate.code and plate.power_w and plate.volts and plate.amps and plate.phases):
+        return
+    hp = plate.power_w / float(HORSEPOWER_W)
+    low, high = locked_rotor_amps(plate.code, hp, plate.volts[0][0], plate.phases)
+    least, most = LOCKED_OVER_FULL
+    if high < least * plate.amps[0] or low > most * plate.amps[0]:
+        upper = f"{high:.0f}" if math.isfinite(high) else "more"
+        yield _watch(
+            "code",
+            f"Code {plate.code} means {low:.0f} to {upper} A at standstill",
+            f"Against {plate.amps[0]:g} A at full load; {least:g} to {most:g} times is usual.",
+            "NEMA MG 1, 10.37.2",
+        )

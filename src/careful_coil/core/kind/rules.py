@@ -1,0 +1,77 @@
+"""What a job tells of its motor's kind: looks noted, and those the plate and the readings give."""
+
+from careful_coil.core.identify import Identification
+from careful_coil.core.job import Finding, Job
+from careful_coil.core.kind.kinds import on_this_supply
+from careful_coil.core.kind.plate_checks import plate_checks
+from careful_coil.core.kind.sign_table import SIGNS
+from careful_coil.core.kind.weigh import SETTLED, Weighed, weigh_kinds
+
+THREE_EQUAL_ODDS = 0.9
+
+
+def looks_of(job: Job, found: Identification | None) -> dict[str, str]:
+    """Return every look that counts: given by plate and readings, then as noted, which wins."""
+    looks: dict[str, str] = {}
+    plate = job.plate
+    if plate.phases:
+        looks["plate-phases"] = "1 phase" if plate.phases == 1 else "3 phases"
+    if plate.rpm and plate.hertz:
+        looks["faster-than-two-poles"] = "yes" if plate.rpm > 60 * plate.hertz else "no"
+    if plate.microfarad:
+        looks["plate-capacitor"] = "yes"
+    if job.leads:
+        count = str(len(job.leads))
+        known = SIGNS["leads"].answers
+        looks["leads"] = count if count in known else "another number"
+    if found and _three_equal(found):
+        looks["three-equal"] = "yes"
+    for sign, answer in job.looks:
+        if sign in SIGNS and answer in SIGNS[sign].answers:
+            looks.pop(sign, None)
+            looks[sign] = answer
+    return looks
+
+
+def _three_equal(found: Identification) -> bool:
+    best = found.best
+    return (
+        best.arrangement == "three-phase-3-lead"
+        and best.probability > THREE_EQUAL_ODDS
+        and len(best.coil_ohm) == 3
+    )
+
+
+def kind_of(job: Job, found: Identification | None) -> Weighed:
+    """Return the kinds of motor by odds."""
+    return weigh_kinds(looks_of(job, found))
+
+
+def kind_findings(job: Job, kinds: Weighed) -> list[Finding]:
+    """Return what the kind means and what contradicts; nothing while nothing was looked at."""
+    found = plate_checks(job.plate)
+    for a, b in kinds.contradictions:
+        found.append(
+            Finding(
+                code="kind-contradiction",
+                verdict="watch",
+                subject=f"{SIGNS[a].question} and {SIGNS[b].question[0].lower()}{SIGNS[b].question[1:]}",
+                why="No kind of motor shows both as answered: look again.",
+                station="intake",
+            )
+        )
+    if not job.looks:
+        return found
+    best = kinds.odds[0]
+    sure = best.probability >= SETTLED
+    supply = f" {on_this_supply(best.kind, job.supply.phases)}" if job.supply else ""
+    found.append(
+        Finding(
+            code="kind",
+            verdict="note",
+            subject=f"{best.kind.title}{'' if sure else ', probably'} ({best.probability:.0%})",
+            why=f"Speed {best.kind.speed}. {best.kind.never}{supply}",
+            station="intake",
+        )
+    )
+    return found
