@@ -5,7 +5,7 @@ wrongly is allowed for, so that no kind is ever ruled out by one (naive Bayes; M
 """
 
 import math
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from dataclasses import dataclass
 from itertools import combinations
 
@@ -64,11 +64,13 @@ class Weighed:
         return self.odds[0].probability >= SETTLED and not self.contradictions
 
 
-def weigh_kinds(looks: Looks, opened: bool = True) -> Weighed:
+def weigh_kinds(
+    looks: Looks, opened: bool = True, put_off: frozenset[str] = frozenset()
+) -> Weighed:
     """Return the kinds that looks (sign name → answer) speak for.
 
-    Looks into an open motor are not suggested while it is not `opened`. Raises: BadValue for a sign or
-    answer that is none.
+    Looks into an open motor are not suggested while it is not `opened`, nor those `put_off`.
+    Raises: BadValue for a sign or answer that is none.
     """
     for name, answer in looks.items():
         if name not in SIGNS:
@@ -81,7 +83,7 @@ def weigh_kinds(looks: Looks, opened: bool = True) -> Weighed:
         odds=tuple(Odds(kind=KINDS[k], probability=chance[k]) for k in order),
         reasons=tuple(_reason(SIGNS[n], a) for n, a in looks.items()),
         contradictions=tuple((a, b) for a, b in combinations(looks, 2) if _contradict(looks, a, b)),
-        next=_next(looks, chance, opened),
+        next=_next({*looks, *put_off}, chance, opened),
     )
 
 
@@ -123,11 +125,11 @@ def _contradict(looks: Looks, a: str, b: str) -> bool:
     return together < AGAINST * max(one.values()) * max(two.values())
 
 
-def _next(looks: Looks, chance: Mapping[str, float], opened: bool) -> Look | None:
+def _next(asked: Collection[str], chance: Mapping[str, float], opened: bool) -> Look | None:
     before = _entropy(chance)
     best: Look | None = None
     for name, sign in SIGNS.items():
-        if name in looks or (sign.open and not opened):
+        if name in asked or (sign.open and not opened):
             continue
         after = 0.0
         for answer in sign.answers:

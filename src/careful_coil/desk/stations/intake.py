@@ -4,15 +4,18 @@ import re
 from collections.abc import Callable
 from functools import partial
 
-from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QWidget
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton, QWidget
 
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job.entries import FoundHookup, Lead, Leads, PlateField, Ticket
-from careful_coil.core.job.plate import check_field
+from careful_coil.core.job.plate import check_field, readable
+from careful_coil.core.kind.pasted import read_pasted
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.readings import LINES
 from careful_coil.desk.field import Field
 from careful_coil.desk.session import Session
+from careful_coil.desk.stations.kind_panel import KindPanel
 from careful_coil.desk.stations.page import Caution, Heading, Page, plain_label
 from careful_coil.desk.theme import Theme
 
@@ -36,6 +39,19 @@ PLATE = (
     ("rpm", "Rev/min", "1420"),
     ("serial", "Serial", ""),
 )
+MORE = (
+    ("poles", "Poles", "4"),
+    ("power-factor", "Power factor", "0.81"),
+    ("service-factor", "Service factor", "1.15"),
+    ("code", "Code letter", "J"),
+    ("capacitor", "Capacitor", "25 µF 450 V"),
+    ("insulation-class", "Insulation class", "F"),
+    ("ambient", "Ambient", "40 °C"),
+    ("duty", "Duty", "S1"),
+    ("rotation", "Rotation, and its view", "CWLE"),
+    ("frame", "Frame", "184T"),
+    ("enclosure", "Enclosure", "IP55"),
+)
 JOINTS_HINT = "L1 A G; L2 B H; L3 C J; D E F"
 
 
@@ -55,7 +71,28 @@ class IntakePage(Page):
         self.column.addWidget(
             Heading("Nameplate", theme, "as printed, both figures where there are two", rule=True)
         )
+        pasted = Field(
+            "The whole plate in any order, typed or pasted",
+            self._paste,
+            theme,
+            hint="3~ 1.5 kW 230/400 V 5.9/3.4 A 50 Hz 1420 r/min",
+            name="paste",
+            clears=True,
+        )
+        self.fields["paste"] = pasted
+        self.column.addWidget(pasted)
+        self.left = plain_label()
+        self.left.hide()
+        self.column.addWidget(self.left)
         self._grid([("plate", *row) for row in PLATE], 4, self._plate)
+        self._grid([("plate", *row) for row in MORE], 4, self._plate)
+        self.more = QPushButton("More of the plate")
+        self.more.setCheckable(True)
+        self.more.toggled.connect(self._show_more)
+        self.column.addWidget(self.more, 0, Qt.AlignmentFlag.AlignLeft)
+        self.kind = KindPanel(session, theme)
+        self.fields["look"] = self.kind.look
+        self.column.addWidget(self.kind)
         self.column.addWidget(
             Heading(
                 "Leads as found",
@@ -100,8 +137,10 @@ class IntakePage(Page):
         job = judged.job
         for name, *_ in TICKET:
             self.fields[name].show_text(job.ticket.get(name, ""))
-        for name, *_ in PLATE:
+        for name, *_ in (*PLATE, *MORE):
             self.fields[name].show_text(job.plate.printed(name))
+        self._show_more(self.more.isChecked())
+        self.kind.show_judgement(judged)
         if job.tags != self._tags:
             self._make_rows(job.tags)
         for lead in job.leads:
@@ -150,6 +189,29 @@ class IntakePage(Page):
         check_field(name, text)
         self.session.record(
             PlateField.model_validate({"field": name, "text": text}), station="intake"
+        )
+
+    def _show_more(self, wanted: bool) -> None:
+        """Show the rarer fields that are filled, all of them where they are wanted."""
+        for name, *_ in MORE:
+            field = self.fields[name]
+            field.setVisible(wanted or bool(field.cell.text()))
+
+    def _paste(self, text: str) -> None:
+        found = read_pasted(text)
+        if not found.fields:
+            raise BadValue(text, "a nameplate, for example 3~ 1.5 kW 230/400 V 50 Hz 1420 r/min")
+        odd = [f for f, value in found.fields.items() if not readable(f, value)]
+        left = [*found.left, *(found.fields[f] for f in odd)]
+        self.left.setText(f"Not placed, look again: {', '.join(left)}." if left else "")
+        self.left.setVisible(bool(left))
+        self.session.record(
+            *(
+                PlateField.model_validate({"field": f, "text": value})
+                for f, value in found.fields.items()
+                if f not in odd
+            ),
+            station="intake",
         )
 
     def _lead(self, tag: str, kind: str, text: str) -> None:

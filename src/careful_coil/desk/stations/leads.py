@@ -20,6 +20,7 @@ from careful_coil.core.winding import ARRANGEMENTS
 from careful_coil.desk import paint
 from careful_coil.desk.entry_line import KICK_WORDS, SWITCH_WORDS
 from careful_coil.desk.field import Field
+from careful_coil.desk.odds import Odds, Row
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Caution, Drawn, Heading, Page, plain_label
@@ -32,58 +33,19 @@ MOST = len(TAGS)
 CERTAIN = {"proven": "proven", "convention": "free to choose", "leaning": "guess", "open": "open"}
 
 
-class Odds(Painted):
-    """What it can still be: a bar, the odds, the plain name, what parts it from the rest."""
-
-    def __init__(self, theme: Theme) -> None:
-        super().__init__(theme)
-        self.rows: list[tuple[float, str, str]] = []
-        self.fit()
-
-    def least_height(self) -> int:
-        """Return the height that shows all of it."""
-        return self.theme.px(28) * max(len(self.rows), 1)
-
-    def show_judgement(self, judged: Judgement) -> None:
-        """Gather candidates of one arrangement and grouping, likeliest first."""
-        found = judged.identification
-        merged: dict[tuple[str, str], float] = {}
-        for c in found.candidates if found else ():
-            title = (
-                ARRANGEMENTS[c.arrangement].title if c.arrangement else "A winding not known here"
-            )
-            groups = "  ".join(
-                "".join(g) if all(len(t) == 1 for t in g) else " ".join(g) for g in c.groups
-            )
-            merged[(title, groups)] = merged.get((title, groups), 0.0) + c.probability
-        rows = sorted(merged.items(), key=lambda r: -r[1])[:3]
-        self.rows = [(p, title, groups) for (title, groups), p in rows if p >= 0.001]
-        self.setAccessibleDescription("; ".join(f"{p:.0%} {t}, {g}" for p, t, g in self.rows))
-        self.fit()
-
-    def paintEvent(self, event: QPaintEvent) -> None:
-        """Draw the rows."""
-        painter, t = QPainter(self), self.theme
-        for k, (odds, title, groups) in enumerate(self.rows):
-            y, high = t.px(28) * k, t.px(28)
-            track = QRect(0, y + t.px(7), t.px(110), t.px(12))
-            painter.fillRect(track, t.colour("hairline"))
-            painter.fillRect(
-                QRect(track.left(), track.top(), round(track.width() * odds), track.height()),
-                t.colour("ink"),
-            )
-            paint.text(painter, t, QRect(t.px(120), y, t.px(60), high), _percent(odds), bold=True)
-            wide = max(self.width() - t.px(180), 0)
-            name = min(paint.width_of(t, title) + 16, wide)
-            paint.text(painter, t, QRect(t.px(180), y, name, high), title)
-            rest = QRect(t.px(180) + name, y, wide - name, high)
-            paint.text(
-                painter, t, rest, f"belongs together: {groups}", size=13, token="quiet", align=1
-            )
-
-
-def _percent(odds: float) -> str:
-    return ">99 %" if 0.995 <= odds < 1 - 1e-9 else f"{odds:.0%}".replace("%", " %")
+def odds_rows(judged: Judgement) -> list[Row]:
+    """Return the candidates of one arrangement and grouping together, likeliest first."""
+    found = judged.identification
+    merged: dict[tuple[str, str], float] = {}
+    for c in found.candidates if found else ():
+        title = ARRANGEMENTS[c.arrangement].title if c.arrangement else "A winding not known here"
+        groups = "  ".join(
+            "".join(g) if all(len(t) == 1 for t in g) else " ".join(g) for g in c.groups
+        )
+        key = (title, f"belongs together: {groups}")
+        merged[key] = merged.get(key, 0.0) + c.probability
+    rows = sorted(merged.items(), key=lambda r: -r[1])[:3]
+    return [(p, title, groups) for (title, groups), p in rows if p >= 0.001]
 
 
 class Marks(Painted):
@@ -280,7 +242,7 @@ class LeadsPage(Page):
         self.suspect.setVisible(bool(suspects))
         self.suspect.say(suspects[0].why if suspects else "")
         self.drawn.show_drawing(winding_now(judged), "; ".join(self.sheet.cell_words()))
-        self.odds.show_judgement(judged)
+        self.odds.show_rows(odds_rows(judged))
         self.marks.show_judgement(judged)
         found = judged.identification
         status = {"proven": "proven", "marked": "as marked, borne out by the ohms"}.get(

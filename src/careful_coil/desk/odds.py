@@ -1,0 +1,55 @@
+"""Odds as bars: what it can still be, likeliest first."""
+
+from collections.abc import Sequence
+
+from PySide6.QtCore import QRect
+from PySide6.QtGui import QPainter, QPaintEvent
+
+from careful_coil.desk import paint
+from careful_coil.desk.painted import Painted
+from careful_coil.desk.theme import Theme
+
+Row = tuple[float, str, str]
+
+
+class Odds(Painted):
+    """A bar, the odds, the plain name, and at the right what parts it from the rest."""
+
+    def __init__(self, theme: Theme) -> None:
+        super().__init__(theme)
+        self.rows: list[Row] = []
+        self.fit()
+
+    def least_height(self) -> int:
+        """Return the height that shows all of it."""
+        return self.theme.px(28) * max(len(self.rows), 1)
+
+    def show_rows(self, rows: Sequence[Row]) -> None:
+        """Show other odds."""
+        self.rows = list(rows)
+        self.setAccessibleDescription(
+            "; ".join(f"{p:.0%} {t}" + (f", {g}" if g else "") for p, t, g in rows)
+        )
+        self.fit()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Draw the rows."""
+        painter, t = QPainter(self), self.theme
+        for k, (odds, title, rest_words) in enumerate(self.rows):
+            y, high = t.px(28) * k, t.px(28)
+            track = QRect(0, y + t.px(7), t.px(110), t.px(12))
+            painter.fillRect(track, t.colour("hairline"))
+            painter.fillRect(
+                QRect(track.left(), track.top(), round(track.width() * odds), track.height()),
+                t.colour("ink"),
+            )
+            paint.text(painter, t, QRect(t.px(120), y, t.px(60), high), _percent(odds), bold=True)
+            wide = max(self.width() - t.px(180), 0)
+            name = min(paint.width_of(t, title) + 16, wide)
+            paint.text(painter, t, QRect(t.px(180), y, name, high), title)
+            rest = QRect(t.px(180) + name, y, wide - name, high)
+            paint.text(painter, t, rest, rest_words, size=13, token="quiet", align=1)
+
+
+def _percent(odds: float) -> str:
+    return ">99 %" if 0.995 <= odds < 1 - 1e-9 else f"{odds:.0%}".replace("%", " %")
