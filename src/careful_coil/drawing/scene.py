@@ -7,6 +7,7 @@ from careful_coil.core.connect.way import LINES
 from careful_coil.core.identify.engine import SURE
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.readings import Meter, Resistance
+from careful_coil.core.winding.arrangements import ARRANGEMENTS
 from careful_coil.drawing.hookup import draw_hookup
 from careful_coil.drawing.shapes import Drawing
 from careful_coil.drawing.tokens import wire
@@ -119,3 +120,16 @@ def hookup_drawing(
     return draw_hookup(
         arr.network, plan.joints, looks, frozenset(fresh), plan.devices, beside=beside
     )
+
+
+def as_found_drawing(judged: Judgement) -> Drawing | None:
+    """Return the joints as found on the winding they belong to; coils of a slip marked."""
+    if not judged.as_found:
+        return None
+    first = judged.as_found[0]
+    network = ARRANGEMENTS[first.arrangement].inside(first.variant)
+    looks = {
+        name: Look(tag=name, token=looks_of(judged)[tag].token) for tag, name in first.names.items()
+    }
+    marks = {coil: "watch" for slip in first.meant.slips for coil in slip.coils}
+    return draw_hookup(network, first.joints, looks, marks=marks)

@@ -125,18 +125,20 @@ class Explanation:
     slips: tuple[Slip, ...] = ()
 
 
-def explain(network: Network, plans: Sequence[Plan], joints: Joints) -> Explanation | None:
-    """Return the fewest slips from one of `plans`, the likeliest first; None beyond two slips."""
+def explain(
+    network: Network, plans: Sequence[Plan], joints: Joints, most: int = 2
+) -> Explanation | None:
+    """Return the fewest slips from one of `plans`, the likeliest first; None beyond `most` (0 to 2)."""
     wanted = unlined(joints)
     meant = [(p, as_good) for p in plans for as_good in equals(network, p)]
     for p, as_good in meant:
         if unlined(as_good) == wanted:
             return Explanation(plan=p)
-    for p, as_good in meant:
+    for p, as_good in meant if most else ():
         for slip in slips_of(network, as_good):
             if unlined(slip.done_to(as_good)) == wanted:
                 return Explanation(plan=p, slips=(slip,))
-    for p in plans:
+    for p in plans if most > 1 else ():
         for one in slips_of(network, p.joints):
             once = one.done_to(p.joints)
             for two in slips_of(network, once):

@@ -4,6 +4,7 @@ from collections.abc import Collection
 from dataclasses import dataclass
 
 from careful_coil.core.condition.rules import condition_findings
+from careful_coil.core.connect.as_found import Reading, as_found_findings, readings_of
 from careful_coil.core.connect.rules import connect_findings
 from careful_coil.core.connect.work import Connecting, connecting
 from careful_coil.core.identify import Identification, Naming, evidence_of, identify, name_leads
@@ -29,6 +30,7 @@ class Judgement:
     naming: Naming
     connecting: Connecting
     kinds: Weighed
+    as_found: tuple[Reading, ...]
     findings: tuple[Finding, ...]
     gate: tuple[Finding, ...]  # what stands before it can go
     next: NextStep | None
@@ -56,9 +58,11 @@ def judge(job: Job, settings: Settings, not_here: Collection[str] = ()) -> Judge
     naming = name_leads(job, found) if found else Naming(word="none", names={}, arrangement=None)
     state = connecting(job, found, naming)
     kinds = kind_of(job, found)
+    as_found = readings_of(job, naming)
     findings = [
         *intake_findings(job),
         *kind_findings(job, kinds),
+        *as_found_findings(job, as_found),
         *lead_findings(job, found, naming),
         *condition_findings(job, found, naming, settings),
         *connect_findings(job, state, settings),
@@ -73,6 +77,7 @@ def judge(job: Job, settings: Settings, not_here: Collection[str] = ()) -> Judge
         naming=naming,
         connecting=state,
         kinds=kinds,
+        as_found=as_found,
         findings=tuple(sorted(findings, key=lambda f: ORDER.index(f.verdict))),
         gate=tuple(gate),
         next=wanted,

@@ -16,8 +16,9 @@ from careful_coil.core.readings import LINES
 from careful_coil.desk.field import Field
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.kind_panel import KindPanel
-from careful_coil.desk.stations.page import Caution, Heading, Page, plain_label
+from careful_coil.desk.stations.page import Caution, Drawn, Heading, Page, plain_label
 from careful_coil.desk.theme import Theme
+from careful_coil.drawing.scene import as_found_drawing
 
 TICKET = (
     ("name", "Motor, as the shop will call it", "Bakery, dough mixer"),
@@ -113,6 +114,11 @@ class IntakePage(Page):
         )
         self.fields["found"] = found
         self.column.addWidget(found)
+        self.told = plain_label()
+        self.drawn = Drawn(theme)
+        self.drawn.setMinimumHeight(theme.px(258))
+        self.column.addWidget(self.told)
+        self.column.addWidget(self.drawn)
         self.column.addStretch()
         self._tags: tuple[str, ...] = ()
         self._pending: tuple[Lead, ...] = ()
@@ -152,6 +158,13 @@ class IntakePage(Page):
         self.fields["found"].setVisible(bool(job.leads))
         joints = "; ".join(" ".join(j) for j in job.found.joints) if job.found else ""
         self.fields["found"].show_text(joints)
+        own = [f for f in judged.findings if f.code == "as-found"]
+        self.told.setText("\n".join(f"{f.subject}. {f.why}" for f in own))
+        self.told.setVisible(bool(own))
+        picture = as_found_drawing(judged)
+        self.drawn.setVisible(picture is not None)
+        if picture is not None:
+            self.drawn.show_drawing(picture, self.told.text())
 
     def _make_rows(self, tags: tuple[str, ...]) -> None:
         """Make one pair of cells for each lead."""

@@ -1,0 +1,146 @@
+"""What the hookup as found is: read off the marks on the leads, before anything is measured."""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, replace
+
+from careful_coil.core.connect.explain import Explanation, explain
+from careful_coil.core.connect.plans import plans_of
+from careful_coil.core.connect.way import LINES, Joint, Plan
+from careful_coil.core.identify import Naming
+from careful_coil.core.job import Finding, Job
+from careful_coil.core.winding.arrangements import ARRANGEMENTS
+from careful_coil.core.winding.markings import leads_of
+
+HALF = "half the winding only"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Reading:
+    """One way to read the joints as found: the hookup meant, slips in it, lead names by tag."""
+
+    arrangement: str
+    variant: str
+    meant: Explanation
+    names: Mapping[str, str]
+    joints: tuple[Joint, ...]
+
+    @property
+    def plan(self) -> Plan:
+        """Return the hookup meant."""
+        return self.meant.plan
+
+
+def readings_of(job: Job, naming: Naming) -> tuple[Reading, ...]:
+    """Return what the joints as found can be, exact ones alone where there are any.
+
+    Lead names are those proven, else those printed on the leads. Empty where a lead has no mark.
+    """
+    if job.found is None or not job.leads:
+        return ()
+    exact = list(_read(job, naming, 0))
+    return tuple(exact) or tuple(_read(job, naming, 1))
+
+
+def _read(job: Job, naming: Naming, slips: int) -> Iterator[Reading]:
+    """Yield readings with so many slips at most; one for each winding that carries these marks."""
+    found = job.found
+    if found is None:
+        return
+    for slug, known in ARRANGEMENTS.items():
+        proven = naming.arrangement if naming.word == "proven" else None
+        if proven is not None and slug != proven.slug:
+            continue
+        for variant in ("", *known.variants):
+            network = known.inside(variant)
+            names = _names(job, naming, slug, network.leads)
+            if names is None:
+                continue
+            joints = tuple(tuple(names.get(n, n) for n in j) for j in found.joints)
+            direct = list(_as_it_may_stand(slug, variant))
+            meant = explain(network, direct, joints, slips)
+            if meant is not None:
+                yield Reading(
+                    arrangement=slug, variant=variant, meant=meant, names=names, joints=joints
+                )
+
+
+def _as_it_may_stand(slug: str, variant: str) -> Iterator[Plan]:
+    """Yield hookups without devices, and a first half of a winding left as it is."""
+    for p in plans_of(slug, variant):
+        if p.start == "direct" and not p.devices:
+            yield p
+        for stage in p.stages[:1]:
+            if stage.name == "first-half":
+                yield replace(p, joints=stage.joints, connection=HALF, stages=())
+
+
+def _names(job: Job, naming: Naming, slug: str, leads: tuple[str, ...]) -> dict[str, str] | None:
+    """Return lead names by tag where every lead has one and all are different."""
+    if naming.word == "proven" and naming.arrangement and naming.arrangement.slug == slug:
+        return dict(naming.names)
+    found: dict[str, str] = {}
+    for lead in job.leads:
+        fits = leads_of(slug, lead.marking, leads) if lead.marking.strip() else ()
+        if len(fits) != 1:
+            return None
+        found[lead.tag] = fits[0]
+    return found if sorted(found.values()) == sorted(leads) else None
+
+
+def as_found_findings(job: Job, readings: tuple[Reading, ...]) -> list[Finding]:
+    """Return what the joints as found are, for which volts, and a slip in them."""
+    if job.found is None or not job.found.joints:
+        return []
+    lines = [j for j in job.found.joints if len({n for n in j if n in LINES}) > 1]
+    if lines:
+        return [
+            _finding(
+                "watch", "Found with two lines in one joint", f"{' – '.join(lines[0])}: a short."
+            )
+        ]
+    if not readings:
+        return []
+    first = readings[0]
+    titles = " or ".join(dict.fromkeys(_title(r) for r in readings))
+    if first.meant.slips:
+        slip = first.meant.slips[0].text()
+        return [_finding("watch", "Found joined wrong", f"Nearest is {titles}. {slip}")]
+    if first.plan.connection == HALF:
+        why = "The other half's leads are insulated: half the torque, the rest of the winding idle."
+        return [_finding("watch", f"Found with {HALF}", why)]
+    ran = {"yes": " It ran so.", "no": " It did not run so."}.get(job.found.ran, "")
+    why = f"{titles}.{_volts(job, first.plan)}{ran}"
+    return [_finding("note", f"Found joined as {first.plan.connection}", why)]
+
+
+def _title(reading: Reading) -> str:
+    return f"{ARRANGEMENTS[reading.arrangement].title}: {reading.plan.connection}"
+
+
+def _volts(job: Job, found: Plan) -> str:
+    """Return the rating a hookup belongs to, where plate and winding have the same number of them."""
+    every = [p for p in plans_of(found.arrangement, found.variant) if p.start == "direct"]
+    factors = sorted(
+        {round(p.factor, 9) for p in every if not found.family or p.family == found.family}
+    )
+    if found.arrangement == "three-phase-6-lead":
+        factors = sorted({round(p.factor, 9) for p in every})
+    volts = job.plate.volts
+    if len(volts) != len(factors) or len(volts) < 2:
+        return ""
+    low, high = volts[factors.index(round(found.factor, 9))]
+    span = f"{low:g} V" if low == high else f"{low:g}–{high:g} V"
+    words = f" By the plate that is for {span}."
+    if job.supply and not 0.9 * low <= job.supply.volt <= 1.1 * high:
+        words += f" The supply has {job.supply.volt:g} V: it must be changed."
+    return words
+
+
+def _finding(verdict: str, subject: str, why: str) -> Finding:
+    return Finding(
+        code="as-found",
+        verdict="watch" if verdict == "watch" else "note",
+        subject=subject,
+        why=why,
+        station="intake",
+    )
