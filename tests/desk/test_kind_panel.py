@@ -115,3 +115,19 @@ def test_looks_that_tell_little_are_not_explained() -> None:
     assert reason_lines(weigh_kinds({"brushes": "no", "shading-rings": "yes"})) == [
         "A copper ring round part of each pole? Yes: shaded pole."
     ]
+
+
+def test_repair_is_weighed_against_a_new_one(bench: Bench) -> None:
+    page = fresh(bench)
+    assert not page.fields["worth-parts"].isVisibleTo(page)
+    page.worth.ask.setFocus()
+    bench.key(Key.Key_Space)
+    for name, text in (("parts", "90"), ("labour", "180,5"), ("replacement", "310")):
+        cursor_in(bench, page, f"worth-{name}")
+        bench.enter(text)
+    assert page.worth.answer.text().startswith("Replace it. Repair 270")
+    cursor_in(bench, page, "worth-special")
+    bench.enter("maybe")
+    assert "yes or no" in page.fields["worth-special"].message.text()
+    bench.enter("yes")
+    assert page.worth.answer.text().startswith("Repair it.")

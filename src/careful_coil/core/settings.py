@@ -25,6 +25,7 @@ class Settings:
     line_ohm_apart: Limit = Limit(3.0, "%", "what a hookup check can tell from a coil's spread")
     supply_apart: Limit = Limit(10.0, "%", "NEMA MG 1: rated volts ±10 % at rated frequency")
     supply_edge: Limit = Limit(5.0, "%", "preferred band; torque goes with volts squared")
+    repair_threshold: Limit = Limit(60.0, "%", "shop default: repair below this share of a new one")
     frame_ohm: Limit = Limit(2e6, "Ω", "ohmmeter's first look only")
 
     def changed(self, figures: dict[str, float]) -> "Settings":

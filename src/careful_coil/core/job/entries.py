@@ -84,6 +84,23 @@ class LookNoted(Body):
     answer: ShortText
 
 
+class EstimateFigure(Body):
+    """One figure of what repair and replacement cost; `special` 1 where no new one can be had."""
+
+    kind: Literal["estimate"] = "estimate"
+    field: Literal[
+        "parts",
+        "labour",
+        "replacement",
+        "lead_days",
+        "drive",
+        "special",
+        "scrap_kg",
+        "scrap_price",
+    ]
+    value: Annotated[float, Field(ge=0, le=1e9)]
+
+
 class Lead(BaseModel):
     """A lead as found: its tag, wire colour (and tracer), what is printed on it."""
 
@@ -237,6 +254,7 @@ AnyBody = Annotated[
     Ticket
     | PlateField
     | LookNoted
+    | EstimateFigure
     | Leads
     | TagsSwapped
     | MeterUsed

@@ -54,6 +54,7 @@ class Job:
     bond_ohm: float | None = None
     attested: dict[str, Attested] | None = None
     looks: tuple[tuple[str, str], ...] = ()  # sign and answer, in the order they were taken
+    estimate: tuple[tuple[str, float], ...] = ()
     waived: dict[str, Waived] | None = None
     released: Entry | None = None
     struck: frozenset[str] = frozenset()
@@ -94,6 +95,7 @@ def fold(entries: Iterable[Entry]) -> Job:
     attested: dict[str, Attested] = {}
     waived: dict[str, Waived] = {}
     looks: dict[str, str] = {}
+    estimate: dict[str, float] = {}
     leads: tuple[Lead, ...] = ()
     for place, entry in enumerate(counted):
         body = entry.body
@@ -105,6 +107,8 @@ def fold(entries: Iterable[Entry]) -> Job:
             case "look":
                 looks.pop(body.sign, None)
                 looks |= {body.sign: body.answer} if body.answer else {}
+            case "estimate":
+                estimate[body.field] = body.value
             case "leads":
                 leads = body.leads
             case "meter":
@@ -154,6 +158,7 @@ def fold(entries: Iterable[Entry]) -> Job:
         struck=struck,
         remarks=remarks,
         looks=tuple(looks.items()),
+        estimate=tuple(estimate.items()),
         **state,  # type: ignore[arg-type]
     )
 

@@ -14,6 +14,7 @@ from careful_coil.core.job.entries import STATIONS
 from careful_coil.core.job.rules import intake_findings
 from careful_coil.core.kind import Weighed
 from careful_coil.core.kind.rules import kind_findings, kind_of
+from careful_coil.core.kind.worth import worth_findings
 from careful_coil.core.ledger.gate import before_it_can_go, release_findings
 from careful_coil.core.ledger.next_card import NextStep, steps
 from careful_coil.core.settings import Settings
@@ -63,6 +64,7 @@ def judge(job: Job, settings: Settings, not_here: Collection[str] = ()) -> Judge
         *intake_findings(job),
         *kind_findings(job, kinds),
         *as_found_findings(job, as_found),
+        *worth_findings(job, settings),
         *lead_findings(job, found, naming),
         *condition_findings(job, found, naming, settings),
         *connect_findings(job, state, settings),

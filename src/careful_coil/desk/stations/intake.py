@@ -17,6 +17,7 @@ from careful_coil.desk.field import Field
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.kind_panel import KindPanel
 from careful_coil.desk.stations.page import Caution, Drawn, Heading, Page, plain_label
+from careful_coil.desk.stations.worth_panel import WorthPanel
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.scene import as_found_drawing
 
@@ -119,6 +120,9 @@ class IntakePage(Page):
         self.drawn.setMinimumHeight(theme.px(258))
         self.column.addWidget(self.told)
         self.column.addWidget(self.drawn)
+        self.worth = WorthPanel(session, theme)
+        self.fields |= self.worth.fields
+        self.column.addWidget(self.worth)
         self.column.addStretch()
         self._tags: tuple[str, ...] = ()
         self._pending: tuple[Lead, ...] = ()
@@ -161,6 +165,7 @@ class IntakePage(Page):
         own = [f for f in judged.findings if f.code == "as-found"]
         self.told.setText("\n".join(f"{f.subject}. {f.why}" for f in own))
         self.told.setVisible(bool(own))
+        self.worth.show_judgement(judged)
         picture = as_found_drawing(judged)
         self.drawn.setVisible(picture is not None)
         if picture is not None:

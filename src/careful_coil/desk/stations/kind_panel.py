@@ -15,7 +15,7 @@ from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Heading, plain_label
 from careful_coil.desk.theme import Theme
 
-SHOWN = 3
+SHOWN, LEAST_SHOWN = 3, 0.005
 
 
 class KindPanel(QWidget):

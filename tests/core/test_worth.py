@@ -1,0 +1,72 @@
+"""Worth repairing? By hand-worked sums, and what turns the answer."""
+
+from dataclasses import replace
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from careful_coil.core.errors import ValueOutOfRange
+from careful_coil.core.kind.worth import Estimate, worth_repairing
+from careful_coil.core.settings import Settings
+from tests.core.logs import judged
+
+CHEAP = Estimate(parts=45, labour=120, replacement=310)
+DEAR = Estimate(parts=90, labour=180, replacement=310, lead_days=14)
+
+
+@pytest.mark.parametrize(
+    ("estimate", "outcome", "repair", "share"),
+    [
+        (CHEAP, "repair", 165, 165 / 310),
+        (DEAR, "replace", 270, 270 / 310),
+        (replace(DEAR, special=True), "repair", 270, 270 / 310),
+        (replace(CHEAP, drive=200), "drive", 365, 365 / 510),
+        (replace(DEAR, scrap_kg=10, scrap_price=6), "replace", 270, 270 / 250),
+        (Estimate(parts=10, labour=20), "repair", 30, None),
+        (replace(CHEAP, replacement=20, scrap_kg=10, scrap_price=6), "scrap", 165, None),
+    ],
+)
+def test_outcomes(estimate: Estimate, outcome: str, repair: float, share: float | None) -> None:
+    found = worth_repairing(estimate, 0.75)
+    assert (found.outcome, found.repair) == (outcome, repair)
+    assert found.share == (pytest.approx(share) if share is not None else None)
+
+
+def test_what_changes_the_answer_is_said() -> None:
+    """60 % of 310 is 186; 270 over 0.6 is 450."""
+    found = worth_repairing(DEAR, 0.6)
+    assert found.break_even_repair == pytest.approx(186)
+    words = " ".join(found.turns)
+    assert "below 186" in words
+    assert "more than 450" in words
+    assert "14 days" in words
+
+
+@given(st.floats(1, 1000), st.floats(1, 1000), st.floats(0.1, 1.5))
+def test_a_dearer_repair_never_turns_to_repair(cost: float, more: float, limit: float) -> None:
+    one = worth_repairing(Estimate(labour=cost, replacement=500), limit)
+    two = worth_repairing(Estimate(labour=cost + more, replacement=500), limit)
+    assert not (one.outcome == "replace" and two.outcome == "repair")
+
+
+@pytest.mark.parametrize(("estimate", "limit"), [(Estimate(parts=-1), 0.6), (CHEAP, 0.0)])
+def test_figures_below_nothing_are_refused(estimate: Estimate, limit: float) -> None:
+    with pytest.raises(ValueOutOfRange):
+        worth_repairing(estimate, limit)
+
+
+def figures(**values: float) -> list[dict[str, object]]:
+    return [{"kind": "estimate", "field": k, "value": v} for k, v in values.items()]
+
+
+def test_a_job_says_it_once_both_sides_are_known() -> None:
+    half = judged(*figures(parts=90, labour=180))
+    assert not any(f.code == "worth-repairing" for f in half.findings)
+    whole = judged(*figures(parts=90, labour=180, replacement=310))
+    own = next(f for f in whole.findings if f.code == "worth-repairing")
+    assert (own.verdict, own.subject) == ("watch", "Replace it")
+    assert "87 % of a new one" in own.why
+    shop = Settings().changed({"repair_threshold": 90.0})
+    kept = judged(*figures(parts=90, labour=180, replacement=310), settings=shop)
+    assert next(f for f in kept.findings if f.code == "worth-repairing").subject == "Repair it"
