@@ -688,7 +688,7 @@ def test_sums_in_words_and_json(capsys: pytest.CaptureFixture[str]) -> None:
     assert answer["results"]["amp_low"] == pytest.approx(21.086, abs=1e-3)
     assert answer["source"] == "NEMA MG 1, 10.37.2"
     status, out, _ = run(capsys, *line)
-    assert "amp low: 21.0858 A" in out
+    assert "Amp low: 21.0858 A" in out
     assert "Source: NEMA MG 1" in out
     status, out, _ = run(capsys, "sum", "--list")
     assert {row.split()[0] for row in out.splitlines()} == {

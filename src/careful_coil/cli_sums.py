@@ -24,15 +24,7 @@ def sum_answer(words: Sequence[str]) -> Answer:
 
 def sum_words(answer: Answer) -> str:
     """Return results with units, formula, remarks and source."""
-    lines = []
-    for key, value in answer.results.items():
-        unit = answer.sum.units.get(key, "")
-        shown = "no upper end" if value is None else f"{value:.6g} {unit}".rstrip()
-        lines.append(f"{key.replace('_', ' ')}: {shown}")
-    lines.append(answer.sum.formula)
-    lines += answer.notes
-    lines.append(f"Source: {answer.sum.source}")
-    return "\n".join(lines)
+    return "\n".join((*answer.lines(), answer.sum.formula, f"Source: {answer.sum.source}"))
 
 
 def list_words() -> str:

@@ -11,7 +11,7 @@ KEYS = (
     ("Ctrl+1 2 3 7 9", "Intake, Leads, Insulation, Connect, Release"),
     ("Ctrl+N", "new job"),
     ("Ctrl+L", "loose leads: just tell me these leads"),
-    ("Ctrl+K", "find a motor"),
+    ("Ctrl+K", "find a motor; a bench sum by its name: slip, power-factor"),
     ("Ctrl+M", "to the meter strip"),
     ("Space", "take the live value"),
     ("Enter", "record what is typed; with nothing typed, do what Next says"),

@@ -28,6 +28,7 @@ from PySide6.QtWidgets import (
 from careful_coil.desk import paint
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.session import Session
+from careful_coil.desk.sum_card import sum_fits
 from careful_coil.desk.theme import Theme
 from careful_coil.records import Summary
 
@@ -169,6 +170,7 @@ class Rack(QWidget):
     """Search and list."""
 
     opened = Signal(str)
+    sum_wanted = Signal(str)
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__()
@@ -176,8 +178,8 @@ class Rack(QWidget):
         self.model = RackModel()
         self.head = Head(theme)
         self.search = QLineEdit()
-        self.search.setPlaceholderText("Find a motor    Ctrl+K")
-        self.search.setAccessibleName("Find a motor")
+        self.search.setPlaceholderText("Motor or sum   Ctrl+K")
+        self.search.setAccessibleName("Find a motor, or a bench sum by name")
         self.list = QListView()
         self.list.setAccessibleName("Motors in the shop")
         self.list.setModel(self.model)
@@ -229,4 +231,7 @@ class Rack(QWidget):
     def _open_first(self) -> None:
         if self.model.shown:
             self.opened.emit(self.model.shown[0].id)
+            self.search.clear()
+        elif fits := sum_fits(self.search.text()):
+            self.sum_wanted.emit(fits[0])
             self.search.clear()

@@ -29,6 +29,7 @@ from careful_coil.desk.stations.leads import LeadsPage
 from careful_coil.desk.stations.page import Page
 from careful_coil.desk.stations.release import ReleasePage
 from careful_coil.desk.strip import Strip
+from careful_coil.desk.sum_card import SumCard
 from careful_coil.desk.theme import Theme
 from careful_coil.desk.way import SHOWN, Way
 
@@ -67,6 +68,7 @@ class Window(QMainWindow):
         self.whole = self._lay_out()
         self.keys = KeySheet(self.whole, theme)
         self.standback = StandBack(self.whole, session, theme)
+        self.sum_card = SumCard(self.whole, session, theme)
         self._connect()
         self._actions()
         self.set_theme(theme)
@@ -95,6 +97,8 @@ class Window(QMainWindow):
     def _connect(self) -> None:
         s = self.session
         self.rack.opened.connect(s.open_job)
+        self.rack.sum_wanted.connect(self._sum)
+        self.sum_card.closed.connect(self.to_strip)
         self.ledger.card.pressed.connect(self.do_next)
         self.strip.next_wanted.connect(self.do_next)
         self.way.chosen.connect(self.go)
@@ -123,7 +127,7 @@ class Window(QMainWindow):
 
         add("&Shop", "New job", "Ctrl+N", self.session.new_job)
         add("&Shop", "Loose leads", "Ctrl+L", lambda: self.session.new_job(loose=True))
-        add("&Shop", "Find a motor", "Ctrl+K", self._find)
+        add("&Shop", "Find a motor or a bench sum", "Ctrl+K", self._find)
         add("&Shop", "Write the job sheet", "Ctrl+P", self.write_sheet)
         add("&Shop", "Close", "Ctrl+Q", self.close)
         for station, name in SHOWN.items():
@@ -159,6 +163,7 @@ class Window(QMainWindow):
         self.strip.set_theme(theme)
         self.way.set_theme(theme)
         self.standback.set_theme(theme)
+        self.sum_card.set_theme(theme)
         for page in self.pages.values():
             page.set_theme(theme)
         self._make_room()
@@ -214,6 +219,9 @@ class Window(QMainWindow):
     def _stand_back(self) -> None:
         if self.standback.toggle(self._room_above_strip()):
             self.to_strip()
+
+    def _sum(self, name: str) -> None:
+        self.sum_card.unfold(name, self._room_above_strip().adjusted(0, 60, 0, -20))
 
     def _find(self) -> None:
         self.rack.show()

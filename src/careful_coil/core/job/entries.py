@@ -101,6 +101,15 @@ class EstimateFigure(Body):
     value: Annotated[float, Field(ge=0, le=1e9)]
 
 
+class SumWorked(Body):
+    """A bench sum put into the log: its name, its inputs as typed, and what it gave in words."""
+
+    kind: Literal["sum"] = "sum"
+    name: ShortText
+    inputs: dict[ShortText, ShortText]
+    words: LongText
+
+
 class Lead(BaseModel):
     """A lead as found: its tag, wire colour (and tracer), what is printed on it."""
 
@@ -255,6 +264,7 @@ AnyBody = Annotated[
     | PlateField
     | LookNoted
     | EstimateFigure
+    | SumWorked
     | Leads
     | TagsSwapped
     | MeterUsed

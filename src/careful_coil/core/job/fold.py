@@ -55,6 +55,7 @@ class Job:
     attested: dict[str, Attested] | None = None
     looks: tuple[tuple[str, str], ...] = ()  # sign and answer, in the order they were taken
     estimate: tuple[tuple[str, float], ...] = ()
+    sums: tuple[tuple[str, str], ...] = ()  # bench sums logged: name, what they gave
     waived: dict[str, Waived] | None = None
     released: Entry | None = None
     struck: frozenset[str] = frozenset()
@@ -96,6 +97,7 @@ def fold(entries: Iterable[Entry]) -> Job:
     waived: dict[str, Waived] = {}
     looks: dict[str, str] = {}
     estimate: dict[str, float] = {}
+    sums: list[tuple[str, str]] = []
     leads: tuple[Lead, ...] = ()
     for place, entry in enumerate(counted):
         body = entry.body
@@ -109,6 +111,8 @@ def fold(entries: Iterable[Entry]) -> Job:
                 looks |= {body.sign: body.answer} if body.answer else {}
             case "estimate":
                 estimate[body.field] = body.value
+            case "sum":
+                sums.append((body.name, body.words))
             case "leads":
                 leads = body.leads
             case "meter":
@@ -159,6 +163,7 @@ def fold(entries: Iterable[Entry]) -> Job:
         remarks=remarks,
         looks=tuple(looks.items()),
         estimate=tuple(estimate.items()),
+        sums=tuple(sums),
         **state,  # type: ignore[arg-type]
     )
 

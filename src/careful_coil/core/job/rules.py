@@ -48,6 +48,10 @@ def intake_findings(job: Job) -> list[Finding]:
                 )
             )
     found += [
+        Finding(code="sum", verdict="note", subject=f"Sum: {name}", why=words, station="intake")
+        for name, words in job.sums
+    ]
+    found += [
         Finding(
             code="left-out",
             verdict="watch",

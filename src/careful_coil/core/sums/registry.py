@@ -75,6 +75,15 @@ class Answer:
     results: dict[str, Figure]
     notes: tuple[str, ...]
 
+    def lines(self) -> list[str]:
+        """Return the results with their units, then the remarks."""
+        shown = []
+        for key, value in self.results.items():
+            unit = self.sum.units.get(key, "")
+            figure = "no upper end" if value is None else f"{value:.6g} {unit}".rstrip()
+            shown.append(f"{key.replace('_', ' ').capitalize()}: {figure}")
+        return [*shown, *self.notes]
+
 
 def work_out(name: str, texts: Mapping[str, str]) -> Answer:
     """Return a sum worked out from texts by key.

@@ -1,0 +1,166 @@
+"""A bench sum over the bench: inputs, the result as you type, formula, range, source."""
+
+from functools import partial
+
+from PySide6.QtCore import QRect, Qt, Signal
+from PySide6.QtGui import QKeyEvent, QPainter, QPaintEvent
+from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+
+from careful_coil.core.errors import CoilError
+from careful_coil.core.job.entries import SumWorked
+from careful_coil.core.sums import SUMS, Answer, work_out
+from careful_coil.desk.field import Line
+from careful_coil.desk.session import Session
+from careful_coil.desk.stations.page import Heading, plain_label
+from careful_coil.desk.theme import Theme
+
+COLUMNS, WIDEST = 2, 620
+
+
+def sum_fits(text: str) -> list[str]:
+    """Return the sums whose name or title a search text begins or stands in."""
+    wanted = text.strip().lower()
+    if not wanted:
+        return []
+    return [
+        n for n, s in SUMS.items() if n.startswith(wanted) or wanted in s.title.lower().split(" ")
+    ]
+
+
+class EnterButton(QPushButton):
+    """A button that Enter presses too."""
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """Enter is a press."""
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            self.click()
+        else:
+            super().keyPressEvent(event)
+
+
+class SumCard(QWidget):
+    """The card; Escape closes it."""
+
+    closed = Signal()
+
+    def __init__(self, parent: QWidget, session: Session, theme: Theme) -> None:
+        super().__init__(parent)
+        self._session, self.theme = session, theme
+        self.name = ""
+        self.answer: Answer | None = None
+        self.cells: dict[str, Line] = {}
+        self.heading = Heading("", theme)
+        self._grid_box = QWidget()
+        self._grid = QGridLayout(self._grid_box)
+        self._grid.setContentsMargins(0, 0, 0, 0)
+        self._grid.setHorizontalSpacing(14)
+        self.result, self.about = plain_label(), plain_label()
+        self.log = EnterButton("Into the job's log")
+        self.log.clicked.connect(self._log)
+        self.shut = EnterButton("Close, Escape")
+        self.shut.clicked.connect(self.fold)
+        keys = QHBoxLayout()
+        for button in (self.log, self.shut):
+            keys.addWidget(button)
+        keys.addStretch()
+        column = QVBoxLayout(self)
+        column.setContentsMargins(24, 20, 24, 20)
+        column.setSpacing(12)
+        for part in (self.heading, self._grid_box, self.result, self.about):
+            column.addWidget(part)
+        column.addLayout(keys)
+        column.addStretch()
+        self.hide()
+
+    def set_theme(self, theme: Theme) -> None:
+        """Take another theme."""
+        self.theme = theme
+        self.heading.set_theme(theme)
+        quiet = theme.colour("quiet").name()
+        self.result.setStyleSheet(f"font-size: {theme.px(20)}px; font-weight: bold;")
+        self.about.setStyleSheet(f"color: {quiet}; font-size: {theme.px(13)}px;")
+        self.update()
+
+    def unfold(self, name: str, room: QRect) -> None:
+        """Show a sum over the bench, its inputs empty."""
+        self.name = name
+        chosen = SUMS[name]
+        self.heading.say(chosen.title, name)
+        while (item := self._grid.takeAt(0)) is not None:
+            widget = item.widget()
+            if widget is not None:
+                widget.deleteLater()
+        self.cells = {}
+        for k, one in enumerate(chosen.inputs):
+            label = QLabel(f"{one.title}{f', {one.unit}' if one.unit else ''}")
+            cell = Line()
+            cell.setAccessibleName(one.title)
+            cell.setPlaceholderText(" or ".join(one.choices))
+            cell.textChanged.connect(self._work)
+            cell.returnPressed.connect(partial(self._onward, k))
+            row, place = 2 * (k // COLUMNS), k % COLUMNS
+            self._grid.addWidget(label, row, place)
+            self._grid.addWidget(cell, row + 1, place)
+            self.cells[one.key] = cell
+        self.about.setText(f"{chosen.formula}\nRange: {chosen.domain}.\nSource: {chosen.source}")
+        self.set_theme(self.theme)
+        self._work()
+        wide = min(self.theme.px(WIDEST), room.width())
+        self.setFixedWidth(wide)
+        high = min(self.layout_height(), room.height())
+        self.setGeometry(QRect(room.center().x() - wide // 2, room.top(), wide, high))
+        self.show()
+        self.raise_()
+        next(iter(self.cells.values())).setFocus(Qt.FocusReason.OtherFocusReason)
+
+    def layout_height(self) -> int:
+        """Return the height that shows all of it, with room for a message of some lines."""
+        return self.sizeHint().height() + self.theme.px(60)
+
+    def fold(self) -> None:
+        """Close it."""
+        self.hide()
+        self.closed.emit()
+
+    def _texts(self) -> dict[str, str]:
+        return {k: c.text().strip() for k, c in self.cells.items()}
+
+    def _work(self) -> None:
+        texts = self._texts()
+        self.answer = None
+        if all(texts.values()):
+            try:
+                self.answer = work_out(self.name, texts)
+                words = "\n".join(self.answer.lines())
+            except CoilError as error:
+                words = str(error)
+        else:
+            words = "Fill in all of them: the result comes as you type."
+        self.result.setText(words)
+        self.log.setEnabled(self.answer is not None and self._session.open is not None)
+
+    def _onward(self, number: int) -> None:
+        cells = list(self.cells.values())
+        after = cells[number + 1] if number + 1 < len(cells) else self.log
+        after.setFocus(Qt.FocusReason.TabFocusReason)
+
+    def _log(self) -> None:
+        if self.answer is None:
+            return
+        words = "; ".join(self.answer.lines())
+        self._session.record(SumWorked(name=self.name, inputs=self._texts(), words=words))
+        self.fold()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """Escape closes it; Enter in a cell is not for the window."""
+        if event.key() == Qt.Key.Key_Escape:
+            self.fold()
+        elif event.key() not in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            super().keyPressEvent(event)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Draw the ground it stands on, with an edge."""
+        painter, t = QPainter(self), self.theme
+        painter.fillRect(self.rect(), t.colour("surface"))
+        painter.setPen(t.colour("ink"))
+        painter.drawRect(self.rect().adjusted(0, 0, -1, -1))
