@@ -1,7 +1,8 @@
 """Kinds by their odds: evidence is collected, never one single sign.
 
-P(kind | looks) ∝ prior · Π P(look | kind), looks taken as independent given the kind; a look seen
-wrongly is allowed for, so that no kind is ever ruled out by one (naive Bayes; MacKay, ch. 28).
+P(kind | looks) goes with the prior times the product of P(look | kind), looks taken as independent
+given the kind; a look seen wrongly is allowed for, so that no kind is ever ruled out by one (naive
+Bayes; MacKay, ch. 28).
 """
 
 import math
