@@ -5,7 +5,7 @@ from importlib.resources import files
 from careful_coil.documents.base import parse_json
 from careful_coil.documents.job import JobDocument, read_job
 
-JOBS = ("bakery", "theatre", "boatyard", "cider-mill")
+JOBS = ("bakery", "theatre", "boatyard", "cider-mill", "school", "glasshouse")
 
 
 def demo_jobs() -> list[JobDocument]:

@@ -56,6 +56,20 @@ TRUTHS: dict[str, HiddenMotor] = {
         14,
         frame_megohm=480.0,
     ),
+    "demo-school": _motor(
+        "three-phase-6-lead",
+        _named("A=T5 B=T1 C=T6 D=T2 E=T4 F=T3"),
+        {"coil": 8.7},
+        15,
+        frame_megohm=260.0,
+    ),
+    "demo-glasshouse": _motor(
+        "single-phase-speed-taps",
+        _named("A=run B=high C=low D=start E=medium"),
+        {"main": 62.0, "auxiliary": 91.0, "medium": 14.0, "low": 18.0},
+        16,
+        frame_megohm=150.0,
+    ),
 }
 
 

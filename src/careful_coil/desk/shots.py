@@ -17,6 +17,7 @@ from careful_coil.desk.window import Window
 # name of the picture, motor, station
 VIEWS = (
     ("intake", "demo-theatre", "intake"),
+    ("intake-no-plate", "demo-school", "intake"),
     ("leads", "demo-theatre", "leads"),
     ("leads-half-read", "demo-bakery", "leads"),
     ("insulation", "demo-boatyard", "insulation"),

@@ -58,7 +58,7 @@ class Way(Painted):
         if judged is None:
             return ""
         plate, leads = judged.job.plate, len(judged.job.leads)
-        volts = plate.printed("volt").rstrip(" Vv")
+        volts = plate.printed("volt").rstrip(" Vv") if plate.volts else ""
         parts = [
             plate.printed("power"),
             f"{COUNT_WORDS.get(leads, leads)} leads" if leads else "",
