@@ -2,7 +2,7 @@
 
 from functools import partial
 
-from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QGridLayout, QPushButton, QVBoxLayout, QWidget
 
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job.entries import LookNoted
@@ -16,6 +16,7 @@ from careful_coil.desk.stations.page import Heading, plain_label
 from careful_coil.desk.theme import Theme
 
 SHOWN, LEAST_SHOWN = 3, 0.005
+COLUMNS = 4  # of answers: they fit at 150 % text too
 
 
 class KindPanel(QWidget):
@@ -31,7 +32,7 @@ class KindPanel(QWidget):
         self.odds = Odds(theme)
         self.question = plain_label()
         self.buttons: list[QPushButton] = []
-        self._row = QHBoxLayout()
+        self._row = QGridLayout()
         self._row.setSpacing(8)
         self.look = Field(
             "Any other look, and its answer",
@@ -73,8 +74,6 @@ class KindPanel(QWidget):
             self._row.removeWidget(button)
             button.deleteLater()
         self.buttons = []
-        while self._row.count():
-            self._row.takeAt(0)
         self.question.setText(f"Look: {wanted.question} {wanted.why}" if wanted else "")
         self.question.setVisible(wanted is not None)
         if wanted is None:
@@ -86,11 +85,10 @@ class KindPanel(QWidget):
         later = QPushButton("Not now")
         later.clicked.connect(partial(self._later, wanted.name))
         self._add(later)
-        self._row.addStretch()
 
     def _add(self, button: QPushButton) -> None:
+        self._row.addWidget(button, len(self.buttons) // COLUMNS, len(self.buttons) % COLUMNS)
         self.buttons.append(button)
-        self._row.addWidget(button)
 
     def _note(self, sign: str, answer: str) -> None:
         self._session.record(LookNoted(sign=sign, answer=answer), station="intake")
