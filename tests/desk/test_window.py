@@ -274,4 +274,4 @@ def test_the_window_opens_on_a_real_display(tmp_path: Path) -> None:
         check=False,
     )
     assert done.returncode == 0, done.stderr
-    assert done.stdout.split() == ["1280", "800", "4"]
+    assert done.stdout.split() == ["1280", "800", "6"]
