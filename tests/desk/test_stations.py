@@ -185,6 +185,8 @@ def test_connect_shows_found_and_wanted_and_the_joint_to_make(bench: Bench) -> N
     page = connect(bench)
     assert page.before_head.remark == "low volts: two wyes in parallel"
     assert page.after_head.remark == "high volts: halves in series, wye"
+    assert page.after_head.remark_in(900) == page.after_head.remark
+    assert page.after_head.remark_in(90) == "high volts"
     kinds = [row[0] for row in page.joints.joint_rows()]
     assert kinds == ["now"] + ["unproven"] * 5
     assert [row[2] for row in page.joints.ohm_rows()] == ["must read 2.04 Ω"] * 3

@@ -49,7 +49,7 @@ def build(
         from careful_coil.demo.truths import demo_meter  # only the demo has hidden motors
 
         instrument_for = demo_meter
-    records = RecordsThread(folder, settings)
+    records = RecordsThread(folder, settings, lasting=not demo)
     session = Session(records, settings, clock, instrument_for)
     if demo:
         session.who, session.temperature_c = "AB", 21.0

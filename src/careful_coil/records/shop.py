@@ -16,9 +16,10 @@ FORMAT, VERSION = "careful-coil/shop", 1
 SHOP_FILE, DATABASE = "shop.json", "shop.sqlite3"
 
 
-def open_shop(folder: Path) -> Engine:
+def open_shop(folder: Path, lasting: bool = True) -> Engine:
     """Return the engine of the shop in `folder`, made or brought up to date where needed.
 
+    A shop that is thrown away is not `lasting`: its commits do not wait for the disk.
     Raises: RecordsRefused for a shop of a newer version (not touched) or a folder that cannot be
     used.
     """
@@ -30,7 +31,7 @@ def open_shop(folder: Path) -> Engine:
         )
     try:
         folder.mkdir(parents=True, exist_ok=True)
-        engine = _engine(folder / DATABASE)
+        engine = _engine(folder / DATABASE, lasting)
         if version < VERSION:
             _upgrade(engine)
             _write_version(folder)
@@ -69,14 +70,15 @@ def _write_version(folder: Path) -> None:
     os.replace(part, folder / SHOP_FILE)
 
 
-def _engine(file: Path) -> Engine:
+def _engine(file: Path, lasting: bool) -> Engine:
+    wait = "FULL" if lasting else "OFF"
     engine = create_engine(f"sqlite:///{file}", connect_args={"timeout": 10})
 
     @event.listens_for(engine, "connect")
     def _on_connect(connection: sqlite3.Connection, _record: object) -> None:
         connection.isolation_level = None  # transactions are begun by hand, at once for writing
         cursor = connection.cursor()
-        for pragma in ("journal_mode=WAL", "foreign_keys=ON", "synchronous=FULL"):
+        for pragma in ("journal_mode=WAL", "foreign_keys=ON", f"synchronous={wait}"):
             cursor.execute(f"PRAGMA {pragma}")
         cursor.close()
 

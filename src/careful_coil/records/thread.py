@@ -17,10 +17,13 @@ T = TypeVar("T")
 
 
 class RecordsThread:
-    """Opens the shop and runs calls on its store, one after the other."""
+    """Opens the shop and runs calls on its store, one after the other.
 
-    def __init__(self, folder: Path, settings: Settings) -> None:
-        self._folder, self._settings = folder, settings
+    A shop that is thrown away is not `lasting`.
+    """
+
+    def __init__(self, folder: Path, settings: Settings, lasting: bool = True) -> None:
+        self._folder, self._settings, self._lasting = folder, settings, lasting
         self._calls: queue.SimpleQueue[tuple[Callable[[Store], Any], Future[Any]] | None] = (
             queue.SimpleQueue()
         )
@@ -52,7 +55,7 @@ class RecordsThread:
         refused: CoilError | None = None
         store: Store | None = None
         try:
-            engine = open_shop(self._folder)
+            engine = open_shop(self._folder, self._lasting)
             store = Store(engine, self._settings)
         except CoilError as error:
             refused = error

@@ -82,7 +82,12 @@ class Heading(Painted):
         wide = paint.width_of(t, self.words, 15, True)
         paint.text(painter, t, box, self.words, bold=True)
         rest = QRect(box.left() + wide + 14, box.top(), box.width() - wide - 14, box.height())
-        paint.text(painter, t, rest, self.remark, size=13, token="quiet")
+        paint.text(painter, t, rest, self.remark_in(rest.width()), size=13, token="quiet")
+
+    def remark_in(self, width: int) -> str:
+        """Return the remark, without what follows its colon where there is no room for it."""
+        fits = paint.width_of(self.theme, self.remark, 13) <= width
+        return self.remark if fits else self.remark.split(":")[0]
 
 
 class Caution(Painted):
