@@ -238,3 +238,19 @@ def test_connect_takes_all_its_options(
     status, out, _ = run(capsys, "connect", "--arrangement", *arguments)
     assert status == 0
     assert words in out
+
+
+def test_ratings_that_need_more_bring_their_amps(
+    capsys: pytest.CaptureFixture[str], tmp_path: Path
+) -> None:
+    ratings = [
+        {"connection": "high", "volt": [460], "amp": [9.0]},
+        {"connection": "low", "volt": [208, 230], "amp": [19.8, 18.0]},
+    ]
+    present = hookup_file(tmp_path, ratings=ratings)
+    line = ("connect", "--arrangement", "three-phase-9-lead-wye", "--rated", "208-230/460")
+    for volt, amp in (("230", 18.0), ("208", 19.8), ("460", 9.0)):
+        _, out, _ = run(capsys, *line, "--supply", volt, "--from", present, "--json")
+        assert json.loads(out)["amp"] == dict.fromkeys(("L1", "L2", "L3"), amp)
+    status, _, _ = run(capsys, "hookup", present)
+    assert status == 0

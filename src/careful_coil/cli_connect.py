@@ -66,7 +66,11 @@ def connection_of(options: ConnectOptions, present: str | None) -> tuple[Connect
         ohms = document.coil_ohm
     steps = _steps(before, found, ohms) if before else None
     shown = connection_document(
-        found, ohms, before.amps if before else (), _coil_volts(found, plate, volt, at, ohms), steps
+        found,
+        ohms,
+        document.amps_at(volt) if document else (),
+        _coil_volts(found, plate, volt, at, ohms),
+        steps,
     )
     return shown, "\n".join(_connection_words(found, shown))
 

@@ -22,7 +22,7 @@ def found(slug: str, joints: object, system: str = "T", **more: object) -> tuple
     tag = dict(zip(leads, TAGS, strict=False))
     marks = {n: mark_of(slug, n, system) or n for n in leads}  # type: ignore[arg-type]
     log = [
-        *plate(**(EURO if slug == SIX else DUAL)),
+        *plate(**more.get("plate", EURO if slug == SIX else DUAL)),  # type: ignore[arg-type]
         {"kind": "leads", "leads": [{"tag": tag[n], "marking": marks[n]} for n in leads]},
         {
             "kind": "found-hookup",
@@ -93,6 +93,14 @@ def test_two_lines_in_a_joint_are_a_short() -> None:
 def test_a_supply_of_other_volts_is_said() -> None:
     plan = next(p for p in plans_of(NINE) if p.joints[3] == ("T4", "T5", "T6"))
     assert "must be changed" in found(NINE, plan.joints, supply=460)[2]
+
+
+def test_a_plate_whose_volts_do_not_stand_as_the_connections_names_none() -> None:
+    """Six leads are 1 to 1.73; 230/460 belongs to another winding."""
+    plan = next(p for p in plans_of(SIX) if p.connection == "wye")
+    why = found(SIX, plan.joints, plate=DUAL)[2]
+    assert "do not stand" in why
+    assert "is for" not in why
 
 
 def test_leads_without_marks_say_nothing_yet() -> None:

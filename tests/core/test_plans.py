@@ -131,6 +131,13 @@ def test_wye_start_only_where_delta_takes_the_supply() -> None:
         choose(SIX, "230/400", 400, start="wye-delta")
 
 
+def test_wye_start_with_one_rating_asks_what_it_is_for() -> None:
+    """One rating of 400 V may be the wye's: then delta would put 173 % on the coils."""
+    with pytest.raises(CannotConnect, match="delta or wye"):
+        choose(SIX, "400", 400, start="wye-delta")
+    assert choose(SIX, "400", 400, start="wye-delta", family="delta").stages
+
+
 def test_half_a_winding_first_gives_about_half_the_torque() -> None:
     for slug in ("three-phase-part-winding-6-lead", "three-phase-9-lead-wye"):
         rated = "460" if "part" in slug else "230/460"

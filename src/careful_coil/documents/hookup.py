@@ -125,14 +125,27 @@ class HookupDocument(Document):
     joints: Annotated[tuple[tuple[Name, ...], ...], Field(max_length=200)]
     devices: Annotated[tuple[DeviceDocument, ...], Field(max_length=40)] = ()
 
+    def _by_volts(self) -> list[RatingDocument]:
+        return sorted(self.ratings, key=lambda r: (min(r.volt), max(r.volt)))
+
+    def amps_at(self, volt: float) -> tuple[float, ...]:
+        """Return the rated amps of each rating, of a range those at the volts nearest to `volt`."""
+        if not self.ratings:
+            return self.rated.amp
+        found = []
+        for r in self._by_volts():
+            if len(r.amp) not in (1, len(r.volt)):
+                return ()
+            nearest = min(range(len(r.volt)), key=lambda k: abs(r.volt[k] - volt))
+            found.append(r.amp[nearest if len(r.amp) > 1 else 0])
+        return tuple(found)
+
     def hookup(self) -> Hookup:
         """Return it for the core; without ohms the coils count as 1 Ω. Raises: NotKnownYet."""
         arrangement(self.arrangement).inside(self.inside)
         volts = [(v, v) for v in self.rated.volt]
-        amps = self.rated.amp
         if self.ratings:
-            volts = sorted((min(r.volt), max(r.volt)) for r in self.ratings)
-            amps = ()
+            volts = [(min(r.volt), max(r.volt)) for r in self._by_volts()]
         return Hookup(
             arrangement=self.arrangement,
             variant=self.inside,
@@ -143,7 +156,6 @@ class HookupDocument(Document):
             ),
             coil_ohm=1.0 if self.coil_ohm is None else self.coil_ohm,
             family=self.rated.family or "",
-            amps=amps,
             rpm=self.rated.rpm,
             devices=tuple(d.device() for d in self.devices),
         )

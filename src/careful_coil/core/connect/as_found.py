@@ -4,7 +4,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 
 from careful_coil.core.connect.explain import Explanation, explain
-from careful_coil.core.connect.plans import plans_of
+from careful_coil.core.connect.plans import Plate, fits_supply, plans_of, rating_of
 from careful_coil.core.connect.way import LINES, Joint, Plan
 from careful_coil.core.identify import Naming
 from careful_coil.core.job import Finding, Job
@@ -118,20 +118,16 @@ def _title(reading: Reading) -> str:
 
 
 def _volts(job: Job, found: Plan) -> str:
-    """Return the rating a hookup belongs to, where plate and winding have the same number of them."""
-    every = [p for p in plans_of(found.arrangement, found.variant) if p.start == "direct"]
-    factors = sorted(
-        {round(p.factor, 9) for p in every if not found.family or p.family == found.family}
-    )
-    if found.arrangement == "three-phase-6-lead":
-        factors = sorted({round(p.factor, 9) for p in every})
-    volts = job.plate.volts
-    if len(volts) != len(factors) or len(volts) < 2:
+    """Return which rating of the plate a hookup is for, and whether the supply is another."""
+    if len(job.plate.volts) < 2:
         return ""
-    low, high = volts[factors.index(round(found.factor, 9))]
+    rated = rating_of(found, Plate(job.plate.volts, job.plate.hertz or 60.0))
+    if rated is None:
+        return " The plate's volts do not stand as this winding's connections do."
+    low, high = rated
     span = f"{low:g} V" if low == high else f"{low:g}–{high:g} V"
     words = f" By the plate that is for {span}."
-    if job.supply and not 0.9 * low <= job.supply.volt <= 1.1 * high:
+    if job.supply and not fits_supply(rated, job.supply.volt):
         words += f" The supply has {job.supply.volt:g} V: it must be changed."
     return words
 

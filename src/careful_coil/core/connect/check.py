@@ -67,7 +67,7 @@ def check(hookup: Hookup) -> Check:
     rated = rated_volts(cleaned)
     given = Given(hookup=cleaned, right=right, pictures=pictures, rated=rated)
     if right is None:
-        found.append(faults.supply_mismatch(cleaned, why))
+        found.append(faults.supply_mismatch(why))
     found += faults.all_faults(given)
     shown = shown_by_ohms(given)
     found = [f if f.shown_by_ohms is not None else replace(f, shown_by_ohms=shown) for f in found]

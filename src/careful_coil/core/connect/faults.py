@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterator, Sequence
 from careful_coil.core.connect.device_faults import device_faults
 from careful_coil.core.connect.explain import Slip
 from careful_coil.core.connect.given import Fault, Given, reversed_turn
-from careful_coil.core.connect.hookup import NOTHING, Hookup
+from careful_coil.core.connect.hookup import NOTHING
 from careful_coil.core.connect.plans import unlined
 from careful_coil.core.connect.way import LINES, Joint
 
@@ -34,7 +34,7 @@ def all_faults(given: Given) -> list[Fault]:
     return found
 
 
-def supply_mismatch(hookup: Hookup, why: str) -> Fault:
+def supply_mismatch(why: str) -> Fault:
     """Return the fault of a supply that no hookup of this motor takes."""
     return Fault(code="supply-mismatch", severity="hold", text=why)
 

@@ -32,7 +32,7 @@ class Hookup:
     """Joints of lead, line and terminal names on a motor of an arrangement.
 
     `coil_ohm` one figure, or by coil name, in Ω; `family` wye or delta where both can be;
-    `amps` belong to the plate's volts in order; `rpm` rated.
+    `rpm` rated.
     """
 
     arrangement: str
@@ -42,7 +42,6 @@ class Hookup:
     variant: str = ""
     coil_ohm: Ohms = 1.0
     family: str = ""
-    amps: tuple[float, ...] = ()
     rpm: float | None = None
     devices: tuple[Device, ...] = ()
 

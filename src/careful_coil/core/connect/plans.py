@@ -83,6 +83,29 @@ def plan(
     return replace(found, rank=rank, notes=(*found.notes, *remarks))
 
 
+def rating_of(found: Plan, plate: Plate) -> Volts | None:
+    """Return the plate's rating that a hookup belongs to; None where the plate does not tell.
+
+    Where both families could be, the hookup's own decides.
+    """
+    known = arrangement(found.arrangement)
+    for family in dict.fromkeys(("", found.family)):
+        wish = Wish(family=family, speed=found.speed, variant=found.variant)
+        try:
+            ratings = _ratings(known, _spoken(_asked(known, wish), wish), plate, wish)
+        except CannotConnect:
+            continue
+        for volts, own in zip(plate.volts, ratings, strict=True):
+            if any(abs(p.factor - found.factor) < SAME_FACTOR for p in own):
+                return volts
+    return None
+
+
+def fits_supply(rated: Volts, volt: float) -> bool:
+    """Return whether a supply is within what a rating allows."""
+    return abs(_apart_percent(volt, rated)) <= SUPPLY_APART_PERCENT
+
+
 def which_plan(slug: str, joints: Iterable[Sequence[str]], variant: str = "") -> Plan | None:
     """Return the hookup that these joints make, whichever line goes where; None when none."""
     made = unlined(joints)
@@ -149,8 +172,6 @@ def _started_ratings(
     """Return for each rating the hookup that ends in that rating's direct one."""
     direct = _asked(known, replace(wish, start="direct", family=""))
     direct = [p for p in direct if not wish.family or p.family == wish.family]
-    if len(plate.volts) == 1 and len(options) == 1:
-        return [options]  # one rating: that of its last stage, or it could not start so
     of_rating = _ratings(known, direct, plate, replace(wish, start="direct"))
     return [
         [p for p in options if any(p.joints == d.joints for d in directs)] for directs in of_rating

@@ -85,7 +85,7 @@ class _Change:
         while to_make:
             joint = min(to_make, key=self._loose_if)
             to_make.remove(joint)
-            yield from self._make(joint, final)
+            yield from self._make(joint)
         for lead in [n for n in spare if n not in self._insulated]:
             yield from self._free([lead])
             self._insulated.add(lead)
@@ -129,7 +129,7 @@ class _Change:
             left += len(rest) if len(rest) == 1 else 0
         return left
 
-    def _make(self, joint: Joint, final: set[str]) -> Iterator[Step]:
+    def _make(self, joint: Joint) -> Iterator[Step]:
         yield from self._free(joint)
         here = set(joint)
         touching = self._torn(joint)
