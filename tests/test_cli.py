@@ -3,15 +3,13 @@
 import json
 import subprocess
 import sys
-from importlib.resources import files
 from pathlib import Path
 from typing import Any
 
 import pytest
-from pypdf import PdfReader
 
 from careful_coil.cli import VERBS
-from tests.headless import CONNECT, run
+from tests.headless import CONNECT, demo_job, run, write
 
 READINGS: dict[str, Any] = {
     "format": "careful-coil/readings",
@@ -42,14 +40,6 @@ NEXT_KEYS = {
     "switch": {"kind", "between", "gain_bits", "why"},
     "kick": {"kind", "source", "sense", "gain_bits", "why"},
 }
-
-
-def write(folder: Path, document: object, name: str = "in.json") -> str:
-    file = folder / name
-    file.write_text(
-        document if isinstance(document, str) else json.dumps(document), encoding="utf-8"
-    )
-    return str(file)
 
 
 def stream(text: str, *arguments: str) -> tuple[int, list[str], str]:
@@ -257,37 +247,6 @@ def test_a_byte_order_mark_and_unknown_keys_do_no_harm(
     assert status == 0
 
 
-def test_connect_gives_joints_and_line_ohms(capsys: pytest.CaptureFixture[str]) -> None:
-    status, out, _ = run(capsys, *CONNECT, "--supply", "460", "--coil-ohm", "2.0", "--json")
-    answer = json.loads(out)
-    assert status == 0
-    assert answer["format"] == "careful-coil/connection"
-    assert {frozenset(j) for j in answer["joints"]} == {
-        frozenset(j)
-        for j in (
-            ("L1", "T1"),
-            ("L2", "T2"),
-            ("L3", "T3"),
-            ("T4", "T7"),
-            ("T5", "T8"),
-            ("T6", "T9"),
-        )
-    }
-    assert answer["line_ohm"] == pytest.approx({"L1-L2": 8.0, "L1-L3": 8.0, "L2-L3": 8.0})
-
-
-def test_connect_without_ohms_gives_no_line_ohms(capsys: pytest.CaptureFixture[str]) -> None:
-    _, out, _ = run(capsys, *CONNECT, "--supply", "230", "--json")
-    assert json.loads(out)["line_ohm"] is None
-
-
-def test_connect_in_words(capsys: pytest.CaptureFixture[str]) -> None:
-    status, out, _ = run(capsys, *CONNECT, "--supply", "208", "--coil-ohm", "0.5 Ω")
-    assert status == 0
-    assert "L1 – T1 – T7" in out
-    assert "0.82" in out
-
-
 @pytest.mark.parametrize(
     ("arguments", "words"),
     [
@@ -349,70 +308,6 @@ def test_what_cannot_be_done_is_said_in_one_line(
     assert words in err
     assert err.count("\n") == 1
     assert out == ""
-
-
-def demo_job(name: str) -> str:
-    return str(files("careful_coil.demo") / "jobs" / f"{name}.json")
-
-
-@pytest.mark.parametrize(
-    ("name", "status"), [("boatyard", 1), ("theatre", 1), ("cider-mill", 0), ("bakery", 0)]
-)
-def test_judge_gives_every_finding_and_what_comes_next(
-    capsys: pytest.CaptureFixture[str], name: str, status: int
-) -> None:
-    done, out, _ = run(capsys, "judge", "--json", demo_job(name))
-    answer = json.loads(out)
-    assert done == status
-    assert answer["format"] == "careful-coil/findings"
-    assert set(answer["findings"][0]) == {
-        "code",
-        "verdict",
-        "subject",
-        "figure",
-        "limit",
-        "unit",
-        "why",
-        "source",
-    }
-    assert answer["next"]["title"]
-    assert any(f["verdict"] == "hold" for f in answer["findings"]) == (status == 1)
-
-
-def test_judge_takes_a_shops_limits(capsys: pytest.CaptureFixture[str], tmp_path: Path) -> None:
-    strict = write(tmp_path, {"insulation_minimum": 1000})
-    status, out, _ = run(capsys, "judge", "--settings", strict, demo_job("cider-mill"))
-    assert status == 1
-    assert "1000 MΩ is wanted" in out
-    wrong = write(tmp_path, {"insulation": 1000}, "wrong.json")
-    status, _, err = run(capsys, "judge", "--settings", wrong, demo_job("cider-mill"))
-    assert status == 2
-    assert "insulation_minimum" in err
-
-
-def test_report_writes_a_sheet_and_says_so(
-    capsys: pytest.CaptureFixture[str], tmp_path: Path
-) -> None:
-    file = tmp_path / "sheet.pdf"
-    status, out, _ = run(capsys, "report", demo_job("cider-mill"), "-o", str(file), "--json")
-    answer = json.loads(out)
-    assert status == 0
-    assert (answer["format"], answer["verb"], answer["file"]) == (
-        "careful-coil/done",
-        "report",
-        str(file),
-    )
-    assert len(PdfReader(file).pages) in (1, 2)
-
-
-@pytest.mark.parametrize("target", ["no/such/folder/x.pdf", "."])
-def test_a_sheet_that_cannot_be_written_leaves_nothing_half_done(
-    capsys: pytest.CaptureFixture[str], tmp_path: Path, target: str
-) -> None:
-    status, _, err = run(capsys, "report", demo_job("bakery"), "-o", str(tmp_path / target))
-    assert status == 2
-    assert "not written" in err
-    assert list(tmp_path.iterdir()) == []
 
 
 def test_headless_verbs_never_import_qt() -> None:

@@ -1,4 +1,4 @@
-"""The verbs hookup and connect --from: verdicts, slips, states, steps, and what is refused."""
+"""The verbs hookup and connect: verdicts, slips, states, steps, and what is refused."""
 
 import json
 from pathlib import Path
@@ -161,6 +161,37 @@ def test_broken_hookups_are_refused_and_the_next_is_read(
     assert words in err
     assert err.count("\n") == 1
     assert second["verdict"] == "sound"
+
+
+def test_connect_gives_joints_and_line_ohms(capsys: pytest.CaptureFixture[str]) -> None:
+    status, out, _ = run(capsys, *CONNECT, "--supply", "460", "--coil-ohm", "2.0", "--json")
+    answer = json.loads(out)
+    assert status == 0
+    assert answer["format"] == "careful-coil/connection"
+    assert {frozenset(j) for j in answer["joints"]} == {
+        frozenset(j)
+        for j in (
+            ("L1", "T1"),
+            ("L2", "T2"),
+            ("L3", "T3"),
+            ("T4", "T7"),
+            ("T5", "T8"),
+            ("T6", "T9"),
+        )
+    }
+    assert answer["line_ohm"] == pytest.approx({"L1-L2": 8.0, "L1-L3": 8.0, "L2-L3": 8.0})
+
+
+def test_connect_without_ohms_gives_no_line_ohms(capsys: pytest.CaptureFixture[str]) -> None:
+    _, out, _ = run(capsys, *CONNECT, "--supply", "230", "--json")
+    assert json.loads(out)["line_ohm"] is None
+
+
+def test_connect_in_words(capsys: pytest.CaptureFixture[str]) -> None:
+    status, out, _ = run(capsys, *CONNECT, "--supply", "208", "--coil-ohm", "0.5 Ω")
+    assert status == 0
+    assert "L1 – T1 – T7" in out
+    assert "0.82" in out
 
 
 def test_connect_from_a_present_hookup_gives_steps_amps_and_ohms(

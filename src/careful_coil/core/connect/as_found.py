@@ -101,10 +101,12 @@ def as_found_findings(job: Job, readings: tuple[Reading, ...]) -> list[Finding]:
     if not readings:
         return []
     first = readings[0]
-    titles = " or ".join(dict.fromkeys(_title(r) for r in readings))
+    one = len({r.plan.connection for r in readings}) == 1
+    titles = " or ".join(dict.fromkeys(_title(r, plain=one) for r in readings))
     if first.meant.slips:
         slip = first.meant.slips[0].text()
-        return [_finding("watch", "Found joined wrong", f"Nearest is {titles}. {slip}")]
+        nearest = " or ".join(dict.fromkeys(_title(r, plain=False) for r in readings))
+        return [_finding("watch", "Found joined wrong", f"Nearest is {nearest}. {slip}")]
     if first.plan.connection == HALF:
         why = "The other half's leads are insulated: half the torque, the rest of the winding idle."
         return [_finding("watch", f"Found with {HALF}", why)]
@@ -113,8 +115,10 @@ def as_found_findings(job: Job, readings: tuple[Reading, ...]) -> list[Finding]:
     return [_finding("note", f"Found joined as {first.plan.connection}", why)]
 
 
-def _title(reading: Reading) -> str:
-    return f"{ARRANGEMENTS[reading.arrangement].title}: {reading.plan.connection}"
+def _title(reading: Reading, plain: bool) -> str:
+    """Return the winding; with its connection where windings differ in it."""
+    title = ARRANGEMENTS[reading.arrangement].title
+    return title if plain else f"{title}: {reading.plan.connection}"
 
 
 def _volts(job: Job, found: Plan) -> str:

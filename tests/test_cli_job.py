@@ -1,0 +1,69 @@
+"""The verbs judge and report, on jobs of the demo shop."""
+
+import json
+from pathlib import Path
+
+import pytest
+from pypdf import PdfReader
+
+from tests.headless import demo_job, run, write
+
+
+@pytest.mark.parametrize(
+    ("name", "status"), [("boatyard", 1), ("theatre", 1), ("cider-mill", 0), ("bakery", 0)]
+)
+def test_judge_gives_every_finding_and_what_comes_next(
+    capsys: pytest.CaptureFixture[str], name: str, status: int
+) -> None:
+    done, out, _ = run(capsys, "judge", "--json", demo_job(name))
+    answer = json.loads(out)
+    assert done == status
+    assert answer["format"] == "careful-coil/findings"
+    assert set(answer["findings"][0]) == {
+        "code",
+        "verdict",
+        "subject",
+        "figure",
+        "limit",
+        "unit",
+        "why",
+        "source",
+    }
+    assert answer["next"]["title"]
+    assert any(f["verdict"] == "hold" for f in answer["findings"]) == (status == 1)
+
+
+def test_judge_takes_a_shops_limits(capsys: pytest.CaptureFixture[str], tmp_path: Path) -> None:
+    strict = write(tmp_path, {"insulation_minimum": 1000})
+    status, out, _ = run(capsys, "judge", "--settings", strict, demo_job("cider-mill"))
+    assert status == 1
+    assert "1000 MΩ is wanted" in out
+    wrong = write(tmp_path, {"insulation": 1000}, "wrong.json")
+    status, _, err = run(capsys, "judge", "--settings", wrong, demo_job("cider-mill"))
+    assert status == 2
+    assert "insulation_minimum" in err
+
+
+def test_report_writes_a_sheet_and_says_so(
+    capsys: pytest.CaptureFixture[str], tmp_path: Path
+) -> None:
+    file = tmp_path / "sheet.pdf"
+    status, out, _ = run(capsys, "report", demo_job("cider-mill"), "-o", str(file), "--json")
+    answer = json.loads(out)
+    assert status == 0
+    assert (answer["format"], answer["verb"], answer["file"]) == (
+        "careful-coil/done",
+        "report",
+        str(file),
+    )
+    assert len(PdfReader(file).pages) in (1, 2)
+
+
+@pytest.mark.parametrize("target", ["no/such/folder/x.pdf", "."])
+def test_a_sheet_that_cannot_be_written_leaves_nothing_half_done(
+    capsys: pytest.CaptureFixture[str], tmp_path: Path, target: str
+) -> None:
+    status, _, err = run(capsys, "report", demo_job("bakery"), "-o", str(tmp_path / target))
+    assert status == 2
+    assert "not written" in err
+    assert list(tmp_path.iterdir()) == []
