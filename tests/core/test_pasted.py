@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from careful_coil.core.kind.pasted import read_pasted
+from careful_coil.core.job.pasted import read_pasted
 
 SPELLINGS: list[tuple[str, str, str]] = [
     ("230/460 V", "volt", "230/460"),

@@ -70,10 +70,10 @@ def test_the_look_that_settles_most_is_asked_and_answered(bench: Bench) -> None:
     ]
     page.kind.buttons[0].setFocus()
     bench.key(Key.Key_Space)
-    assert bench.judged.job.looks == ((best.sign.name, best.sign.answers[0]),)
+    assert bench.judged.job.seen.looks == {best.sign.name: best.sign.answers[0]}
     assert best.sign.question not in page.kind.question.text()
     bench.ctrl(Key.Key_Z)
-    assert bench.judged.job.looks == ()
+    assert bench.judged.job.seen.looks == {}
 
 
 def test_a_look_put_off_gives_the_next_best(bench: Bench) -> None:

@@ -1,42 +1,141 @@
 """Limits and schools of the shop: one frozen object, every figure with its source."""
 
-from dataclasses import dataclass, fields, replace
+from collections.abc import Mapping
+from dataclasses import dataclass, field, fields, replace
+from typing import Any
 
 from careful_coil.core.errors import BadDocument
+from careful_coil.core.schools import SCHOOLS
+
+LONGEST_CURRENCY = 4
 
 
 @dataclass(frozen=True, slots=True)
 class Limit:
-    """A figure a verdict hangs on, with its unit and where it comes from."""
+    """A figure a verdict hangs on: unit, where it comes from, what it is in plain words."""
 
     value: float
     unit: str
     source: str
+    title: str = ""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Settings:
-    """The shop's limits. A settings file may change the figures, never what is a hold."""
+    """The shop's limits and schools. A settings file may change them, never what is a hold.
 
-    balance_watch: Limit = Limit(2.0, "%", "shop default for random windings")
-    balance_hold: Limit = Limit(5.0, "%", "shop default for random windings")
-    insulation_minimum: Limit = Limit(5.0, "MΩ", "IEEE 43: random wound, below 1 kV, at 40 °C")
-    earth_bond: Limit = Limit(0.1, "Ω", "shop default, stud to bare frame")
-    line_ohm_apart: Limit = Limit(3.0, "%", "what a hookup check can tell from a coil's spread")
-    supply_apart: Limit = Limit(10.0, "%", "NEMA MG 1: rated volts ±10 % at rated frequency")
-    supply_edge: Limit = Limit(5.0, "%", "preferred band; torque goes with volts squared")
-    repair_threshold: Limit = Limit(60.0, "%", "shop default: repair below this share of a new one")
-    frame_ohm: Limit = Limit(2e6, "Ω", "ohmmeter's first look only")
+    `schools` the choices that differ from the usual one, by name; `currency` the sign of money.
+    """
 
-    def changed(self, figures: dict[str, float]) -> "Settings":
-        """Return settings with other figures. Raises: BadDocument for an unknown name or figure."""
-        known = {f.name for f in fields(self)}
-        limits: dict[str, Limit] = {}
-        for name, figure in figures.items():
-            if name not in known:
-                raise BadDocument("settings", name, "one of " + ", ".join(sorted(known)))
-            if isinstance(figure, bool) or not isinstance(figure, int | float) or not figure > 0:
-                raise BadDocument(f"settings, {name}", str(figure), "a number above nothing")
-            old: Limit = getattr(self, name)
-            limits[name] = Limit(float(figure), old.unit, "this shop's setting")
-        return replace(self, **limits)
+    balance_watch: Limit = Limit(
+        2.0, "%", "shop default for random windings", "Coils apart: watch above"
+    )
+    balance_hold: Limit = Limit(
+        5.0, "%", "shop default for random windings", "Coils apart: hold above"
+    )
+    insulation_minimum: Limit = Limit(
+        5.0, "MΩ", "IEEE 43: random wound, below 1 kV, at 40 °C", "Insulation to frame, at least"
+    )
+    earth_bond: Limit = Limit(0.1, "Ω", "shop default, stud to bare frame", "Earth bond, at most")
+    line_ohm_apart: Limit = Limit(
+        3.0,
+        "%",
+        "what a hookup check can tell from a coil's spread",
+        "Line ohms off the plan: hold above",
+    )
+    supply_apart: Limit = Limit(
+        10.0,
+        "%",
+        "NEMA MG 1: rated volts ±10 % at rated frequency",
+        "Supply off the plate: hold above",
+    )
+    supply_edge: Limit = Limit(
+        5.0,
+        "%",
+        "preferred band; torque goes with volts squared",
+        "Supply off the plate: watch above",
+    )
+    repair_threshold: Limit = Limit(
+        60.0,
+        "%",
+        "shop default: repair below this share of a new one",
+        "Repair below this share of a new one",
+    )
+    frame_ohm: Limit = Limit(
+        2e6, "Ω", "ohmmeter's first look only", "Open to frame, ohmmeter, above"
+    )
+    schools: Mapping[str, str] = field(default_factory=dict)
+    currency: str = ""
+
+    def limits(self) -> dict[str, Limit]:
+        """Return every limit by name."""
+        found = {f.name: getattr(self, f.name) for f in fields(self)}
+        return {name: limit for name, limit in found.items() if isinstance(limit, Limit)}
+
+    def school(self, name: str) -> str:
+        """Return what this shop chose."""
+        return self.schools.get(name, SCHOOLS[name].usual)
+
+    def money(self, amount: float) -> str:
+        """Return an amount with the shop's sign."""
+        return f"{amount:.0f} {self.currency}".rstrip()
+
+    def changed(self, told: Mapping[str, Any]) -> "Settings":
+        """Return settings with other figures, schools or currency.
+
+        Limits stand by their names, schools in a map `schools`, the currency as text. Raises:
+        BadDocument for an unknown name or what a setting cannot be.
+        """
+        limits, schools, currency = self.limits(), dict(self.schools), self.currency
+        changes: dict[str, Limit] = {}
+        for name, wanted in told.items():
+            if name == "schools":
+                schools |= _schools(wanted)
+            elif name == "currency":
+                currency = _currency(wanted)
+            elif name not in limits:
+                known = ", ".join(sorted([*limits, "schools", "currency"]))
+                raise BadDocument("settings", name, f"one of {known}")
+            else:
+                changes[name] = _limit(name, limits[name], wanted)
+        return replace(self, schools=schools, currency=currency, **changes)
+
+    def told(self) -> dict[str, Any]:
+        """Return what differs from the usual settings, as `changed` takes it."""
+        usual = Settings().limits()
+        found: dict[str, Any] = {
+            n: limit.value for n, limit in self.limits().items() if limit.value != usual[n].value
+        }
+        chosen = {n: c for n, c in self.schools.items() if c != SCHOOLS[n].usual}
+        found |= {"schools": chosen} if chosen else {}
+        return found | ({"currency": self.currency} if self.currency else {})
+
+
+def _limit(name: str, old: Limit, wanted: object) -> Limit:
+    plain = isinstance(wanted, int | float) and not isinstance(wanted, bool)
+    if not plain or not 0 < float(str(wanted)) < float("inf"):
+        raise BadDocument(f"settings, {name}", str(wanted), "a number above nothing")
+    return replace(old, value=float(str(wanted)), source="this shop's setting")
+
+
+def _schools(wanted: object) -> dict[str, str]:
+    if not isinstance(wanted, Mapping):
+        raise BadDocument("settings, schools", str(wanted), "a map of school and choice")
+    for name, choice in wanted.items():
+        if name not in SCHOOLS:
+            raise BadDocument("settings, schools", str(name), "one of " + ", ".join(SCHOOLS))
+        if choice not in SCHOOLS[name].choices:
+            raise BadDocument(
+                f"settings, schools, {name}",
+                str(choice),
+                "one of " + ", ".join(SCHOOLS[name].choices),
+            )
+    return {str(n): str(c) for n, c in wanted.items()}
+
+
+def _currency(wanted: object) -> str:
+    if not isinstance(wanted, str) or len(wanted.strip()) > LONGEST_CURRENCY:
+        raise BadDocument(
+            "settings, currency", str(wanted), "a sign or code of four letters at most"
+        )
+    return wanted.strip()

@@ -12,7 +12,8 @@ from PySide6.QtCore import QObject, Signal
 from careful_coil.bench import Instrument, Request
 from careful_coil.core.errors import CoilError
 from careful_coil.core.job import AnyBody, Entry, Job, fold
-from careful_coil.core.job.entries import Station, Struck, Ticket
+from careful_coil.core.job.at_intake import Ticket
+from careful_coil.core.job.entries import Station, Struck
 from careful_coil.core.ledger import Judgement, judge
 from careful_coil.core.settings import Settings
 from careful_coil.documents.job import JobDocument

@@ -37,31 +37,51 @@ def readings_of(job: Job, naming: Naming) -> tuple[Reading, ...]:
     """
     if job.found is None or not job.leads:
         return ()
-    exact = list(_read(job, naming, 0))
-    return tuple(exact) or tuple(_read(job, naming, 1))
+    marks = {lead.tag: lead.marking for lead in job.leads}
+    return meant_by(job.found.joints, marks, naming)
 
 
-def _read(job: Job, naming: Naming, slips: int) -> Iterator[Reading]:
-    """Yield readings with so many slips at most; one for each winding that carries these marks."""
-    found = job.found
-    if found is None:
-        return
+def meant_by(
+    joints: tuple[Joint, ...], marks: Mapping[str, str], naming: Naming | None = None
+) -> tuple[Reading, ...]:
+    """Return the hookups that joints can mean, by what is printed on each end, or proven.
+
+    One for each winding that carries these marks; exact ones alone where there are any, else those
+    one slip away.
+    """
+    exact = list(_read(joints, marks, naming, 0))
+    return tuple(exact) or tuple(_read(joints, marks, naming, 1))
+
+
+def _read(
+    found: tuple[Joint, ...], marks: Mapping[str, str], naming: Naming | None, slips: int
+) -> Iterator[Reading]:
+    """Yield readings with so many slips at most."""
+    for slug, variant, names in windings_marked(marks, naming):
+        network = ARRANGEMENTS[slug].inside(variant)
+        joints = tuple(tuple(names.get(n, n) for n in j) for j in found)
+        meant = explain(network, list(_as_it_may_stand(slug, variant)), joints, slips)
+        if meant is not None:
+            yield Reading(
+                arrangement=slug, variant=variant, meant=meant, names=names, joints=joints
+            )
+
+
+def windings_marked(
+    marks: Mapping[str, str], naming: Naming | None = None
+) -> Iterator[tuple[str, str, dict[str, str]]]:
+    """Yield arrangement, variant and lead names by tag of every winding that carries these marks."""
+    proven = naming.arrangement if naming and naming.word == "proven" else None
     for slug, known in ARRANGEMENTS.items():
-        proven = naming.arrangement if naming.word == "proven" else None
         if proven is not None and slug != proven.slug:
             continue
         for variant in ("", *known.variants):
-            network = known.inside(variant)
-            names = _names(job, naming, slug, network.leads)
-            if names is None:
+            if proven is not None and naming is not None:
+                yield slug, variant, dict(naming.names)
                 continue
-            joints = tuple(tuple(names.get(n, n) for n in j) for j in found.joints)
-            direct = list(_as_it_may_stand(slug, variant))
-            meant = explain(network, direct, joints, slips)
-            if meant is not None:
-                yield Reading(
-                    arrangement=slug, variant=variant, meant=meant, names=names, joints=joints
-                )
+            names = _names(marks, slug, known.inside(variant).leads)
+            if names is not None:
+                yield slug, variant, names
 
 
 def _as_it_may_stand(slug: str, variant: str) -> Iterator[Plan]:
@@ -74,16 +94,14 @@ def _as_it_may_stand(slug: str, variant: str) -> Iterator[Plan]:
                 yield replace(p, joints=stage.joints, connection=HALF, stages=())
 
 
-def _names(job: Job, naming: Naming, slug: str, leads: tuple[str, ...]) -> dict[str, str] | None:
+def _names(marks: Mapping[str, str], slug: str, leads: tuple[str, ...]) -> dict[str, str] | None:
     """Return lead names by tag where every lead has one and all are different."""
-    if naming.word == "proven" and naming.arrangement and naming.arrangement.slug == slug:
-        return dict(naming.names)
     found: dict[str, str] = {}
-    for lead in job.leads:
-        fits = leads_of(slug, lead.marking, leads) if lead.marking.strip() else ()
+    for tag, mark in marks.items():
+        fits = leads_of(slug, mark, leads) if mark.strip() else ()
         if len(fits) != 1:
             return None
-        found[lead.tag] = fits[0]
+        found[tag] = fits[0]
     return found if sorted(found.values()) == sorted(leads) else None
 
 

@@ -58,7 +58,8 @@ def connecting(job: Job, found: Identification | None, naming: Naming) -> Connec
     if any(p.speed for p in plans_of(slug)):
         why = "Each speed is a hookup of its own: join them by the maker's diagram."
         return Connecting(plan=None, why=why, outside=True)
-    plate = Plate(job.plate.volts, job.plate.hertz or 60.0)
+    hertz = job.plate.hertz_at(job.supply.hertz)
+    plate = Plate(job.plate.volts_at(hertz), hertz)
     try:
         wanted = plan(slug, plate, job.supply.volt, job.supply.hertz)
     except CannotConnect as error:

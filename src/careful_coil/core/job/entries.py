@@ -4,6 +4,26 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from careful_coil.core.job.at_intake import (
+    Arrived,
+    CardLine,
+    ConditionSeen,
+    EstimateFigure,
+    FoundHookup,
+    Leads,
+    LookNoted,
+    PictureAdded,
+    PicturePin,
+    PlateField,
+    PlugSeen,
+    PrintedDiagram,
+    RestFine,
+    SpeedRead,
+    SymptomNoted,
+    Ticket,
+    VoltageTag,
+)
+from careful_coil.core.job.body import Body, LongText, ShortText
 from careful_coil.core.readings import AnyReading, Tag
 
 STATIONS = (
@@ -28,77 +48,7 @@ Station = Literal[
     "test-run",
     "release",
 ]
-ShortText = Annotated[str, Field(max_length=200)]
-LongText = Annotated[str, Field(max_length=4000)]
 Line = Literal["L1", "L2", "L3"]
-PlateName = Literal[
-    "phases",
-    "volt",
-    "hertz",
-    "amp",
-    "power",
-    "rpm",
-    "serial",
-    "poles",
-    "power-factor",
-    "service-factor",
-    "code",
-    "capacitor",
-    "insulation-class",
-    "ambient",
-    "duty",
-    "rotation",
-    "frame",
-    "enclosure",
-]
-
-
-class Body(BaseModel):
-    """Common to all kinds: frozen; unknown extra keys are kept and handed on."""
-
-    model_config = ConfigDict(frozen=True, extra="allow")
-    v: Literal[1] = 1
-
-
-class Ticket(Body):
-    """The counter's words; each entry changes the fields it carries."""
-
-    kind: Literal["ticket"] = "ticket"
-    field: Literal["name", "customer", "phone", "complaint", "place"]
-    text: LongText
-
-
-class PlateField(Body):
-    """One field of the nameplate, as printed."""
-
-    kind: Literal["plate"] = "plate"
-    field: PlateName
-    text: ShortText
-
-
-class LookNoted(Body):
-    """One look at the motor that tells its kind; an empty answer takes it back."""
-
-    kind: Literal["look"] = "look"
-    sign: ShortText
-    answer: ShortText
-
-
-class EstimateFigure(Body):
-    """One figure of what repair and replacement cost; `special` 1 where no new one can be had."""
-
-    kind: Literal["estimate"] = "estimate"
-    field: Literal[
-        "parts",
-        "labour",
-        "replacement",
-        "lead_days",
-        "drive",
-        "special",
-        "scrap_kg",
-        "scrap_price",
-    ]
-    value: Annotated[float, Field(ge=0, le=1e9)]
 
 
 class SumWorked(Body):
@@ -108,23 +58,6 @@ class SumWorked(Body):
     name: ShortText
     inputs: dict[ShortText, ShortText]
     words: LongText
-
-
-class Lead(BaseModel):
-    """A lead as found: its tag, wire colour (and tracer), what is printed on it."""
-
-    model_config = ConfigDict(frozen=True, extra="allow")
-    tag: Tag
-    colour: ShortText = ""
-    tracer: ShortText = ""
-    marking: ShortText = ""
-
-
-class Leads(Body):
-    """The leads of the motor, tagged; the newest such entry stands."""
-
-    kind: Literal["leads"] = "leads"
-    leads: Annotated[tuple[Lead, ...], Field(min_length=1, max_length=16)]
 
 
 class TagsSwapped(Body):
@@ -188,19 +121,11 @@ class InsulationTested(Body):
 
 
 class Work(Body):
-    """Work that makes an earlier insulation test void."""
+    """Work on the winding or its leads: makes an earlier insulation test void."""
 
     kind: Literal["work"] = "work"
     what: Literal["cleaned", "dried", "varnished", "rewound", "leads renewed"]
     words: LongText = ""
-
-
-class FoundHookup(Body):
-    """Joints as found, by tag or line; leads in none were insulated on their own."""
-
-    kind: Literal["found-hookup"] = "found-hookup"
-    joints: tuple[tuple[ShortText, ...], ...]
-    ran: Literal["yes", "no", "unknown"] = "unknown"
 
 
 class Supply(Body):
@@ -261,9 +186,20 @@ class Released(Body):
 
 AnyBody = Annotated[
     Ticket
+    | Arrived
     | PlateField
     | LookNoted
+    | SpeedRead
     | EstimateFigure
+    | CardLine
+    | VoltageTag
+    | PlugSeen
+    | PrintedDiagram
+    | PictureAdded
+    | PicturePin
+    | ConditionSeen
+    | RestFine
+    | SymptomNoted
     | SumWorked
     | Leads
     | TagsSwapped

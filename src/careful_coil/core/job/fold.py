@@ -1,21 +1,21 @@
 """The log folded into a job. Never raises: what cannot be applied is left out and remarked."""
 
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from careful_coil.core.errors import CoilError
+from careful_coil.core.job.at_intake import FoundHookup, Lead
 from careful_coil.core.job.entries import (
     Attested,
     Entry,
-    FoundHookup,
     InsulationTested,
-    Lead,
     MeterUsed,
     ReadingTaken,
     Supply,
     Waived,
 )
 from careful_coil.core.job.plate import Nameplate, nameplate
+from careful_coil.core.job.seen import Seen, notice
 from careful_coil.core.readings import (
     PLAIN_METER,
     AnyReading,
@@ -47,14 +47,14 @@ class Job:
     dead_proved: Entry | None = None
     insulation: tuple[tuple[Entry, InsulationTested], ...] = ()
     last_work: int = -1  # place in the log
+    work: tuple[str, ...] = ()  # what was done, in order
     found: FoundHookup | None = None
     supply: Supply | None = None
     joints: tuple[tuple[str, ...], ...] = ()
     line_ohms: dict[str, float | str] | None = None
     bond_ohm: float | None = None
     attested: dict[str, Attested] | None = None
-    looks: tuple[tuple[str, str], ...] = ()  # sign and answer, in the order they were taken
-    estimate: tuple[tuple[str, float], ...] = ()
+    seen: Seen = field(default_factory=Seen)  # what Intake saw
     sums: tuple[tuple[str, str], ...] = ()  # bench sums logged: name, what they gave
     waived: dict[str, Waived] | None = None
     released: Entry | None = None
@@ -95,9 +95,9 @@ def fold(entries: Iterable[Entry]) -> Job:
     line_ohms: dict[str, float | str] = {}
     attested: dict[str, Attested] = {}
     waived: dict[str, Waived] = {}
-    looks: dict[str, str] = {}
-    estimate: dict[str, float] = {}
+    seen = Seen()
     sums: list[tuple[str, str]] = []
+    work: list[str] = []
     leads: tuple[Lead, ...] = ()
     for place, entry in enumerate(counted):
         body = entry.body
@@ -106,11 +106,6 @@ def fold(entries: Iterable[Entry]) -> Job:
                 ticket[body.field] = body.text
             case "plate":
                 plate[body.field] = body.text
-            case "look":
-                looks.pop(body.sign, None)
-                looks |= {body.sign: body.answer} if body.answer else {}
-            case "estimate":
-                estimate[body.field] = body.value
             case "sum":
                 sums.append((body.name, body.words))
             case "leads":
@@ -130,6 +125,7 @@ def fold(entries: Iterable[Entry]) -> Job:
                 state["insulation_place"] = place
             case "work":
                 state["last_work"] = place
+                work.append(body.what)
             case "found-hookup":
                 state["found"] = body
             case "supply":
@@ -148,6 +144,8 @@ def fold(entries: Iterable[Entry]) -> Job:
                 state["released"] = entry
             case "struck":
                 pass
+            case _:
+                seen = notice(seen, body)
     kept, remarks = _usable(readings, leads)
     return Job(
         ticket=ticket,
@@ -161,9 +159,9 @@ def fold(entries: Iterable[Entry]) -> Job:
         waived=waived,
         struck=struck,
         remarks=remarks,
-        looks=tuple(looks.items()),
-        estimate=tuple(estimate.items()),
+        seen=seen,
         sums=tuple(sums),
+        work=tuple(work),
         **state,  # type: ignore[arg-type]
     )
 

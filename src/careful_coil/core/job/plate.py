@@ -2,8 +2,11 @@
 
 import re
 from dataclasses import dataclass
+from typing import Any
 
 from careful_coil.core.errors import BadValue
+from careful_coil.core.job.pasted import read_pasted
+from careful_coil.core.job.ratings import Rating, rating_at, ratings_of, volts_at, with_further
 from careful_coil.core.values import Quantity, parse
 
 VOLTS_WANTED = "volts as printed, for example 400, 230/460 or 208-230/460"
@@ -15,7 +18,8 @@ class Nameplate:
     """Figures of the plate; None where it was not read. `volts` are ranges, in rising order.
 
     `amps` the larger of a range each; `hertz` and `rpm` the first of several; `microfarad` of the
-    capacitor it names.
+    capacitor it names; `power_side` whether the power is what goes in or what comes out, where that
+    was asked; `ratings` all volts with their amps, hertz and speeds.
     """
 
     phases: int | None = None
@@ -29,7 +33,27 @@ class Nameplate:
     service_factor: float | None = None
     code: str | None = None
     microfarad: float | None = None
+    power_side: str = ""
+    ratings: tuple[Rating, ...] = ()
     as_printed: tuple[tuple[str, str], ...] = ()
+
+    def at(self, volt: float, hertz: float) -> Rating | None:
+        """Return the rating a supply is held against, None where none is near."""
+        return rating_at(self.ratings, volt, hertz)
+
+    def volts_at(self, hertz: float) -> tuple[tuple[float, float], ...]:
+        """Return the volts of each connection at a frequency the plate rates, else its own."""
+        return volts_at(self.volts, self.ratings, hertz)
+
+    def hertz_at(self, hertz: float) -> float:
+        """Return the rated frequency nearest to a supply's, the supply's where none is told."""
+        rated = [r.hertz for r in self.ratings if r.hertz] or [self.hertz or hertz]
+        return min(rated, key=lambda f: abs(f - hertz))
+
+    @property
+    def output_w(self) -> float | None:
+        """Return the power at the shaft in W, None where the plate gives what is taken in."""
+        return None if self.power_side == "in" else self.power_w
 
     def printed(self, field: str) -> str:
         """Return a field as it was typed, or nothing."""
@@ -79,7 +103,7 @@ def unreadable(text: str) -> bool:
 
 def nameplate(fields: dict[str, str]) -> Nameplate:
     """Return the plate; a field that cannot be read stays as printed and gives no figure."""
-    figures: dict[str, object] = {}
+    figures: dict[str, Any] = {}
     for field, text in fields.items():
         if not text.strip() or unreadable(text):
             continue
@@ -87,18 +111,34 @@ def nameplate(fields: dict[str, str]) -> Nameplate:
             figures.update(_read(field, text))
         except BadValue:
             continue  # shown as printed; the ledger asks for it
-    return Nameplate(as_printed=tuple(sorted(fields.items())), **figures)  # type: ignore[arg-type]
+    further = figures.pop("further", ())
+    main = ratings_of(
+        figures.get("volts", ()),
+        figures.pop("amp_ends", ()),
+        figures.pop("all_hertz", ()),
+        figures.pop("all_rpm", ()),
+    )
+    return Nameplate(
+        as_printed=tuple(sorted(fields.items())), ratings=with_further(main, further), **figures
+    )
 
 
 def _read(field: str, text: str) -> dict[str, object]:
     if field == "volt":
         return {"volts": read_volts(text)}
+    if field == "ratings":
+        return {"further": tuple(_further(p) for p in text.split(";") if p.strip())}
+    if field == "power-side":
+        if text.strip().lower() not in ("in", "out"):
+            raise BadValue(text, "in (taken from the line) or out (given at the shaft)")
+        return {"power_side": text.strip().lower()}
     if field == "phases":
         if text.strip() not in ("1", "3"):
             raise BadValue(text, "1 or 3")
         return {"phases": int(text)}
     if field == "amp":
-        return {"amps": _amps(text)}
+        ends = _amps(text)
+        return {"amps": tuple(max(e) for e in ends), "amp_ends": ends}
     if field == "poles":
         if not text.strip().isdigit() or int(text) % 2 or not 2 <= int(text) <= 96:
             raise BadValue(text, "an even number of poles, 2 to 96 (poles, not pairs)")
@@ -115,10 +155,29 @@ def _read(field: str, text: str) -> dict[str, object]:
     if field not in _FIGURES:
         return {}
     quantity, name = _FIGURES[field]
-    figure = parse(text.split("/", maxsplit=1)[0] if field != "power" else text, quantity).value
-    if not figure > 0:
+    parts = [text] if field == "power" else text.split("/")
+    figures = tuple(parse(p, quantity).value for p in parts)
+    if not all(f > 0 for f in figures):
         raise BadValue(text, "a figure above nothing")
-    return {name: figure}
+    every: dict[str, object] = {} if field == "power" else {f"all_{name}": figures}
+    return {name: figures[0], **every}
+
+
+def _further(text: str) -> Rating:
+    """Return one more rating, typed as `460 V 2.9 A 60 Hz 1720 rpm`. Raises: BadValue."""
+    found = read_pasted(text)
+    wanted = "a further rating, for example 460 V 2.9 A 60 Hz 1720 rpm; ; between two"
+    fields = dict(found.fields)
+    if len(found.left) == 1 and found.left[0].isdigit() and "rpm" not in fields:
+        fields["rpm"] = found.left[0]  # the one figure without a unit
+    elif found.left:
+        raise BadValue(text, wanted)
+    if not {"volt"} <= set(fields) <= {"volt", "amp", "hertz", "rpm"}:
+        raise BadValue(text, wanted)
+    read = nameplate(fields)
+    if len(read.ratings) != 1:
+        raise BadValue(text, wanted)
+    return read.ratings[0]
 
 
 _FIGURES = {
@@ -139,12 +198,12 @@ def _share(text: str, low: float, high: float) -> float:
     return found
 
 
-def _amps(text: str) -> tuple[float, ...]:
-    """Return the amps of each connection, the larger of a range."""
+def _amps(text: str) -> tuple[tuple[float, ...], ...]:
+    """Return the amps of each connection: one figure, or the ends of a range as printed."""
     found = []
     for part in re.sub(r"[Aa]\s*$", "", text.strip()).split("/"):
         ends = [parse(end, Quantity.CURRENT).value for end in re.split(r"\s*[-–]\s*", part.strip())]
         if not all(e > 0 for e in ends) or len(ends) > 2:
             raise BadValue(text, "amps as printed, for example 18/9 or 13.8-12.8/6.4")
-        found.append(max(ends))
+        found.append(tuple(ends))
     return tuple(found)

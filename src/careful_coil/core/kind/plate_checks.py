@@ -22,8 +22,32 @@ LOCKED_OVER_FULL = (3.0, 12.0)
 
 def plate_checks(plate: Nameplate) -> list[Finding]:
     """Return a watch for each thing on the plate that does not fit the rest."""
-    rules = (_speed, _poles, _counts, _connections, _output, _factor, _code)
+    rules = (_speed, _poles, _counts, _connections, _output, _factor, _code, _further)
     return [f for rule in rules for f in rule(plate)]
+
+
+def plate_told(plate: Nameplate) -> tuple[str, ...]:
+    """Return what the figures read so far imply, in words: poles, slip, kVA, efficiency × PF."""
+    told: list[str] = []
+    for hertz, rpm in dict.fromkeys((r.hertz or plate.hertz, r.rpm) for r in plate.ratings) or (
+        (plate.hertz, plate.rpm),
+    ):
+        if hertz and rpm and rpm <= 60 * hertz:
+            slip = 100 * slip_of(hertz, rpm)
+            told.append(f"{poles_of(hertz, rpm)} poles, slip {slip:.1f} % at {hertz:g} Hz")
+    if plate.volts and plate.amps and plate.phases and len(plate.volts) == len(plate.amps):
+        va = volt_amperes(plate.volts[0][0], plate.amps[0], plate.phases)
+        told.append(f"{va / 1000:.3g} kVA")
+        if plate.output_w:
+            told.append(f"efficiency × power factor {plate.output_w / va:.2f}")
+        elif plate.power_w:
+            told.append(f"power factor {min(plate.power_w / va, 9.99):.2f}, by the power taken in")
+        if plate.code and plate.output_w:
+            hp = plate.output_w / float(HORSEPOWER_W)
+            low, high = locked_rotor_amps(plate.code, hp, plate.volts[0][0], plate.phases)
+            upper = f" to {high:.0f}" if math.isfinite(high) else " or more"
+            told.append(f"{low:.0f}{upper} A locked at {plate.volts[0][0]:g} V")
+    return tuple(told)
 
 
 def _watch(code: str, subject: str, why: str, source: str = "") -> Finding:
@@ -96,18 +120,37 @@ def _connections(plate: Nameplate) -> Iterator[Finding]:
         )
 
 
+def _further(plate: Nameplate) -> Iterator[Finding]:
+    for rating in plate.ratings:
+        if rating.connection is None:
+            yield _watch(
+                "ratings",
+                f"{rating.words()} belongs to no connection of this plate",
+                "Volts per hertz stand as those of one connection. Read it again.",
+                "E = 4.44·f·N·Φ: one connection has one flux",
+            )
+
+
 def _output(plate: Nameplate) -> Iterator[Finding]:
     if not (plate.power_w and plate.volts and plate.amps and plate.phases):
         return
     va = volt_amperes(plate.volts[0][0], plate.amps[0], plate.phases)
     low, high = OUTPUT_OVER_VA[plate.phases]
     share = plate.power_w / va
+    if plate.power_side == "in":
+        if share > 1.0 + CONNECTIONS_APART:
+            yield _watch(
+                "power",
+                f"{plate.power_w:.0f} W taken in from {va:.0f} VA cannot be",
+                f"At most {va:.0f} W go in. Read power, volts and amps again.",
+            )
+        return
     if share > high:
+        ask = "" if plate.power_side else "Is the power taken in, not given out? Say in or out. "
         yield _watch(
             "power",
             f"{plate.power_w:.0f} W from {va:.0f} VA is too much to be true",
-            f"{low * va:.0f} to {high * va:.0f} W would be usual. Is the power taken in, not given out? "
-            "Else one figure is misread.",
+            f"{low * va:.0f} to {high * va:.0f} W would be usual. {ask}Else one figure is misread.",
         )
     elif share < low:
         expected = plate.power_w / (math.sqrt(low * high) * va / plate.amps[0])
@@ -119,21 +162,21 @@ def _output(plate: Nameplate) -> Iterator[Finding]:
 
 
 def _factor(plate: Nameplate) -> Iterator[Finding]:
-    if not (plate.power_factor and plate.power_w and plate.volts and plate.amps and plate.phases):
+    if not (plate.power_factor and plate.output_w and plate.volts and plate.amps and plate.phases):
         return
     into = plate.power_factor * volt_amperes(plate.volts[0][0], plate.amps[0], plate.phases)
-    if plate.power_w > 0.97 * into:
+    if plate.output_w > 0.97 * into:
         yield _watch(
             "power-factor",
-            f"More out than in: {plate.power_w:.0f} W of {into:.0f} W",
+            f"More out than in: {plate.output_w:.0f} W of {into:.0f} W",
             "Power factor, volts, amps and power do not go together.",
         )
 
 
 def _code(plate: Nameplate) -> Iterator[Finding]:
-    if not (plate.code and plate.power_w and plate.volts and plate.amps and plate.phases):
+    if not (plate.code and plate.output_w and plate.volts and plate.amps and plate.phases):
         return
-    hp = plate.power_w / float(HORSEPOWER_W)
+    hp = plate.output_w / float(HORSEPOWER_W)
     low, high = locked_rotor_amps(plate.code, hp, plate.volts[0][0], plate.phases)
     least, most = LOCKED_OVER_FULL
     if high < least * plate.amps[0] or low > most * plate.amps[0]:

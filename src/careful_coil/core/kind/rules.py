@@ -2,6 +2,7 @@
 
 from careful_coil.core.identify import Identification
 from careful_coil.core.job import Finding, Job
+from careful_coil.core.kind.colours import colour_words
 from careful_coil.core.kind.kinds import on_this_supply
 from careful_coil.core.kind.plate_checks import plate_checks
 from careful_coil.core.kind.sign_table import SIGNS
@@ -26,7 +27,7 @@ def looks_of(job: Job, found: Identification | None) -> dict[str, str]:
         looks["leads"] = count if count in known else "another number"
     if found and _three_equal(found):
         looks["three-equal"] = "yes"
-    for sign, answer in job.looks:
+    for sign, answer in job.seen.looks.items():
         if sign in SIGNS and answer in SIGNS[sign].answers:
             looks.pop(sign, None)
             looks[sign] = answer
@@ -47,9 +48,36 @@ def kind_of(job: Job, found: Identification | None) -> Weighed:
     return weigh_kinds(looks_of(job, found))
 
 
+def _rating(job: Job) -> list[Finding]:
+    """Return the rating this supply is held against, where the plate has several."""
+    if job.supply is None or len(job.plate.ratings) < 2:
+        return []
+    rating = job.plate.at(job.supply.volt, job.supply.hertz)
+    if rating is None:
+        return []
+    return [
+        Finding(
+            code="rating",
+            verdict="note",
+            subject=f"Held against {rating.words()}",
+            why="Of the plate's ratings this is the one of the supply named.",
+            station="intake",
+        )
+    ]
+
+
+def _colours(job: Job) -> list[Finding]:
+    """Return lead colours to beware of on this motor."""
+    words = colour_words(job.leads)
+    if not words:
+        return []
+    subject = "Lead colours that look alike"
+    return [Finding(code="colours", verdict="note", subject=subject, why=words, station="intake")]
+
+
 def kind_findings(job: Job, kinds: Weighed) -> list[Finding]:
     """Return what the kind means and what contradicts; nothing while nothing was looked at."""
-    found = plate_checks(job.plate)
+    found = [*plate_checks(job.plate), *_rating(job), *_colours(job)]
     for a, b in kinds.contradictions:
         found.append(
             Finding(
@@ -60,7 +88,7 @@ def kind_findings(job: Job, kinds: Weighed) -> list[Finding]:
                 station="intake",
             )
         )
-    if not job.looks:
+    if not job.seen.looks:
         return found
     best = kinds.odds[0]
     sure = best.probability >= SETTLED

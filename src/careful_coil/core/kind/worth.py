@@ -1,5 +1,6 @@
 """Is it worth repairing? The sum, the break-even, and what would change the answer."""
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Literal
 
@@ -47,9 +48,12 @@ class Worth:
     turns: tuple[str, ...]
 
 
-def worth_repairing(e: Estimate, threshold: float) -> Worth:
+def worth_repairing(
+    e: Estimate, threshold: float, money: Callable[[float], str] = "{:.0f}".format
+) -> Worth:
     """Return whether repair is worth it; `threshold` repair over replacement, above 0.
 
+    `money` writes an amount in the shop's currency.
     Scrap is what the metal brings; it is taken off the price of a new one. Raises: ValueOutOfRange
     for a figure below nothing.
     """
@@ -70,14 +74,14 @@ def worth_repairing(e: Estimate, threshold: float) -> Worth:
     turns = []
     if share is not None and not e.special:
         if outcome == "replace":
-            turns.append(f"It turns to repair below {threshold * new:.0f} for the repair.")
+            turns.append(f"It turns to repair below {money(threshold * new)} for the repair.")
             turns.append(
-                f"Or when a new one costs more than {repair / threshold - e.drive + scrap:.0f}."
+                f"Or when a new one costs more than {money(repair / threshold - e.drive + scrap)}."
             )
             if e.lead_days > 0:
                 turns.append(f"A new one takes {e.lead_days:g} days: ask whether they can wait.")
         else:
-            turns.append(f"It turns to replacing above {threshold * new:.0f} for the repair.")
+            turns.append(f"It turns to replacing above {money(threshold * new)} for the repair.")
     if e.special:
         turns.append("Its frame cannot be had new: the share does not decide.")
     return Worth(
@@ -93,7 +97,7 @@ def worth_repairing(e: Estimate, threshold: float) -> Worth:
 
 def estimate_of(job: Job) -> Estimate | None:
     """Return the estimate of a job; None before both sides of it are known."""
-    figures = dict(job.estimate)
+    figures = dict(job.seen.estimate)
     if not ({"parts", "labour"} & set(figures)) or not ({"replacement", "special"} & set(figures)):
         return None
     return Estimate(
@@ -108,14 +112,14 @@ def worth_findings(job: Job, settings: Settings) -> list[Finding]:
     if estimate is None:
         return []
     limit = settings.repair_threshold
-    found = worth_repairing(estimate, limit.value / 100)
+    found = worth_repairing(estimate, limit.value / 100, settings.money)
     share = f"{100 * found.share:.0f} % of a new one; " if found.share is not None else ""
     return [
         Finding(
             code="worth-repairing",
             verdict="note" if found.outcome in ("repair", "drive") else "watch",
             subject=WORDS[found.outcome],
-            why=f"Repair {found.repair:.0f}, {share}{' '.join(found.turns)}".strip(),
+            why=f"Repair {settings.money(found.repair)}, {share}{' '.join(found.turns)}".strip(),
             station="intake",
             figure=None if found.share is None else 100 * found.share,
             limit=limit.value,

@@ -4,8 +4,11 @@ from collections.abc import Collection
 from dataclasses import dataclass
 
 from careful_coil.core.condition.rules import condition_findings
+from careful_coil.core.condition.seen_rules import seen_findings
+from careful_coil.core.condition.suspicion import Suspicion, suspicion_findings, suspicion_of
 from careful_coil.core.connect.as_found import Reading, as_found_findings, readings_of
 from careful_coil.core.connect.rules import connect_findings
+from careful_coil.core.connect.standard import diagram_findings
 from careful_coil.core.connect.work import Connecting, connecting
 from careful_coil.core.identify import Identification, Naming, evidence_of, identify, name_leads
 from careful_coil.core.identify.rules import lead_findings
@@ -32,6 +35,7 @@ class Judgement:
     connecting: Connecting
     kinds: Weighed
     as_found: tuple[Reading, ...]
+    suspicion: Suspicion | None
     findings: tuple[Finding, ...]
     gate: tuple[Finding, ...]  # what stands before it can go
     next: NextStep | None
@@ -60,10 +64,14 @@ def judge(job: Job, settings: Settings, not_here: Collection[str] = ()) -> Judge
     state = connecting(job, found, naming)
     kinds = kind_of(job, found)
     as_found = readings_of(job, naming)
+    suspicion = suspicion_of(job, kinds)
     findings = [
         *intake_findings(job),
         *kind_findings(job, kinds),
         *as_found_findings(job, as_found),
+        *diagram_findings(job),
+        *seen_findings(job, kinds, settings),
+        *suspicion_findings(suspicion),
         *worth_findings(job, settings),
         *lead_findings(job, found, naming),
         *condition_findings(job, found, naming, settings),
@@ -80,6 +88,7 @@ def judge(job: Job, settings: Settings, not_here: Collection[str] = ()) -> Judge
         connecting=state,
         kinds=kinds,
         as_found=as_found,
+        suspicion=suspicion,
         findings=tuple(sorted(findings, key=lambda f: ORDER.index(f.verdict))),
         gate=tuple(gate),
         next=wanted,

@@ -8,9 +8,9 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton, QWidget
 
 from careful_coil.core.errors import BadValue
-from careful_coil.core.job.entries import FoundHookup, Lead, Leads, PlateField, Ticket
+from careful_coil.core.job.at_intake import FoundHookup, Lead, Leads, PlateField, Ticket
+from careful_coil.core.job.pasted import read_pasted
 from careful_coil.core.job.plate import check_field, readable
-from careful_coil.core.kind.pasted import read_pasted
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.readings import LINES
 from careful_coil.desk.field import Field

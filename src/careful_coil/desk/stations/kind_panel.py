@@ -5,7 +5,7 @@ from functools import partial
 from PySide6.QtWidgets import QGridLayout, QPushButton, QVBoxLayout, QWidget
 
 from careful_coil.core.errors import BadValue
-from careful_coil.core.job.entries import LookNoted
+from careful_coil.core.job.at_intake import LookNoted
 from careful_coil.core.kind import KINDS, SIGNS, Sign, Weighed, weigh_kinds
 from careful_coil.core.kind.rules import looks_of
 from careful_coil.core.ledger import Judgement

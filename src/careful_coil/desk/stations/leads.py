@@ -14,7 +14,7 @@ from PySide6.QtWidgets import (
 
 from careful_coil.bench import Request
 from careful_coil.core.errors import BadValue
-from careful_coil.core.job.entries import Lead, Leads
+from careful_coil.core.job.at_intake import Lead, Leads
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.winding import ARRANGEMENTS
 from careful_coil.desk import paint

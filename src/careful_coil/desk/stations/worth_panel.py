@@ -6,7 +6,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QGridLayout, QPushButton, QVBoxLayout, QWidget
 
 from careful_coil.core.errors import BadValue
-from careful_coil.core.job.entries import EstimateFigure
+from careful_coil.core.job.at_intake import EstimateFigure
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk.field import Field
 from careful_coil.desk.session import Session
@@ -57,7 +57,7 @@ class WorthPanel(QWidget):
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show the figures and the answer."""
-        figures = dict(judged.job.estimate)
+        figures = dict(judged.job.seen.estimate)
         for name, *_ in FIELDS:
             value = figures.get(name)
             text = "" if value is None else f"{value:g}"

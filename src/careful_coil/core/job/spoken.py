@@ -1,0 +1,68 @@
+"""Leads as they are spoken of at the bench: by tag, by line, by what is printed on them."""
+
+import re
+from collections.abc import Sequence
+
+from careful_coil.core.errors import BadValue
+from careful_coil.core.job.at_intake import Lead
+from careful_coil.core.readings import LINES
+
+EXAMPLE = "L1 A G; L2 B H; L3 C J; D E F"
+
+
+def lead_named(word: str, leads: Sequence[Lead]) -> str:
+    """Return the tag of the lead that a word means. Raises: BadValue, also where it means two.
+
+    A tag comes first, then what is printed, with or without its T.
+    """
+    wanted = word.strip().upper()
+    tags = [x.tag for x in leads if x.tag.upper() == wanted]
+    printed = [x.tag for x in leads if _print_of(x) in (wanted, f"T{wanted}")]
+    if tags and (not printed or printed == tags):
+        return tags[0]
+    if tags:
+        raise BadValue(
+            word, f"tags alone: {word} is the tag of one lead and printed on {printed[0]}"
+        )
+    if len(printed) != 1:
+        told = ", ".join(_said(x) for x in leads)
+        raise BadValue(word, f"one of {told}, or L1, L2, L3, N")
+    return printed[0]
+
+
+def _print_of(lead: Lead) -> str:
+    return lead.marking.strip().upper()
+
+
+def _said(lead: Lead) -> str:
+    return f"{lead.tag} ({lead.marking})" if lead.marking.strip() else lead.tag
+
+
+def read_joints(text: str, leads: Sequence[Lead]) -> tuple[tuple[str, ...], ...]:
+    """Return joints typed as `L1 1 7; 4 5 6`, by tag or as printed. Raises: BadValue."""
+    joints: list[tuple[str, ...]] = []
+    for part in text.split(";"):
+        words = words_of(part)
+        if not words:
+            continue
+        joint = tuple(w.upper() if w.upper() in LINES else lead_named(w, leads) for w in words)
+        if len(joint) < 2:
+            raise BadValue(part.strip(), f"two ends or more to a joint, for example {EXAMPLE}")
+        joints.append(joint)
+    check_once(joints)
+    return tuple(joints)
+
+
+def words_of(text: str) -> list[str]:
+    """Return the names in a joint as typed: parted by blanks, commas, dashes."""
+    return [w for w in re.split(r"[\s,–-]+", text.strip()) if w]
+
+
+def check_once(joints: Sequence[Sequence[str]]) -> None:
+    """Raise BadValue where an end stands in two joints, or twice in one."""
+    seen: set[str] = set()
+    for joint in joints:
+        for name in joint:
+            if name in seen:
+                raise BadValue(name, f"each lead and line once, for example {EXAMPLE}")
+            seen.add(name)
