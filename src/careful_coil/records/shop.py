@@ -1,7 +1,6 @@
 """A shop's folder: its version, its database, opened and brought up to date."""
 
 import json
-import os
 import sqlite3
 from pathlib import Path
 
@@ -11,6 +10,7 @@ from sqlalchemy import Connection, Engine, create_engine, event
 from sqlalchemy.exc import SQLAlchemyError
 
 from careful_coil.core.errors import RecordsRefused
+from careful_coil.records.whole import write_whole
 
 FORMAT, VERSION = "careful-coil/shop", 1
 SHOP_FILE, DATABASE = "shop.json", "shop.sqlite3"
@@ -65,9 +65,8 @@ def _version(folder: Path) -> int:
 
 def _write_version(folder: Path) -> None:
     """Write shop.json whole or not at all."""
-    part = folder / (SHOP_FILE + ".part")
-    part.write_text(json.dumps({"format": FORMAT, "version": VERSION}) + "\n", encoding="utf-8")
-    os.replace(part, folder / SHOP_FILE)
+    text = json.dumps({"format": FORMAT, "version": VERSION}) + "\n"
+    write_whole(folder / SHOP_FILE, text.encode())
 
 
 def _engine(file: Path, lasting: bool) -> Engine:

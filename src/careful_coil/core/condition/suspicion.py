@@ -126,10 +126,7 @@ def weigh_causes(
     weights = []
     facts = tuple(found)
     for cause in CAUSES.values():
-        single, three, brushed = shares
-        fits = (
-            brushed if cause.brushed else (1 in cause.phases) * single + (3 in cause.phases) * three
-        )
+        fits = _share(cause, shares)
         weight = cause.prior * fits
         for name in SYMPTOMS:
             chance = cause.shows.get(name, REST)
@@ -147,6 +144,15 @@ def weigh_causes(
         weights.append((cause, weight))
     total = sum(w for _, w in weights) or 1.0
     return tuple(sorted(((c, w / total) for c, w in weights), key=lambda x: -x[1]))
+
+
+def _share(cause: Cause, shares: tuple[float, float, float]) -> float:
+    """Return how likely it is that the motor is one that can have this cause."""
+    single, three, brushed = shares
+    if cause.brushed:
+        return brushed
+    every = {1, 3} <= set(cause.phases)
+    return (1 in cause.phases) * single + (3 in cause.phases) * three + every * brushed
 
 
 def _answer(chances: tuple[float, float, float], answers: tuple[str, ...], said: str) -> float:

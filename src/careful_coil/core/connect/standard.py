@@ -92,7 +92,7 @@ def _wrong_in(joints: Sequence[Joint], marks: Mapping[str, str]) -> str:
     told = []
     for network, names in _networks(marks):
         named = tuple(tuple(names.get(n, n) for n in j) for j in joints)
-        told.append(_short_or_open(network, named))
+        told.append(_short_or_open(network, named, {n: mark for mark, n in names.items()}))
     if not told or not all(told):
         return ""
     return min(told, key=len)
@@ -114,8 +114,11 @@ def _networks(marks: Mapping[str, str]) -> list[tuple[Network, dict[str, str]]]:
     return [(n, names) for n, names in found if len(n.leads) == least]
 
 
-def _short_or_open(network: Network, joints: Sequence[Joint]) -> str:
-    """Return in words what is shorted, or which coils carry nothing between any two lines."""
+def _short_or_open(network: Network, joints: Sequence[Joint], printed: Mapping[str, str]) -> str:
+    """Return in words what is shorted, or which coils carry nothing between any two lines.
+
+    `printed` what the diagram calls a lead.
+    """
     lines = [n for n in LINES if any(n in j for j in joints)]
     try:
         whole = made(network, tuple(joints))
@@ -131,7 +134,11 @@ def _short_or_open(network: Network, joints: Sequence[Joint]) -> str:
             continue
         shares = whole.shares(a, b)
         used |= {c.name for c, s in zip(whole.coils, shares, strict=True) if abs(s) > IDLE}
-    idle = [c.name for c in whole.coils if c.name not in used]
+    idle = [
+        f"{printed.get(c.start, c.start)}-{printed.get(c.finish, c.finish)}"
+        for c in network.coils
+        if c.name not in used
+    ]
     return f"It leaves {', '.join(idle)} without current." if idle else ""
 
 
