@@ -5,6 +5,7 @@ from collections.abc import Callable
 from concurrent.futures import Future, ThreadPoolExecutor
 from dataclasses import dataclass, field
 from datetime import UTC, datetime
+from pathlib import Path
 from typing import Any
 
 from PySide6.QtCore import QObject, Signal
@@ -12,12 +13,14 @@ from PySide6.QtCore import QObject, Signal
 from careful_coil.bench import Instrument, Request
 from careful_coil.core.errors import CoilError
 from careful_coil.core.job import AnyBody, Entry, Job, fold
-from careful_coil.core.job.at_intake import Ticket
+from careful_coil.core.job.at_intake import PictureAdded, Ticket
 from careful_coil.core.job.entries import Station, Struck
 from careful_coil.core.ledger import Judgement, judge
 from careful_coil.core.settings import Settings
 from careful_coil.documents.job import JobDocument
 from careful_coil.records import RecordsThread, Summary
+from careful_coil.records.attachments import keep
+from careful_coil.records.shop_settings import write_settings
 from careful_coil.records.summary import summary_of
 
 Failed = Callable[[str], None]
@@ -53,6 +56,7 @@ class Session(QObject):
     target_changed = Signal()
     answered = Signal(str)  # a test's word, chosen by pointer
     told = Signal(str, str)  # words, tone
+    settings_changed = Signal()
 
     def __init__(
         self,
@@ -60,11 +64,14 @@ class Session(QObject):
         settings: Settings,
         clock: Callable[[], datetime],
         instrument_for: InstrumentFor,
+        shop: Path,
     ) -> None:
         super().__init__()
+        self.shop = shop  # its folder: photographs, settings, sheets
         self._records, self.settings, self._clock = records, settings, clock
         self._instrument_for = instrument_for
         self._judges = ThreadPoolExecutor(max_workers=1, thread_name_prefix="judge")
+        self._aside = ThreadPoolExecutor(max_workers=1, thread_name_prefix="aside")
         self._bridge = _Bridge()
         self._bridge.arrived.connect(self._arrived)
         self.summaries: list[Summary] = []
@@ -105,7 +112,39 @@ class Session(QObject):
     def close(self) -> None:
         """Finish what is on its way, then stop."""
         self._judges.shutdown()
+        self._aside.shutdown()
         self._records.close()
+
+    def aside(
+        self, call: Callable[[], Any], done: Callable[[Any], None], failed: Failed | None = None
+    ) -> None:
+        """Do slow work off the interface thread; `done` gets its result here."""
+        self._then(self._aside.submit(call), done, failed)
+
+    def change_settings(self, told: dict[str, Any], failed: Failed | None = None) -> None:
+        """Change limits or schools: on disk first, then everything is judged anew.
+
+        Raises: BadDocument for what a setting cannot be; then nothing changes.
+        """
+        wanted = self.settings.changed(told)
+
+        def kept(_: None) -> None:
+            self.settings = wanted
+            self.settings_changed.emit()
+            job = self.open
+            if job is not None:
+                self._judge(job.id, job.number, job.entries, job.not_here)
+            self._then(self._records.ask(lambda s: s.judge_by(wanted)), self._filled)
+
+        self.aside(lambda: write_settings(self.shop, wanted), kept, failed)
+
+    def add_picture(self, file: Path, failed: Failed | None = None) -> None:
+        """Copy a photograph into the shop and record it."""
+        self.aside(
+            lambda: keep(self.shop, file),
+            lambda k: self.record(PictureAdded(name=k.name, sha256=k.sha256), station="intake"),
+            failed,
+        )
 
     # --- rack -----------------------------------------------------------------------------------
 

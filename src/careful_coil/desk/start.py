@@ -12,11 +12,11 @@ from PySide6.QtWidgets import QApplication
 
 from careful_coil.bench import Instrument
 from careful_coil.core.job import Job
-from careful_coil.core.settings import Settings
 from careful_coil.desk.session import InstrumentFor, Session
 from careful_coil.desk.theme import Theme, load_fonts
 from careful_coil.desk.window import Window
 from careful_coil.records import RecordsThread
+from careful_coil.records.shop_settings import read_settings
 
 NAME = "careful-coil"
 
@@ -43,14 +43,14 @@ def build(
     folder: Path, demo: bool, clock: Callable[[], datetime], theme: Theme | None = None
 ) -> Window:
     """Return the window on the shop in `folder`; its records are opened when the event loop runs."""
-    settings = Settings()
+    settings, trouble = read_settings(folder)
     instrument_for: InstrumentFor = no_instrument
     if demo:
         from careful_coil.demo.truths import demo_meter  # only the demo has hidden motors
 
         instrument_for = demo_meter
     records = RecordsThread(folder, settings, lasting=not demo)
-    session = Session(records, settings, clock, instrument_for)
+    session = Session(records, settings, clock, instrument_for, folder)
     if demo:
         session.who, session.temperature_c = "AB", 21.0
     window = Window(session, theme or Theme(), folder / "sheets")
@@ -60,6 +60,8 @@ def build(
         from careful_coil.demo import demo_jobs  # read after the first paint
 
         records.start()
+        if trouble:
+            session.told.emit(trouble, "watch")
         session.load(demo_jobs() if demo else [])
 
     QTimer.singleShot(0, fill)

@@ -4,11 +4,12 @@ from functools import partial
 
 from PySide6.QtCore import QRect, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QPainter, QPaintEvent
-from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from careful_coil.core.errors import CoilError
 from careful_coil.core.job.entries import SumWorked
 from careful_coil.core.sums import SUMS, Answer, work_out
+from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.field import Line
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Heading, plain_label
@@ -25,17 +26,6 @@ def sum_fits(text: str) -> list[str]:
     return [
         n for n, s in SUMS.items() if n.startswith(wanted) or wanted in s.title.lower().split(" ")
     ]
-
-
-class EnterButton(QPushButton):
-    """A button that Enter presses too."""
-
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        """Enter is a press."""
-        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
-            self.click()
-        else:
-            super().keyPressEvent(event)
 
 
 class SumCard(QWidget):

@@ -16,7 +16,7 @@ from PySide6.QtWidgets import (
 
 from careful_coil.core.errors import CoilError
 from careful_coil.core.job.entries import STATIONS, JointMade, ProvedDead, Station
-from careful_coil.core.ledger import NextStep
+from careful_coil.core.ledger import Judgement, NextStep
 from careful_coil.desk.keys import KeySheet
 from careful_coil.desk.ledger import Ledger
 from careful_coil.desk.rack import Rack
@@ -107,9 +107,11 @@ class Window(QMainWindow):
         s.station_wanted.connect(self.go)
         s.told.connect(self.way.say)
         connect = self.pages["connect"]
-        release = self.pages["release"]
+        release, intake = self.pages["release"], self.pages["intake"]
         if isinstance(connect, ConnectPage):
             connect.joints.chosen.connect(lambda _: self.do_next())
+        if isinstance(intake, IntakePage):
+            intake.stubs_wanted.connect(self.write_stubs)
         if isinstance(release, ReleasePage):
             release.sheet.clicked.connect(self.write_sheet)
 
@@ -194,10 +196,8 @@ class Window(QMainWindow):
         self.way.say("", "")
         self.refresh()
         page = self.pages[self.session.station]
-        if not (field and page.put_cursor(field)):
-            first = "name" if station == "intake" else ""
-            if not (first and page.put_cursor(first)):
-                self.to_strip()
+        if not (field and page.put_cursor(field)) and not page.start():
+            self.to_strip()
 
     def to_strip(self) -> None:
         """Put the cursor on the strip."""
@@ -272,19 +272,30 @@ class Window(QMainWindow):
 
     def write_sheet(self) -> None:
         """Write the open job's sheet and say where."""
+        from careful_coil.report.sheet import sheet  # ReportLab is slow to import
+
+        self._write("job", "Sheet", sheet)
+
+    def write_stubs(self) -> None:
+        """Write the two stubs of the open job and say where."""
+        from careful_coil.report.stubs import stubs  # ReportLab is slow to import
+
+        self._write("stubs", "Stubs", stubs)
+
+    def _write(self, kind: str, words: str, make: Callable[[int, Judgement], bytes]) -> None:
         job = self.session.open
         if job is None:
             return
-        from careful_coil.report.sheet import write_sheet  # ReportLab is slow to import
+        from careful_coil.report.sheet import write_paper  # ReportLab is slow to import
 
-        file = self._sheets / f"job-{job.number}.pdf"
+        file = self._sheets / f"{kind}-{job.number}.pdf"
         try:
             self._sheets.mkdir(parents=True, exist_ok=True)
-            write_sheet(file, job.number, job.judged)
+            write_paper(file, make(job.number, job.judged))
         except (CoilError, OSError) as error:
             self.way.say(str(error), "hold")
             return
-        self.way.say(f"Sheet written: {file}", "good")
+        self.way.say(f"{words} written: {file}", "good")
 
     def _released(self) -> None:
         """When a job has just been signed, its sheet is made."""

@@ -53,6 +53,11 @@ class Store:
             c.execute(update(jobs).values(summary=None))
         return self.summaries()
 
+    def judge_by(self, settings: Settings) -> list[Summary]:
+        """Take other settings; every summary is made anew."""
+        self._settings = settings
+        return self.rebuild()
+
     def entries_of(self, job: str) -> list[Entry]:
         """Return a job's log in order."""
         with self._engine.begin() as c:

@@ -37,19 +37,29 @@ class CannotWrite(CoilError):
 
 def write_sheet(path: Path, number: int, judged: Judgement) -> None:
     """Write the sheet whole or not at all. Raises: CannotWrite."""
+    write_paper(path, sheet(number, judged))
+
+
+def write_paper(path: Path, content: bytes) -> None:
+    """Write a PDF whole or not at all. Raises: CannotWrite."""
     part = path.with_name(path.name + ".part")
     try:
-        part.write_bytes(sheet(number, judged))
+        part.write_bytes(content)
         os.replace(part, path)
     except OSError as error:
         part.unlink(missing_ok=True)
         raise CannotWrite(f"The sheet was not written to {path}: {error.strerror}.") from None
 
 
-def sheet(number: int, judged: Judgement) -> bytes:
-    """Return the job sheet as PDF."""
+def load_faces() -> None:
+    """Make the two faces known to the PDF library."""
     for name, face in ((REGULAR, "Regular"), (BOLD, "Bold")):
         pdfmetrics.registerFont(TTFont(name, io.BytesIO(font_bytes(face))))
+
+
+def sheet(number: int, judged: Judgement) -> bytes:
+    """Return the job sheet as PDF."""
+    load_faces()
     buffer = io.BytesIO()
     canvas = Canvas(buffer, pagesize=A4, invariant=1)
     canvas.setTitle(f"Job {number}: {judged.job.name}")

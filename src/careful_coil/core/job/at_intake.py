@@ -93,7 +93,8 @@ class EstimateFigure(Body):
 class Lead(BaseModel):
     """A lead as found: tag, wire colour (and tracer), what is printed on it, what it is like.
 
-    `size` of the wire as said (1.5 mm², 14 AWG); `end` what it ends in (ring, spade, cut, plug).
+    `size` of the wire as said (1.5 mm², 14 AWG); `end` what it ends in (ring, spade, cut, plug);
+    `use` what it serves where it is no winding (thermostat, heater, brake, earth).
     """
 
     model_config = ConfigDict(frozen=True, extra="allow")
@@ -105,6 +106,7 @@ class Lead(BaseModel):
     length_mm: Annotated[float, Field(gt=0, le=20000)] | None = None
     insulation: Literal["", "fine", "stiff", "cracked", "frayed", "bare", "burnt", "cloth"] = ""
     end: ShortText = ""
+    use: ShortText = ""
 
 
 class Leads(Body):

@@ -34,6 +34,10 @@ class Page(QScrollArea):
     def show_judgement(self, judged: Judgement) -> None:
         """Show a judgement of the open job."""
 
+    def start(self) -> bool:
+        """Put the cursor where the station begins; False when that is the strip."""
+        return False
+
     def set_theme(self, theme: Theme) -> None:
         """Take another theme."""
         self.theme = theme

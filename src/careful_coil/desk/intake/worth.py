@@ -1,16 +1,12 @@
 """Worth repairing? What repair and a new one cost, and what would change the answer."""
 
-from functools import partial
-
-from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QGridLayout, QPushButton, QVBoxLayout, QWidget
-
 from careful_coil.core.errors import BadValue
+from careful_coil.core.job import Finding
 from careful_coil.core.job.at_intake import EstimateFigure
 from careful_coil.core.ledger import Judgement
-from careful_coil.desk.field import Field
+from careful_coil.desk.intake.part import NOT_ASKED, Part
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.page import Heading, plain_label
+from careful_coil.desk.stations.page import plain_label
 from careful_coil.desk.theme import Theme
 
 FIELDS = (
@@ -26,34 +22,23 @@ FIELDS = (
 MOST = 1e9
 
 
-class WorthPanel(QWidget):
-    """The part of Intake that weighs repair against replacement; folded until it is asked."""
+class WorthPart(Part):
+    """The part of Intake that weighs repair against replacement."""
+
+    name, title, remark = "worth", "Worth it?", "repair on one side, a new one on the other"
 
     def __init__(self, session: Session, theme: Theme) -> None:
-        super().__init__()
-        self._session = session
-        self.heading = Heading("Worth repairing?", theme, rule=True)
-        self.ask = QPushButton("Work it out")
-        self.ask.setCheckable(True)
+        super().__init__(session, theme)
+        self.add_grid(FIELDS, 3, self._typed, "worth-")
         self.answer = plain_label()
-        self.fields: dict[str, Field] = {}
-        self._cells = QWidget()
-        grid = QGridLayout(self._cells)
-        grid.setContentsMargins(0, 0, 0, 0)
-        grid.setHorizontalSpacing(14)
-        for k, (name, label, hint) in enumerate(FIELDS):
-            field = Field(label, partial(self._typed, name), theme, hint=hint, name=f"worth-{name}")
-            self.fields[f"worth-{name}"] = field
-            grid.addWidget(field, k // 4, k % 4)
-        self.ask.toggled.connect(self._cells.setVisible)
-        self._cells.hide()
-        column = QVBoxLayout(self)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(8)
-        column.addWidget(self.heading)
-        column.addWidget(self.ask, 0, Qt.AlignmentFlag.AlignLeft)
-        column.addWidget(self._cells)
-        column.addWidget(self.answer)
+        self.column.addWidget(self.answer)
+
+    def told(self, judged: Judgement) -> tuple[str, str]:
+        """Return the answer, once there is one."""
+        own = _finding(judged)
+        if own is not None:
+            return ("good" if own.verdict == "note" else "watch"), own.subject.lower()
+        return ("unproven", "begun") if judged.job.seen.estimate else ("", NOT_ASKED)
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show the figures and the answer."""
@@ -64,19 +49,17 @@ class WorthPanel(QWidget):
             if name == "special" and value is not None:
                 text = "yes" if value else "no"
             self.fields[f"worth-{name}"].show_text(text)
-        if figures and not self.ask.isChecked():
-            self.ask.setChecked(True)
-        own = next((f for f in judged.findings if f.code == "worth-repairing"), None)
-        words = (
-            f"{own.subject}. {own.why}" if own else "Repair on one side, a new one on the other."
-        )
-        self.answer.setText(words)
-        self.answer.setVisible(self.ask.isChecked())
+        own = _finding(judged)
+        self.answer.setText(f"{own.subject}. {own.why}" if own else "")
 
     def _typed(self, name: str, text: str) -> None:
         value = read_amount(name, text)
         body = EstimateFigure.model_validate({"field": name, "value": value})
-        self._session.record(body, station="intake")
+        self.session.record(body, station="intake")
+
+
+def _finding(judged: Judgement) -> Finding | None:
+    return next((f for f in judged.findings if f.code == "worth-repairing"), None)
 
 
 def read_amount(name: str, text: str) -> float:

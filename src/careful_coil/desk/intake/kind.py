@@ -2,59 +2,56 @@
 
 from functools import partial
 
-from PySide6.QtWidgets import QGridLayout, QPushButton, QVBoxLayout, QWidget
-
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_intake import LookNoted
-from careful_coil.core.kind import KINDS, SIGNS, Sign, Weighed, weigh_kinds
+from careful_coil.core.job.entries import Supply
+from careful_coil.core.kind import KINDS, SIGNS, Sign, Weighed, on_this_supply, weigh_kinds
 from careful_coil.core.kind.rules import looks_of
 from careful_coil.core.ledger import Judgement
-from careful_coil.desk.field import Field
+from careful_coil.desk.ask_row import AskRow
+from careful_coil.desk.intake.part import NOT_ASKED, Part
 from careful_coil.desk.odds import Odds
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Heading, plain_label
 from careful_coil.desk.theme import Theme
 
 SHOWN, LEAST_SHOWN = 3, 0.005
-COLUMNS = 4  # of answers: they fit at 150 % text too
+LATER = "not now"
 
 
-class KindPanel(QWidget):
+class KindPart(Part):
     """The part of Intake that weighs the kinds."""
 
+    name, title, remark = "kind", "Kind", "never one sign decides"
+
     def __init__(self, session: Session, theme: Theme) -> None:
-        super().__init__()
-        self._session, self._theme = session, theme
+        super().__init__(session, theme)
         self._looks: dict[str, str] = {}
         self._put_off: set[str] = set()
         self._job = ""
-        self.heading = Heading("What kind of motor is it?", theme, rule=True)
         self.odds = Odds(theme)
-        self.question = plain_label()
-        self.buttons: list[QPushButton] = []
-        self._row = QGridLayout()
-        self._row.setSpacing(8)
-        self.look = Field(
-            "Any other look, and its answer",
-            self._typed,
-            theme,
-            hint="shading-rings yes",
-            name="look",
-            clears=True,
+        self.asked = AskRow()
+        self.column.addWidget(self.odds)
+        self.column.addWidget(self.asked)
+        self.add_field(
+            "look", "Any other look, and its answer", self._typed, "shading-rings yes", clears=True
         )
-        self.reasons = plain_label()
-        column = QVBoxLayout(self)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(8)
-        for part in (self.heading, self.odds, self.question):
-            column.addWidget(part)
-        column.addLayout(self._row)
-        column.addWidget(self.look)
-        column.addWidget(self.reasons)
+        self.means, self.reasons = plain_label(), plain_label()
+        self.column.addWidget(self.means)
+        self.column.addWidget(Heading("Why", theme, rule=True))
+        self.column.addWidget(self.reasons)
+
+    def told(self, judged: Judgement) -> tuple[str, str]:
+        """Return how far the kind is settled."""
+        best = judged.kinds.odds[0]
+        if judged.kinds.settled:
+            return "good", best.kind.title.lower()
+        looks = len(looks_of(judged.job, judged.identification))
+        return ("unproven", f"{best.kind.title.lower()}?") if looks else ("", NOT_ASKED)
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show the odds, the next look and the reasons."""
-        job = self._session.open.id if self._session.open else ""
+        job = self.session.open.id if self.session.open else ""
         if job != self._job:
             self._job, self._put_off = job, set()
         self._looks = looks_of(judged.job, judged.identification)
@@ -64,38 +61,28 @@ class KindPanel(QWidget):
         )
         told = "settled" if kinds.settled else f"{len(self._looks)} looks so far, never one decides"
         self.heading.say("What kind of motor is it?", told)
+        self.means.setText(kind_words(kinds, judged.job.supply))
         self._ask()
         self.reasons.setText("\n".join(reason_lines(kinds)))
 
     def _ask(self) -> None:
         """Put the question that would settle most and has not been put off."""
         wanted = _next(self._looks, self._put_off)
-        for button in self.buttons:
-            self._row.removeWidget(button)
-            button.deleteLater()
-        self.buttons = []
-        self.question.setText(f"Look: {wanted.question} {wanted.why}" if wanted else "")
-        self.question.setVisible(wanted is not None)
         if wanted is None:
+            self.asked.ask("", (), lambda _: None)
             return
-        for answer in wanted.answers:
-            button = QPushButton(answer[0].upper() + answer[1:])
-            button.clicked.connect(partial(self._note, wanted.name, answer))
-            self._add(button)
-        later = QPushButton("Not now")
-        later.clicked.connect(partial(self._later, wanted.name))
-        self._add(later)
+        question = f"Look: {wanted.question} {wanted.why}"
+        self.asked.ask(question, (*wanted.answers, LATER), partial(self._answered, wanted.name))
 
-    def _add(self, button: QPushButton) -> None:
-        self._row.addWidget(button, len(self.buttons) // COLUMNS, len(self.buttons) % COLUMNS)
-        self.buttons.append(button)
+    def _answered(self, sign: str, answer: str) -> None:
+        if answer == LATER:
+            self._put_off.add(sign)
+            self._ask()
+        else:
+            self._note(sign, answer)
 
     def _note(self, sign: str, answer: str) -> None:
-        self._session.record(LookNoted(sign=sign, answer=answer), station="intake")
-
-    def _later(self, sign: str) -> None:
-        self._put_off.add(sign)
-        self._ask()
+        self.session.record(LookNoted(sign=sign, answer=answer), station="intake")
 
     def _typed(self, text: str) -> None:
         if not text:
@@ -126,6 +113,20 @@ def read_look(text: str) -> tuple[str, str]:
     if len(told) != 1:
         raise BadValue(rest or "nothing", " or ".join(answers), SIGNS[fits[0]].question)
     return fits[0], told[0]
+
+
+def kind_words(kinds: Weighed, supply: Supply | None) -> str:
+    """Return what the likeliest kind means: speed, slowing, torque, supply, what not to try."""
+    kind = kinds.odds[0].kind
+    torque = (
+        f"Starts with {kind.torque[0]:g} to {kind.torque[1]:g} times full-load torque. "
+        if kind.torque
+        else ""
+    )
+    runs = f" {on_this_supply(kind, supply.phases)}" if supply else ""
+    return f"{kind.title}: speed {kind.speed}. Slowed {kind.slowing}. {torque}{kind.never}{runs}".replace(
+        "Slowed cannot be slowed", "It cannot be slowed"
+    )
 
 
 def reason_lines(kinds: Weighed) -> list[str]:

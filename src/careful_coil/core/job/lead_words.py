@@ -1,0 +1,85 @@
+"""A lead described in a line, in any order: `brown/white T1 1.5mm² 120mm cracked ring`."""
+
+import re
+from typing import Any, get_args
+
+from careful_coil.core.errors import BadValue
+from careful_coil.core.job.at_intake import Lead
+
+COLOURS = (
+    *("black", "white", "red", "blue", "yellow", "green", "brown", "orange", "grey", "gray"),
+    *("purple", "violet", "lilac", "pink", "turquoise", "tan", "natural", "clear"),
+)
+INSULATIONS = tuple(
+    w for w in get_args(Lead.model_fields["insulation"].annotation) if isinstance(w, str) and w
+)
+ENDS = ("ring", "spade", "fork", "cut", "pin", "plug", "socket", "soldered", "crimp", "clamp")
+USES = ("thermostat", "thermistor", "rtd", "tachometer", "heater", "brake", "earth", "protector")
+_SIZE = re.compile(r"(\d+(?:[.,]\d+)?)\s?(mm2|mm²|sq|awg|swg)", re.I)
+_LENGTH = re.compile(r"(\d+(?:[.,]\d+)?)\s?(mm|cm|in|m)", re.I)
+_UNIT_MM = {"mm": 1.0, "cm": 10.0, "in": 25.4, "m": 1000.0}
+WANTED = (
+    "colour/tracer, print, size, length, insulation, end: brown/white T1 1.5mm² 120mm cracked ring"
+)
+
+
+def read_lead(text: str, lead: Lead) -> Lead:
+    """Return a lead as described; what is not said stays as it was. Raises: BadValue.
+
+    A word that is none of colour, size, length, state or end is what is printed on it; `-` takes
+    the print away.
+    """
+    said: dict[str, Any] = {}
+    joined = re.sub(r"(?<=\d)\s+(?=(?:mm2|mm²|sq|awg|swg|mm|cm|in|m)\b)", "", text, flags=re.I)
+    for word in joined.split():
+        for field, value in _meaning(word).items():
+            if field in said:
+                raise BadValue(word, f"one {field.replace('_mm', '')} a lead: {WANTED}")
+            said[field] = value
+    if not said:
+        raise BadValue(text, WANTED)
+    return lead.model_copy(update=said)
+
+
+def _meaning(word: str) -> dict[str, Any]:
+    plain = word.lower()
+    base, _, stripe = plain.partition("/")
+    if base in COLOURS and (not stripe or stripe in COLOURS):
+        return {"colour": base, "tracer": stripe}
+    if plain in INSULATIONS:
+        return {"insulation": plain}
+    if plain in ENDS:
+        return {"end": plain}
+    if plain in USES:
+        return {"use": plain}
+    size = _SIZE.fullmatch(plain)
+    if size:
+        unit = "mm²" if size[2] in ("mm2", "mm²", "sq") else size[2].upper()
+        return {"size": f"{size[1].replace(',', '.')} {unit}"}
+    length = _LENGTH.fullmatch(plain)
+    if length:
+        long = float(length[1].replace(",", ".")) * _UNIT_MM[length[2]]
+        if not 0 < long <= 20000:
+            raise BadValue(word, "a length up to 20 m")
+        return {"length_mm": long}
+    if plain == "-":
+        return {"marking": ""}
+    return {"marking": word}
+
+
+def alike(leads: tuple[Lead, ...], tag: str) -> tuple[Lead, ...]:
+    """Return the leads with all that one lead is, but for its print and use, given to every other."""
+    model = next(x for x in leads if x.tag == tag)
+    same = {
+        f: getattr(model, f) for f in ("colour", "tracer", "size", "length_mm", "insulation", "end")
+    }
+    return tuple(x.model_copy(update=same) for x in leads)
+
+
+def lead_words(lead: Lead) -> str:
+    """Return a lead as it would be typed."""
+    colour = f"{lead.colour}/{lead.tracer}" if lead.tracer else lead.colour
+    long = f"{lead.length_mm:g}mm" if lead.length_mm else ""
+    size = lead.size.replace(" ", "")
+    parts = (colour, lead.marking, size, long, lead.insulation, lead.end, lead.use)
+    return " ".join(p for p in parts if p)

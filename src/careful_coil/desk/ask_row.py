@@ -1,0 +1,62 @@
+"""A question with its answers as keys."""
+
+from collections.abc import Callable, Sequence
+from functools import partial
+
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QKeyEvent
+from PySide6.QtWidgets import QGridLayout, QPushButton, QVBoxLayout, QWidget
+
+from careful_coil.desk.stations.page import plain_label
+
+COLUMNS = 4  # of answers: they fit at 150 % text too
+
+
+class EnterButton(QPushButton):
+    """A button that Enter presses too."""
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """Enter is a press."""
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            self.click()
+        else:
+            super().keyPressEvent(event)
+
+
+class AskRow(QWidget):
+    """The question above, the answers in rows below; nothing is shown without a question."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.question = plain_label()
+        self.buttons: list[QPushButton] = []
+        self._row = QGridLayout()
+        self._row.setSpacing(8)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(8)
+        column.addWidget(self.question)
+        column.addLayout(self._row)
+        self._asked: tuple[str, tuple[str, ...]] = ("", ())
+        self._answered: Callable[[str], None] = lambda _: None
+
+    def ask(self, question: str, answers: Sequence[str], answered: Callable[[str], None]) -> None:
+        """Ask; `answered` is called with the answer chosen. The same question keeps its keys."""
+        self._answered = answered
+        if self._asked == (question, tuple(answers)):
+            return
+        self._asked = (question, tuple(answers))
+        for button in self.buttons:
+            self._row.removeWidget(button)
+            button.deleteLater()
+        self.buttons = []
+        self.question.setText(question)
+        self.setVisible(bool(question))
+        for k, answer in enumerate(answers):
+            button = EnterButton(answer[0].upper() + answer[1:])
+            button.clicked.connect(partial(self._chosen, answer))
+            self._row.addWidget(button, k // COLUMNS, k % COLUMNS)
+            self.buttons.append(button)
+
+    def _chosen(self, answer: str) -> None:
+        self._answered(answer)

@@ -1,0 +1,276 @@
+"""Look, smell, feel: only what is wrong is marked; one key says the rest was looked at and fine."""
+
+import math
+
+from PySide6.QtCore import QPointF, QRect, QRectF, Qt, Signal
+from PySide6.QtGui import QMouseEvent, QPainter, QPen
+
+from careful_coil.core.condition.burn import BURNS, Burn, burns_for, dark_coils
+from careful_coil.core.condition.checklist import ITEMS, MADE_GOOD, Item, items_for
+from careful_coil.core.condition.seen_rules import BURN, unseen_items
+from careful_coil.core.errors import BadValue
+from careful_coil.core.job.at_intake import ConditionSeen, RestFine
+from careful_coil.core.ledger import Judgement
+from careful_coil.desk import paint
+from careful_coil.desk.ask_row import EnterButton
+from careful_coil.desk.intake.part import NOT_ASKED, Part
+from careful_coil.desk.roll import Roll
+from careful_coil.desk.session import Session
+from careful_coil.desk.stations.page import Caution
+from careful_coil.desk.theme import Theme
+
+CHIP_HIGH, GAP = 24, 10
+RING = 40
+FINE, NOTHING = "fine", ""
+
+
+class CheckRoll(Roll):
+    """Each look with what may be wrong, numbered; the burn pictures drawn."""
+
+    marked = Signal(str, str)  # item, answer
+
+    def __init__(self, theme: Theme) -> None:
+        super().__init__(theme, "Look, smell, feel")
+        self.items: tuple[Item, ...] = ()
+        self.burns: tuple[Burn, ...] = ()
+        self.said: dict[str, str] = {}
+        self.fit()
+
+    def show_job(
+        self, items: tuple[Item, ...], burns: tuple[Burn, ...], said: dict[str, str]
+    ) -> None:
+        """Show the looks of a motor and what was said of each."""
+        self.items, self.burns, self.said = items, burns, said
+        self.retell()
+
+    def count(self) -> int:
+        """Return the looks and, last, the burn picture."""
+        return len(self.items) + bool(self.items)
+
+    def name_of(self, k: int) -> str:
+        """Return the item of a row."""
+        return self.items[k].name if k < len(self.items) else BURN
+
+    def answers(self, k: int) -> tuple[str, ...]:
+        """Return what may be wrong in a row."""
+        if k < len(self.items):
+            return tuple(self.items[k].wrong)
+        return tuple(b.name for b in self.burns)
+
+    def row_words(self, k: int) -> str:
+        """Return a row in words."""
+        question = self.items[k].question if k < len(self.items) else "Burn picture"
+        return f"{question}: {self.said.get(self.name_of(k), NOT_ASKED)}"
+
+    def row_height(self, k: int) -> int:
+        """Return a row's height: as many lines of answers as its width needs."""
+        if k == len(self.items):
+            return self.theme.px(RING + 46)
+        lines = max((c[2] for c in self._chips(k)), default=0) + 1
+        return self.theme.px(24) + lines * self.theme.px(CHIP_HIGH) + self.theme.px(6)
+
+    def pressed(self, key: str) -> bool:
+        """Mark what is wrong by number; 0 or F fine, G made good, Delete takes it back."""
+        if not self.count():
+            return False
+        name, answers = self.name_of(self.current), self.answers(self.current)
+        if key.isdigit() and 1 <= int(key) <= len(answers):
+            self.marked.emit(name, answers[int(key) - 1])
+        elif key and key in "0fF":
+            self.marked.emit(name, FINE)
+        elif key in ("g", "G"):
+            self.marked.emit(name, MADE_GOOD)
+        elif key in ("\x7f", "\b"):
+            self.marked.emit(name, NOTHING)
+        else:
+            return False
+        return True
+
+    def _chips(self, k: int) -> list[tuple[int, int, int]]:
+        """Return left edge, width and line of each answer of a row."""
+        t, x, line, found = self.theme, self.theme.px(30), 0, []
+        for n, answer in enumerate(self.answers(k), 1):
+            wide = paint.width_of(t, f"{n} {answer}", 13, True) + t.px(GAP)
+            if x + wide > self.width() - 8 and x > t.px(30):
+                x, line = t.px(30), line + 1
+            found.append((x, wide, line))
+            x += wide + t.px(GAP)
+        return found
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        """A click on an answer marks it."""
+        super().mousePressEvent(event)
+        box, at = self.boxes()[self.current], event.position().toPoint()
+        if self.current == len(self.items):
+            each = self.width() // max(len(self.burns), 1)
+            chosen = at.x() // max(each, 1)
+            if at.y() > box.top() + self.theme.px(24) and chosen < len(self.burns):
+                self.marked.emit(BURN, self.burns[chosen].name)
+            return
+        for n, (x, wide, line) in enumerate(self._chips(self.current)):
+            top = box.top() + self.theme.px(24) + line * self.theme.px(CHIP_HIGH)
+            if QRect(x, top, wide, self.theme.px(CHIP_HIGH)).contains(at):
+                self.marked.emit(self.name_of(self.current), self.answers(self.current)[n])
+
+    def paint_row(self, painter: QPainter, k: int, box: QRect) -> None:
+        """Draw the question with its mark, the answers below."""
+        t = self.theme
+        said = self.said.get(self.name_of(k), "")
+        question = self.items[k].question if k < len(self.items) else "Burn picture"
+        head = QRect(box.left() + t.px(30), box.top(), box.width() - t.px(36), t.px(24))
+        mark = "" if not said else "good" if said in (FINE, MADE_GOOD) else "watch"
+        if k < len(self.items) and said in self.items[k].wrong:
+            mark = self.items[k].wrong[said].weight
+        if mark:
+            paint.mark(painter, t, mark, QPointF(box.left() + t.px(15), head.center().y()), 13)
+        paint.text(painter, t, head, question, bold=bool(said))
+        if said:
+            shown = BURNS[said].title if said in BURNS else said
+            paint.text(painter, t, head, shown, size=13, align=1, token="quiet")
+        if k == len(self.items):
+            self._rings(painter, box, said)
+            return
+        for n, (x, wide, line) in enumerate(self._chips(k), 1):
+            top = box.top() + t.px(24) + line * t.px(CHIP_HIGH)
+            answer = self.answers(k)[n - 1]
+            at = QRect(x, top, wide, t.px(CHIP_HIGH - 2))
+            if answer == said:
+                painter.fillRect(at, t.colour("ink"))
+            token = "ground" if answer == said else "quiet"
+            paint.text(
+                painter,
+                t,
+                at.adjusted(5, 0, 0, 0),
+                f"{n} {answer}",
+                size=13,
+                token=token,
+                bold=answer == said,
+            )
+
+    def _rings(self, painter: QPainter, box: QRect, said: str) -> None:
+        """Draw each burn picture as a ring of end turns, the burnt ones dark."""
+        t, each = self.theme, self.width() // max(len(self.burns), 1)
+        radius = t.px(RING) / 2
+        for n, burn in enumerate(self.burns):
+            centre = QPointF(each * n + each / 2, box.top() + t.px(24) + radius + 4)
+            for c, dark in enumerate(dark_coils(burn.dark)):
+                turn = 2 * math.pi * c / 12
+                at = centre + QPointF(math.sin(turn), -math.cos(turn)) * radius * 0.8
+                painter.setPen(QPen(t.colour("quiet"), 1))
+                painter.setBrush(t.colour("ink") if dark else t.colour("surface"))
+                r = radius * (0.2 if burn.dark != "ends" else 0.13)
+                painter.drawEllipse(at, r, r)
+            label = QRectF(each * n, centre.y() + radius + 1, each, t.px(18)).toRect()
+            chosen = burn.name == said
+            if chosen:
+                painter.fillRect(label, t.colour("ink"))
+            paint.text(
+                painter,
+                t,
+                label,
+                f"{n + 1} {SHORT[burn.name]}",
+                size=13,
+                token="ground" if chosen else "quiet",
+                align=0,
+            )
+
+
+SHORT = {
+    "two-phases": "two phases",
+    "one-phase": "one phase",
+    "all": "all",
+    "spot": "one spot",
+    "start": "start only",
+    "ends": "ends only",
+}
+
+
+class ConditionPart(Part):
+    """The part of Intake that keeps what hands, eyes and nose found."""
+
+    name, title = "condition", "Look, smell, feel"
+    remark = "arrows walk, a number says what is wrong, 0 fine, G made good"
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__(session, theme)
+        self.caution = Caution(
+            "Load off, isolated, capacitors discharged before a hand goes in. Clamp what you turn.",
+            theme,
+        )
+        self.column.addWidget(self.caution)
+        self.rest = EnterButton("The rest was looked at and is fine")
+        self.rest.clicked.connect(self._rest)
+        self.column.addWidget(self.rest, 0, Qt.AlignmentFlag.AlignLeft)
+        self.roll = CheckRoll(theme)
+        self.roll.marked.connect(self._marked)
+        self.column.addWidget(self.roll)
+        self.add_field(
+            "condition",
+            "A look in your own words",
+            self._typed,
+            "windings burnt, one side",
+            clears=True,
+        )
+        self._judged: Judgement | None = None
+
+    def start(self) -> CheckRoll:
+        """Return the list."""
+        return self.roll
+
+    def told(self, judged: Judgement) -> tuple[str, str]:
+        """Return the worst that was found, or that all is fine."""
+        seen = judged.job.seen
+        if not seen.condition and not seen.fine:
+            return "", NOT_ASKED
+        own = {f.verdict for f in judged.findings if f.code.startswith("seen-")}
+        wrong = [n for n, b in seen.condition.items() if b.answer != MADE_GOOD]
+        left = unseen_items(judged.job, judged.kinds)
+        worst = next((v for v in ("hold", "watch") if v in own), "unproven" if left else "good")
+        return worst, ", ".join(wrong[:3]) if wrong else "fine" if not left else "begun"
+
+    def show_judgement(self, judged: Judgement) -> None:
+        """Show the looks that this kind has."""
+        self._judged = judged
+        seen = judged.job.seen
+        said = dict.fromkeys(seen.fine, FINE) | {n: b.answer for n, b in seen.condition.items()}
+        self.roll.show_job(items_for(judged.kinds), burns_for(judged.job.plate.phases), said)
+        left = len(unseen_items(judged.job, judged.kinds))
+        self.rest.setText(f"The rest ({left}) was looked at and is fine")
+        self.rest.setVisible(bool(left))
+
+    def _marked(self, item: str, answer: str) -> None:
+        if answer == FINE:
+            taken_back, fine = ConditionSeen(item=item, answer=""), RestFine(items=(item,))
+            self.session.record(taken_back, fine, station="intake")
+            return
+        self.session.record(ConditionSeen(item=item, answer=answer), station="intake")
+
+    def _rest(self) -> None:
+        if self._judged is not None:
+            left = unseen_items(self._judged.job, self._judged.kinds)
+            self.session.record(RestFine(items=tuple(i.name for i in left)), station="intake")
+
+    def _typed(self, text: str) -> None:
+        if text:
+            self.session.record(read_condition(text), station="intake")
+
+
+def read_condition(text: str) -> ConditionSeen:
+    """Return a look typed as `windings burnt, one side`. Raises: BadValue.
+
+    What follows the comma is kept in the bench's own words; so is an answer not on the list.
+    """
+    head, _, words = text.partition(",")
+    plain = head.strip().lower()
+    name = max((n for n in (*ITEMS, BURN) if plain.startswith(n)), key=len, default="")
+    answer = plain.removeprefix(name).strip(" :")
+    if not name or not answer:
+        names = ", ".join((*ITEMS, BURN))
+        raise BadValue(
+            text, f"a look and what is wrong, for example windings burnt; looks: {names}"
+        )
+    if name == BURN:
+        answer = next((b for b, burn in BURNS.items() if answer in (b, burn.title)), answer)
+        if answer not in BURNS:
+            raise BadValue(answer, ", ".join(BURNS))
+    return ConditionSeen(item=name, answer=answer[:200], words=words.strip()[:4000])

@@ -1,0 +1,189 @@
+"""The counter: who, what is wrong, Enter; two stubs; the first suspicion while the customer is here."""
+
+from functools import partial
+
+from PySide6.QtCore import QPointF, QRect, Qt, Signal
+from PySide6.QtGui import QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QWidget
+
+from careful_coil.core.condition.causes import SYMPTOMS
+from careful_coil.core.errors import BadValue
+from careful_coil.core.job.at_intake import Arrived, SymptomNoted, Ticket
+from careful_coil.core.ledger import Judgement
+from careful_coil.desk import paint
+from careful_coil.desk.ask_row import AskRow, EnterButton
+from careful_coil.desk.intake.part import NOT_ASKED, Part
+from careful_coil.desk.odds import Odds
+from careful_coil.desk.painted import Painted
+from careful_coil.desk.session import Session
+from careful_coil.desk.stations.page import Heading
+from careful_coil.desk.theme import Theme
+
+WHO = (
+    ("name", "Motor, as the shop will call it", "Bakery, dough mixer"),
+    ("phone", "Telephone", ""),
+)
+REST = (("customer", "Customer", ""), ("place", "Where it stands in the shop", "bench 1"))
+STATES = {"dismantled": "Came dismantled", "repaired-before": "Somebody repaired it before"}
+CAUSES_SHOWN = 3
+
+
+class Stubs(Painted):
+    """The two stubs: one hangs on the motor, one goes with the customer."""
+
+    def __init__(self, theme: Theme) -> None:
+        super().__init__(theme)
+        self.number, self.lines = 0, ("", "", "")
+        self.setAccessibleName("Stubs")
+        self.fit()
+
+    def least_height(self) -> int:
+        """Return the height that shows both."""
+        return self.theme.px(76)
+
+    def show_job(self, number: int, name: str, phone: str, complaint: str) -> None:
+        """Show another job's stubs."""
+        self.number, self.lines = number, (name, phone, complaint)
+        self.setAccessibleDescription(f"Motor and customer, number {number}, {name}, {phone}")
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Draw two tags side by side, torn apart in the middle."""
+        painter, t = QPainter(self), self.theme
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        name, phone, complaint = self.lines
+        half = self.width() // 2
+        for k, (title, line) in enumerate((("Motor", complaint), ("Customer", phone))):
+            box = QRect(k * half + 1, 1, half - 8, self.height() - 3)
+            painter.setPen(QPen(t.colour("note"), 1))
+            painter.setBrush(t.colour("surface"))
+            painter.drawRect(box)
+            painter.setBrush(t.colour("ground"))
+            painter.drawEllipse(QPointF(box.left() + t.px(12), box.center().y()), 4, 4)
+            inner = box.adjusted(t.px(26), t.px(4), -8, -t.px(4))
+            wide = paint.width_of(t, str(self.number), 26, True) + 12
+            paint.text(
+                painter,
+                t,
+                QRect(inner.left(), inner.top(), wide, inner.height()),
+                str(self.number),
+                size=26,
+                bold=True,
+            )
+            right = inner.adjusted(wide, 0, 0, 0)
+            third = right.height() // 3
+            for n, (words, token, bold) in enumerate(
+                ((title, "quiet", False), (name, "ink", True), (line, "quiet", False))
+            ):
+                row = QRect(right.left(), right.top() + n * third, right.width(), third)
+                paint.text(painter, t, row, words, size=13, token=token, bold=bold)
+
+
+class CounterPart(Part):
+    """The part of Intake at the counter."""
+
+    name, title, remark = "counter", "Counter", "everything else can be asked later"
+    stubs_wanted = Signal()
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__(session, theme)
+        self.add_grid(WHO, 2, self._ticket)
+        self.add_field(
+            "complaint",
+            "What is wrong, in the customer's words",
+            partial(self._ticket, "complaint"),
+            "hums, will not start",
+        )
+        self.stubs = Stubs(theme)
+        self.column.addWidget(self.stubs)
+        self.write = EnterButton("Write the two stubs")
+        self.write.clicked.connect(self.stubs_wanted)
+        self.column.addWidget(self.write, 0, Qt.AlignmentFlag.AlignLeft)
+        self.suspicion = Heading("First suspicion", theme, "a leaning; a test decides", rule=True)
+        self.odds, self.asked = Odds(theme), AskRow()
+        for part in (self.suspicion, self.odds, self.asked):
+            self.column.addWidget(part)
+        self.add_field(
+            "symptom",
+            "How it failed, another word for it",
+            self._symptom,
+            "trips-later, or no hums",
+            clears=True,
+        )
+        self.column.addWidget(Heading("How it came", theme, rule=True))
+        self.add_grid(REST, 2, self._ticket)
+        came = QWidget()
+        row = QHBoxLayout(came)
+        row.setContentsMargins(0, 0, 0, 0)
+        self.came: dict[str, QPushButton] = {}
+        for state, words in STATES.items():
+            button = EnterButton(words)
+            button.setCheckable(True)
+            button.clicked.connect(self._came)
+            row.addWidget(button)
+            self.came[state] = button
+        row.addStretch()
+        self.column.addWidget(came)
+        self.add_field("missing", "What is missing of it, ; between", self._came, "fan guard; key")
+
+    def told(self, judged: Judgement) -> tuple[str, str]:
+        """Return whether name and complaint are there."""
+        ticket = judged.job.ticket
+        if ticket.get("name") and ticket.get("complaint"):
+            return "good", ticket["complaint"]
+        return ("unproven", "complaint not asked yet") if ticket.get("name") else ("", NOT_ASKED)
+
+    def show_judgement(self, judged: Judgement) -> None:
+        """Show ticket, stubs, suspicion, how it came."""
+        job, ticket = judged.job, judged.job.ticket
+        for name in ("name", "phone", "complaint", "customer", "place"):
+            self.fields[name].show_text(ticket.get(name, ""))
+        number = self.session.open.number if self.session.open else 0
+        self.stubs.show_job(number, job.name, ticket.get("phone", ""), ticket.get("complaint", ""))
+        came = job.seen.arrived
+        for state, button in self.came.items():
+            button.setChecked(came is not None and state in came.states)
+        self.fields["missing"].show_text("; ".join(came.missing) if came else "")
+        found = judged.suspicion
+        for part in (self.suspicion, self.odds, self.asked):
+            part.setVisible(found is not None)
+        if found is None:
+            return
+        self.odds.show_rows([(p, c.title, "") for c, p in found.odds[:CAUSES_SHOWN]])
+        named = ", ".join(SYMPTOMS[s][0] for s in found.symptoms)
+        self.suspicion.say("First suspicion", named or "a leaning; a test decides")
+        self.asked.ask(found.ask, found.answers, partial(self._answered, found.key))
+
+    def _ticket(self, name: str, text: str) -> None:
+        self.session.record(Ticket.model_validate({"field": name, "text": text}), station="intake")
+
+    def _answered(self, key: str, answer: str) -> None:
+        self.session.record(SymptomNoted(symptom=key, answer=answer), station="intake")
+
+    def _symptom(self, text: str) -> None:
+        if not text:
+            return
+        symptom, answer = read_symptom(text)
+        self.session.record(SymptomNoted(symptom=symptom, answer=answer), station="intake")
+
+    def _came(self, _: object = None) -> None:
+        text = self.fields["missing"].cell.text()
+        missing = tuple(w.strip()[:200] for w in text.split(";") if w.strip())
+        states = [s for s, button in self.came.items() if button.isChecked()]
+        body = Arrived.model_validate({"states": states, "missing": missing[:40]})
+        self.session.record(body, station="intake")
+
+
+def read_symptom(text: str) -> tuple[str, str]:
+    """Return a symptom and yes or no, typed as `hums` or `no hums`. Raises: BadValue."""
+    words = text.lower().split()
+    answer = "yes"
+    if words and words[0] in ("no", "not"):
+        answer, words = "no", words[1:]
+    wanted = "-".join(words)
+    fits = [s for s in SYMPTOMS if s == wanted] or [
+        s for s in SYMPTOMS if wanted and s.startswith(wanted)
+    ]
+    if len(fits) != 1:
+        raise BadValue(text, "how it failed: " + ", ".join(fits or SYMPTOMS) + "; or no before it")
+    return fits[0], answer

@@ -1,0 +1,81 @@
+"""What every part of Intake has: fields, what it shows, how far it is."""
+
+from collections.abc import Callable, Sequence
+
+from PySide6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
+
+from careful_coil.core.ledger import Judgement
+from careful_coil.desk.field import Field
+from careful_coil.desk.session import Session
+from careful_coil.desk.stations.page import Heading
+from careful_coil.desk.theme import Theme
+
+NOT_ASKED = "not asked yet"
+Row = tuple[str, str, str]  # field, label, hint
+
+
+class Part(QWidget):
+    """One idea of Intake. `name` is its key, `title` what its line in the index says."""
+
+    name, title, remark = "", "", ""
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__()
+        self.session, self.theme = session, theme
+        self.fields: dict[str, Field] = {}
+        self.column = QVBoxLayout(self)
+        self.column.setContentsMargins(0, 0, 0, 0)
+        self.column.setSpacing(8)
+        self.heading = Heading(self.title, theme, self.remark)
+        self.column.addWidget(self.heading)
+
+    def show_judgement(self, judged: Judgement) -> None:
+        """Show a judgement of the open job."""
+
+    def told(self, judged: Judgement) -> tuple[str, str]:
+        """Return the mark (a verdict or nothing) and the words of its line in the index."""
+        return "", NOT_ASKED
+
+    def start(self) -> QWidget:
+        """Return what the cursor goes to when the part is opened."""
+        return next(iter(self.fields.values())).cell
+
+    def owns(self, field: str) -> bool:
+        """Whether a field is one of its own."""
+        return field in self.fields
+
+    def add_field(
+        self,
+        name: str,
+        label: str,
+        commit: Callable[[str], None],
+        hint: str = "",
+        clears: bool = False,
+        place: bool = True,
+    ) -> Field:
+        """Add a field, to the column unless it is placed elsewhere."""
+        field = Field(label, commit, self.theme, hint=hint, name=name, clears=clears)
+        self.fields[name] = field
+        if place:
+            self.column.addWidget(field)
+        return field
+
+    def add_grid(
+        self,
+        rows: Sequence[Row],
+        columns: int,
+        commit: Callable[[str, str], None],
+        prefix: str = "",
+    ) -> None:
+        """Add fields in a grid; `commit` is called with the field's own name and the text."""
+        grid = QGridLayout()
+        grid.setHorizontalSpacing(14)
+        grid.setVerticalSpacing(6)
+        for k, (name, label, hint) in enumerate(rows):
+
+            def typed(text: str, name: str = name) -> None:
+                commit(name, text)
+
+            field = self.add_field(prefix + name, label, typed, hint, place=False)
+            grid.addWidget(field, k // columns, k % columns)
+        self.column.addLayout(grid)

@@ -1,0 +1,115 @@
+"""A list painted by hand that a keyboard walks through: leads, joints, looks, parts."""
+
+from PySide6.QtCore import QRect, Qt, Signal
+from PySide6.QtGui import QFocusEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+
+from careful_coil.desk.painted import Painted
+from careful_coil.desk.theme import Theme
+
+ROW = 36
+
+
+class Roll(Painted):
+    """Rows with one current; the arrows, Home and End move, a click picks, other keys go to `pressed`.
+
+    A subclass gives `count`, `row_words` (for a screen reader) and `paint_row`.
+    """
+
+    moved = Signal(int)
+
+    def __init__(self, theme: Theme, name: str) -> None:
+        super().__init__(theme)
+        self.current = 0
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setAccessibleName(name)
+
+    def count(self) -> int:
+        """Return how many rows there are."""
+        raise NotImplementedError
+
+    def row_words(self, k: int) -> str:
+        """Return a row in words."""
+        raise NotImplementedError
+
+    def paint_row(self, painter: QPainter, k: int, box: QRect) -> None:
+        """Paint a row into its box."""
+        raise NotImplementedError
+
+    def pressed(self, key: str) -> bool:
+        """Take a key's text; return whether it meant something."""
+        return False
+
+    def row_height(self, k: int) -> int:
+        """Return a row's height in pixels."""
+        return self.theme.px(ROW)
+
+    def least_height(self) -> int:
+        """Return the height that shows every row."""
+        return sum(self.row_height(k) for k in range(self.count())) or self.theme.px(ROW)
+
+    def boxes(self) -> list[QRect]:
+        """Return the boxes of the rows."""
+        found, y = [], 0
+        for k in range(self.count()):
+            high = self.row_height(k)
+            found.append(QRect(0, y, self.width(), high))
+            y += high
+        return found
+
+    def retell(self) -> None:
+        """Fit to other rows, and tell them."""
+        self.current = min(max(self.current, 0), max(self.count() - 1, 0))
+        self.setAccessibleDescription("; ".join(self.row_words(k) for k in range(self.count())))
+        self.fit()
+
+    def go(self, k: int) -> None:
+        """Make a row the current one."""
+        if 0 <= k < self.count() and k != self.current:
+            self.current = k
+            self.moved.emit(k)
+        self.update()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """Walk; hand on what is no step."""
+        steps = {
+            Qt.Key.Key_Up: self.current - 1,
+            Qt.Key.Key_Down: self.current + 1,
+            Qt.Key.Key_Home: 0,
+            Qt.Key.Key_End: self.count() - 1,
+        }
+        step = steps.get(Qt.Key(event.key()))
+        if step is not None:
+            self.go(step)
+        elif event.modifiers() & Qt.KeyboardModifier.ControlModifier or not self.pressed(
+            "\n" if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter) else event.text()
+        ):
+            super().keyPressEvent(event)
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        """Pick the row under the pointer."""
+        for k, box in enumerate(self.boxes()):
+            if box.contains(event.position().toPoint()):
+                self.go(k)
+
+    def focusInEvent(self, event: QFocusEvent) -> None:
+        """Show where the keys go."""
+        super().focusInEvent(event)
+        self.update()
+
+    def focusOutEvent(self, event: QFocusEvent) -> None:
+        """Show that the keys go elsewhere."""
+        super().focusOutEvent(event)
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Draw every row; the current one on writing ground, framed while the keys go here."""
+        painter, t = QPainter(self), self.theme
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        for k, box in enumerate(self.boxes()):
+            if k == self.current:
+                painter.fillRect(box, t.colour("surface"))
+                if self.hasFocus():
+                    painter.setPen(QPen(t.colour("ink"), 2))
+                    painter.setBrush(Qt.BrushStyle.NoBrush)
+                    painter.drawRect(box.adjusted(1, 1, -1, -1))
+            self.paint_row(painter, k, box)
