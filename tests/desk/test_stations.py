@@ -6,10 +6,8 @@ import pytest
 from pypdf import PdfReader
 from PySide6.QtCore import QPoint
 
-from careful_coil.core.errors import BadValue
 from careful_coil.desk.stations.connect import ConnectPage
 from careful_coil.desk.stations.insulation import InsulationPage
-from careful_coil.desk.stations.intake import read_joints
 from careful_coil.desk.stations.release import ReleasePage
 from tests.desk.driver import Bench, Key
 
@@ -18,8 +16,9 @@ def test_intake_shows_what_is_on_record(bench: Bench) -> None:
     bench.open("theatre")
     bench.ctrl(Key.Key_1)
     assert bench.field("name").cell.text() == "Theatre, stage fan"
+    assert bench.page.put_cursor("volt")
     assert bench.field("volt").cell.text() == "230/460"
-    assert bench.field("marking-B").cell.text() == "T7"
+    assert bench.page.put_cursor("found")
     assert bench.field("found").cell.text() == "L1 A B; L2 C G; L3 D E; F H J"
 
 
@@ -44,35 +43,6 @@ def test_a_plate_field_that_cannot_be_read_is_told_below_it(
     assert bench.field(name).cell.text() == text
     assert bench.focus is bench.field(name).cell
     assert len(bench.job.entries) == before
-
-
-def test_lead_colours_and_marks_are_entries_that_keep_each_other(bench: Bench) -> None:
-    bench.open("bakery")
-    bench.ctrl(Key.Key_1)
-    assert bench.page.put_cursor("colour-A")
-    bench.type("red/white")
-    bench.field("marking-A").cell.setFocus()
-    bench.type("T8")
-    bench.field("colour-B").cell.setFocus()
-    bench.settle()
-    lead = bench.judged.job.leads[0]
-    assert (lead.colour, lead.tracer, lead.marking) == ("red", "white", "T8")
-
-
-def test_joints_as_found_are_typed_in_a_line(bench: Bench) -> None:
-    bench.open("boatyard")
-    bench.ctrl(Key.Key_1)
-    assert bench.page.put_cursor("found")
-    bench.enter("l1 a; L2-e; L3 C; d b f")
-    found = bench.judged.job.found
-    assert found is not None
-    assert found.joints == (("L1", "A"), ("L2", "E"), ("L3", "C"), ("D", "B", "F"))
-
-
-@pytest.mark.parametrize("text", ["A", "A X", "A B; B C", "L9 A"])
-def test_joints_that_cannot_be_are_refused(text: str) -> None:
-    with pytest.raises(BadValue, match="each once"):
-        read_joints(text, ("A", "B", "C"))
 
 
 def insulation(bench: Bench) -> InsulationPage:

@@ -8,6 +8,7 @@ from careful_coil.core.errors import BadDocument
 from careful_coil.core.schools import SCHOOLS
 
 LONGEST_CURRENCY = 4
+OWN = "this shop's setting"
 
 
 @dataclass(frozen=True, slots=True)
@@ -97,25 +98,31 @@ class Settings:
                 known = ", ".join(sorted([*limits, "schools", "currency"]))
                 raise BadDocument("settings", name, f"one of {known}")
             else:
-                changes[name] = _limit(name, limits[name], wanted)
+                figure = _figure(name, wanted)
+                usual = USUAL[name]
+                changes[name] = (
+                    usual if figure == usual.value else replace(usual, value=figure, source=OWN)
+                )
         return replace(self, schools=schools, currency=currency, **changes)
 
     def told(self) -> dict[str, Any]:
         """Return what differs from the usual settings, as `changed` takes it."""
-        usual = Settings().limits()
         found: dict[str, Any] = {
-            n: limit.value for n, limit in self.limits().items() if limit.value != usual[n].value
+            n: limit.value for n, limit in self.limits().items() if limit.value != USUAL[n].value
         }
         chosen = {n: c for n, c in self.schools.items() if c != SCHOOLS[n].usual}
         found |= {"schools": chosen} if chosen else {}
         return found | ({"currency": self.currency} if self.currency else {})
 
 
-def _limit(name: str, old: Limit, wanted: object) -> Limit:
+USUAL = Settings().limits()
+
+
+def _figure(name: str, wanted: object) -> float:
     plain = isinstance(wanted, int | float) and not isinstance(wanted, bool)
     if not plain or not 0 < float(str(wanted)) < float("inf"):
         raise BadDocument(f"settings, {name}", str(wanted), "a number above nothing")
-    return replace(old, value=float(str(wanted)), source="this shop's setting")
+    return float(str(wanted))
 
 
 def _schools(wanted: object) -> dict[str, str]:

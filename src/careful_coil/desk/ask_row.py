@@ -39,6 +39,7 @@ class AskRow(QWidget):
         column.addLayout(self._row)
         self._asked: tuple[str, tuple[str, ...]] = ("", ())
         self._answered: Callable[[str], None] = lambda _: None
+        self.hide()
 
     def ask(self, question: str, answers: Sequence[str], answered: Callable[[str], None]) -> None:
         """Ask; `answered` is called with the answer chosen. The same question keeps its keys."""

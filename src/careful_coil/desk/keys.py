@@ -25,6 +25,8 @@ KEYS = (
     ("N or +", "not here: the next best; Shift+N brings all back"),
     ("Ctrl+Z", "strike the last entry, so does - on the number pad; Ctrl+Shift+Z takes it back"),
     ("Ctrl+P", "write the job sheet"),
+    ("Page Up, Page Down", "at Intake: the part before or after"),
+    ("Ctrl+,", "shop settings: limits, schools, currency"),
     ("F1", "what is this station for"),
     ("F6, F11", "fold the rack away; stand back: all large"),
     ("Ctrl+D", "dim or light"),

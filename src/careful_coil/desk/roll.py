@@ -2,6 +2,7 @@
 
 from PySide6.QtCore import QRect, Qt, Signal
 from PySide6.QtGui import QFocusEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import QScrollArea
 
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.theme import Theme
@@ -67,7 +68,18 @@ class Roll(Painted):
         if 0 <= k < self.count() and k != self.current:
             self.current = k
             self.moved.emit(k)
+            self._show()
         self.update()
+
+    def _show(self) -> None:
+        """Scroll the page so that the current row is seen."""
+        parent = self.parentWidget()
+        while parent is not None and not isinstance(parent, QScrollArea):
+            parent = parent.parentWidget()
+        if parent is not None and self.count():
+            box = self.boxes()[self.current]
+            at = self.mapTo(parent.widget(), box.center())
+            parent.ensureVisible(at.x(), at.y(), 0, box.height())
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """Walk; hand on what is no step."""

@@ -21,6 +21,7 @@ from careful_coil.desk.keys import KeySheet
 from careful_coil.desk.ledger import Ledger
 from careful_coil.desk.rack import Rack
 from careful_coil.desk.session import TARGET_ACTS, Session
+from careful_coil.desk.settings_page import SettingsPage
 from careful_coil.desk.standback import StandBack
 from careful_coil.desk.stations.connect import ConnectPage
 from careful_coil.desk.stations.insulation import InsulationPage
@@ -65,6 +66,8 @@ class Window(QMainWindow):
         self.stack = QStackedWidget()
         for page in self.pages.values():
             self.stack.addWidget(page)
+        self.settings_page = SettingsPage(session, theme)
+        self.stack.addWidget(self.settings_page)
         self.whole = self._lay_out()
         self.keys = KeySheet(self.whole, theme)
         self.standback = StandBack(self.whole, session, theme)
@@ -130,6 +133,7 @@ class Window(QMainWindow):
         add("&Shop", "New job", "Ctrl+N", self.session.new_job)
         add("&Shop", "Loose leads", "Ctrl+L", lambda: self.session.new_job(loose=True))
         add("&Shop", "Find a motor or a bench sum", "Ctrl+K", self._find)
+        add("&Shop", "Shop settings", "Ctrl+,", self._settings)
         add("&Shop", "Write the job sheet", "Ctrl+P", self.write_sheet)
         add("&Shop", "Close", "Ctrl+Q", self.close)
         for station, name in SHOWN.items():
@@ -166,7 +170,7 @@ class Window(QMainWindow):
         self.way.set_theme(theme)
         self.standback.set_theme(theme)
         self.sum_card.set_theme(theme)
-        for page in self.pages.values():
+        for page in (*self.pages.values(), self.settings_page):
             page.set_theme(theme)
         self._make_room()
         self.refresh()
@@ -177,7 +181,8 @@ class Window(QMainWindow):
         self.way.show_judgement(
             job.judged if job else None, job.number if job else 0, self.session.station
         )
-        self.stack.setCurrentWidget(self.pages[self.session.station])
+        if self.stack.currentWidget() is not self.settings_page:
+            self.stack.setCurrentWidget(self.pages[self.session.station])
         self.standback.update()
         if job is not None:
             self.pages[self.session.station].show_judgement(job.judged)
@@ -193,6 +198,7 @@ class Window(QMainWindow):
             self.way.say("That station is not part of this version.", "note")
             return
         self.session.station = station
+        self.stack.setCurrentWidget(self.pages[self.session.station])
         self.way.say("", "")
         self.refresh()
         page = self.pages[self.session.station]
@@ -222,6 +228,12 @@ class Window(QMainWindow):
 
     def _sum(self, name: str) -> None:
         self.sum_card.unfold(name, self._room_above_strip().adjusted(0, 60, 0, -20))
+
+    def _settings(self) -> None:
+        """Show the shop's settings in place of the bench; any station leads back."""
+        self.stack.setCurrentWidget(self.settings_page)
+        self.way.say("Shop settings; Ctrl+1 leads back to the bench.", "note")
+        self.settings_page.start()
 
     def _find(self) -> None:
         self.rack.show()

@@ -66,7 +66,7 @@ ITEMS: dict[str, Item] = {
     for i in (
         _item(
             "by-hand",
-            "Shaft turned by hand, load off",
+            "Shaft by hand, load off",
             ("rough", "watch", f"Worn bearing. {STIFF}"),
             ("stiff", "watch", STIFF),
             ("rubs", "watch", "Rotor on stator: worn bearing or bent shaft. Look for bright iron."),
@@ -150,7 +150,7 @@ ITEMS: dict[str, Item] = {
         ),
         _item(
             "other bearing",
-            "Bearing, opposite drive end",
+            "Bearing, other end",
             ("rough", "watch", f"Renew it. {STIFF}"),
             ("dry", "watch", f"Dry or wick gone. {STIFF}"),
             ("loose in its seat", "watch", "The outer ring turns: the seat is worn."),
@@ -158,7 +158,7 @@ ITEMS: dict[str, Item] = {
         ),
         _item(
             "seals",
-            "Seals and grommets, if it works wet",
+            "Seals, where it works wet",
             ("leaking", "watch", "Water gets in: renew the seal, dry, test over days."),
             ("missing", "watch", "Renew before it goes back to a wet place."),
         ),
@@ -183,7 +183,7 @@ ITEMS: dict[str, Item] = {
         ),
         _item(
             "weights",
-            "Weights and springs of the switch",
+            "Switch weights, springs",
             ("stuck", "watch", "It opens late or not at all: clean, one drop of oil, no more."),
             ("weak spring", "watch", "It opens too early: weak run-up, chatter."),
             ("spring broken", "hold", "The start circuit does not close, or not open."),
@@ -200,7 +200,7 @@ ITEMS: dict[str, Item] = {
         ),
         _item(
             "bleed resistor",
-            "Bleed resistor on a start capacitor",
+            "Bleed resistor",
             (
                 "missing",
                 "watch",

@@ -129,8 +129,9 @@ def as_found_findings(job: Job, readings: tuple[Reading, ...]) -> list[Finding]:
         why = "The other half's leads are insulated: half the torque, the rest of the winding idle."
         return [_finding("watch", f"Found with {HALF}", why)]
     ran = {"yes": " It ran so.", "no": " It did not run so."}.get(job.found.ran, "")
-    why = f"{titles}.{_volts(job, first.plan)}{ran}"
-    return [_finding("note", f"Found joined as {first.plan.connection}", why)]
+    volts, differs = _volts(job, first.plan)
+    verdict = "watch" if differs else "note"
+    return [_finding(verdict, f"Found joined as {first.plan.connection}", f"{titles}.{volts}{ran}")]
 
 
 def _title(reading: Reading, plain: bool) -> str:
@@ -139,19 +140,19 @@ def _title(reading: Reading, plain: bool) -> str:
     return title if plain else f"{title}: {reading.plan.connection}"
 
 
-def _volts(job: Job, found: Plan) -> str:
-    """Return which rating of the plate a hookup is for, and whether the supply is another."""
+def _volts(job: Job, found: Plan) -> tuple[str, bool]:
+    """Return which rating of the plate a hookup is for, and whether plate or supply say otherwise."""
     if len(job.plate.volts) < 2:
-        return ""
+        return "", False
     rated = rating_of(found, Plate(job.plate.volts, job.plate.hertz or 60.0))
     if rated is None:
-        return " The plate's volts do not stand as this winding's connections do."
+        return " The plate's volts do not stand as this winding's connections do.", True
     low, high = rated
     span = f"{low:g} V" if low == high else f"{low:g}–{high:g} V"
     words = f" By the plate that is for {span}."
     if job.supply and not fits_supply(rated, job.supply.volt):
-        words += f" The supply has {job.supply.volt:g} V: it must be changed."
-    return words
+        return words + f" The supply has {job.supply.volt:g} V: it must be changed.", True
+    return words, False
 
 
 def _finding(verdict: str, subject: str, why: str) -> Finding:

@@ -19,7 +19,8 @@ from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Caution
 from careful_coil.desk.theme import Theme
 
-CHIP_HIGH, GAP = 24, 10
+CHIP_HIGH, GAP = 26, 8
+ASKED = 216  # width of the question
 RING = 40
 FINE, NOTHING = "fine", ""
 
@@ -67,7 +68,7 @@ class CheckRoll(Roll):
         if k == len(self.items):
             return self.theme.px(RING + 46)
         lines = max((c[2] for c in self._chips(k)), default=0) + 1
-        return self.theme.px(24) + lines * self.theme.px(CHIP_HIGH) + self.theme.px(6)
+        return lines * self.theme.px(CHIP_HIGH) + self.theme.px(10)
 
     def pressed(self, key: str) -> bool:
         """Mark what is wrong by number; 0 or F fine, G made good, Delete takes it back."""
@@ -88,11 +89,12 @@ class CheckRoll(Roll):
 
     def _chips(self, k: int) -> list[tuple[int, int, int]]:
         """Return left edge, width and line of each answer of a row."""
-        t, x, line, found = self.theme, self.theme.px(30), 0, []
+        t, first, line, found = self.theme, self.theme.px(ASKED), 0, []
+        x = first
         for n, answer in enumerate(self.answers(k), 1):
             wide = paint.width_of(t, f"{n} {answer}", 13, True) + t.px(GAP)
-            if x + wide > self.width() - 8 and x > t.px(30):
-                x, line = t.px(30), line + 1
+            if x + wide > self.width() - 4 and x > first:
+                x, line = first, line + 1
             found.append((x, wide, line))
             x += wide + t.px(GAP)
         return found
@@ -108,7 +110,7 @@ class CheckRoll(Roll):
                 self.marked.emit(BURN, self.burns[chosen].name)
             return
         for n, (x, wide, line) in enumerate(self._chips(self.current)):
-            top = box.top() + self.theme.px(24) + line * self.theme.px(CHIP_HIGH)
+            top = box.top() + self.theme.px(5) + line * self.theme.px(CHIP_HIGH)
             if QRect(x, top, wide, self.theme.px(CHIP_HIGH)).contains(at):
                 self.marked.emit(self.name_of(self.current), self.answers(self.current)[n])
 
@@ -117,23 +119,26 @@ class CheckRoll(Roll):
         t = self.theme
         said = self.said.get(self.name_of(k), "")
         question = self.items[k].question if k < len(self.items) else "Burn picture"
-        head = QRect(box.left() + t.px(30), box.top(), box.width() - t.px(36), t.px(24))
+        high = t.px(CHIP_HIGH)
+        head = QRect(box.left() + t.px(30), box.top() + t.px(5), t.px(ASKED - 34), high)
         mark = "" if not said else "good" if said in (FINE, MADE_GOOD) else "watch"
         if k < len(self.items) and said in self.items[k].wrong:
             mark = self.items[k].wrong[said].weight
         if mark:
             paint.mark(painter, t, mark, QPointF(box.left() + t.px(15), head.center().y()), 13)
         paint.text(painter, t, head, question, bold=bool(said))
-        if said:
-            shown = BURNS[said].title if said in BURNS else said
-            paint.text(painter, t, head, shown, size=13, align=1, token="quiet")
         if k == len(self.items):
             self._rings(painter, box, said)
             return
-        for n, (x, wide, line) in enumerate(self._chips(k), 1):
-            top = box.top() + t.px(24) + line * t.px(CHIP_HIGH)
+        chips = self._chips(k)
+        if said and said not in self.answers(k):  # fine, made good, or the bench's own words
+            first = [x + wide for x, wide, line in chips if line == 0]
+            rest = QRect(first[-1] + 8, head.top(), box.right() - first[-1] - 14, high)
+            paint.text(painter, t, rest, said, size=13, align=1)
+        for n, (x, wide, line) in enumerate(chips, 1):
+            top = box.top() + t.px(5) + line * high
             answer = self.answers(k)[n - 1]
-            at = QRect(x, top, wide, t.px(CHIP_HIGH - 2))
+            at = QRect(x, top, wide, high - 2)
             if answer == said:
                 painter.fillRect(at, t.colour("ink"))
             token = "ground" if answer == said else "quiet"
@@ -189,7 +194,7 @@ class ConditionPart(Part):
     """The part of Intake that keeps what hands, eyes and nose found."""
 
     name, title = "condition", "Look, smell, feel"
-    remark = "arrows walk, a number says what is wrong, 0 fine, G made good"
+    remark = "a number says what is wrong; 0 fine; G made good"
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)

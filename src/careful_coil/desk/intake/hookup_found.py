@@ -142,11 +142,10 @@ class HookupPart(Part):
         self.roll = JointRoll(theme)
         self.roll.joined.connect(self._record)
         self.keys = plain_label(KEYS)
-        self.standard = AskRow()
-        self.ran = AskRow()
-        self.add_field("found", "All joints, ; between them", self._found, EXAMPLE)
-        for part in (self.keys, self.roll, self.told_words, self.drawn, self.standard, self.ran):
+        self.standard, self.ran = AskRow(), AskRow()
+        for part in (self.standard, self.told_words, self.drawn, self.ran, self.keys, self.roll):
             self.column.addWidget(part)
+        self.add_field("found", "All joints, ; between them", self._found, EXAMPLE)
         self.column.addWidget(Heading("Voltage tags", theme, "every place one hangs", rule=True))
         self.add_field(
             "voltage-tag", "Place: volts", self._voltage_tag, "lead box: 230 V", clears=True

@@ -1,5 +1,7 @@
 """The nameplate: pasted or typed in any order, what it implies, its ratings, the tachometer."""
 
+from PySide6.QtCore import Qt
+
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_intake import PlateField, SpeedRead
 from careful_coil.core.job.pasted import read_pasted
@@ -57,6 +59,7 @@ class PlatePart(Part):
             clears=True,
         )
         self.left, self.implied = plain_label(), plain_label()
+        self.left.hide()
         self.column.addWidget(self.left)
         self.add_grid(PLATE, 4, self._plate)
         self.column.addWidget(self.implied)
@@ -66,7 +69,7 @@ class PlatePart(Part):
         self.more = EnterButton("More of the plate")
         self.more.setCheckable(True)
         self.more.toggled.connect(self._show_more)
-        self.column.addWidget(self.more)
+        self.column.addWidget(self.more, 0, Qt.AlignmentFlag.AlignLeft)
         self.add_field(
             "ratings", "Further ratings printed, ; between", self._further, "460 V 2.9 A 60 Hz 1720"
         )

@@ -14,7 +14,6 @@ from careful_coil.core.connect.work import Connecting
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job.entries import Supply
 from careful_coil.core.ledger import Judgement
-from careful_coil.core.settings import Settings
 from careful_coil.core.values import Quantity, parse, show_ohm_to
 from careful_coil.desk import paint
 from careful_coil.desk.field import Field
@@ -30,9 +29,9 @@ class Joints(Painted):
 
     chosen = Signal(object)
 
-    def __init__(self, settings: Settings, theme: Theme) -> None:
+    def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(theme)
-        self._apart = settings.line_ohm_apart.value
+        self._session = session
         self.state = Connecting(plan=None)
         self.looks: dict[str, tuple[str, str]] = {}
         self.setAccessibleName("Joints")
@@ -78,7 +77,11 @@ class Joints(Painted):
             name, wanted = pair.replace("-", " to "), show_ohm_to(ohm, state.step)
             if pair in (state.read or {}):
                 read = (state.read or {})[pair]
-                verdict = "good" if state.fits(pair, self._apart) else "hold"
+                verdict = (
+                    "good"
+                    if state.fits(pair, self._session.settings.line_ohm_apart.value)
+                    else "hold"
+                )
                 rows.append(
                     (verdict, f"{name}  {show_ohm_to(read, state.step)}", f"{wanted} expected")
                 )
@@ -189,7 +192,7 @@ class ConnectPage(Page):
         self.column.addWidget(self.pictures, 1)
         self.steps_head = Heading("One joint at a time", theme, rule=True)
         self.column.addWidget(self.steps_head)
-        self.joints = Joints(session.settings, theme)
+        self.joints = Joints(session, theme)
         self.column.addWidget(self.joints)
         self.unseen_head = Heading("Ohms would not show", theme, rule=True)
         self.unseen = plain_label()

@@ -12,7 +12,6 @@ from careful_coil.core.errors import BadValue
 from careful_coil.core.job import Finding
 from careful_coil.core.job.entries import Work
 from careful_coil.core.ledger import Judgement
-from careful_coil.core.settings import Settings
 from careful_coil.core.values import Quantity, parse, show_ohm
 from careful_coil.desk import paint
 from careful_coil.desk.field import Field
@@ -123,10 +122,10 @@ class Scale(Painted):
 class Coils(Painted):
     """Each coil's ohms as a bar about the mean, with the watch limit."""
 
-    def __init__(self, settings: Settings, theme: Theme) -> None:
+    def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(theme)
         self.judged: Judgement | None = None
-        self._watch, self._hold = settings.balance_watch.value, settings.balance_hold.value
+        self._session = session
         self.fit()
 
     def least_height(self) -> int:
@@ -170,14 +169,17 @@ class Coils(Painted):
         t = self.theme
         middle, per = room.center().x(), room.width() / 2 / 6.0
         painter.setPen(QPen(t.colour("hairline"), 1))
-        for edge in (-self._watch, self._watch):
+        for edge in (
+            -self._session.settings.balance_watch.value,
+            self._session.settings.balance_watch.value,
+        ):
             x = round(middle + edge * per)
             painter.drawLine(x, room.top() + 3, x, room.bottom() - 3)
         token = (
             "good"
-            if abs(percent) <= self._watch
+            if abs(percent) <= self._session.settings.balance_watch.value
             else "hold"
-            if abs(percent) > self._hold
+            if abs(percent) > self._session.settings.balance_hold.value
             else "watch"
         )
         shown = max(-6.0, min(6.0, percent)) * per
@@ -231,7 +233,7 @@ class InsulationPage(Page):
         self.column.addLayout(row)
         self.balance_head = Heading("Coils", theme, rule=True)
         self.column.addWidget(self.balance_head)
-        self.coils = Coils(session.settings, theme)
+        self.coils = Coils(session, theme)
         self.column.addWidget(self.coils)
         self.column.addStretch()
 

@@ -5,8 +5,10 @@ from PySide6.QtCore import Qt
 
 from careful_coil.core.errors import BadValue
 from careful_coil.core.kind import KINDS, weigh_kinds
+from careful_coil.desk.intake.kind import KindPart, read_look, reason_lines
+from careful_coil.desk.intake.plate import PlatePart
+from careful_coil.desk.intake.worth import WorthPart
 from careful_coil.desk.stations.intake import IntakePage
-from careful_coil.desk.stations.kind_panel import read_look, reason_lines
 from tests.desk.driver import Bench
 
 Key = Qt.Key
@@ -25,6 +27,25 @@ def fresh(bench: Bench) -> IntakePage:
     return intake(bench)
 
 
+def plate_part(page: IntakePage) -> PlatePart:
+    part = page.parts["plate"]
+    assert isinstance(part, PlatePart)
+    return part
+
+
+def kind_part(page: IntakePage) -> KindPart:
+    page.open_part("kind")
+    part = page.parts["kind"]
+    assert isinstance(part, KindPart)
+    return part
+
+
+def worth_part(page: IntakePage) -> WorthPart:
+    part = page.parts["worth"]
+    assert isinstance(part, WorthPart)
+    return part
+
+
 def cursor_in(bench: Bench, page: IntakePage, field: str) -> None:
     assert page.put_cursor(field)
     bench.settle()
@@ -38,7 +59,7 @@ def test_a_pasted_plate_fills_the_fields_and_hands_back_the_rest(bench: Bench) -
     assert shown == {"volt": "230/460", "amp": "13/6.5", "rpm": "1755", "hertz": "60", "code": "H"}
     assert page.fields["code"].isVisibleTo(page)
     assert not page.fields["frame"].isVisibleTo(page)
-    assert page.left.text() == "Not placed, look again: mystery."
+    assert plate_part(page).left.text() == "Not placed, look again: mystery."
     assert page.fields["paste"].cell.text() == ""
     assert bench.judged.job.plate.amps == (13.0, 6.5)
 
@@ -60,27 +81,28 @@ def test_a_plate_that_cannot_be_true_is_said(bench: Bench) -> None:
 
 def test_the_look_that_settles_most_is_asked_and_answered(bench: Bench) -> None:
     page = fresh(bench)
-    asked = page.kind.question.text()
+    asked = kind_part(page).asked.question.text()
     assert asked.startswith("Look: ")
     best = weigh_kinds({}).next
     assert best is not None
     assert best.sign.question in asked
-    assert [b.text().lower() for b in page.kind.buttons[:-1]] == [
+    assert [b.text().lower() for b in kind_part(page).asked.buttons[:-1]] == [
         a.lower() for a in best.sign.answers
     ]
-    page.kind.buttons[0].setFocus()
+    kind_part(page).asked.buttons[0].setFocus()
+    bench.settle()
     bench.key(Key.Key_Space)
     assert bench.judged.job.seen.looks == {best.sign.name: best.sign.answers[0]}
-    assert best.sign.question not in page.kind.question.text()
+    assert best.sign.question not in kind_part(page).asked.question.text()
     bench.ctrl(Key.Key_Z)
     assert bench.judged.job.seen.looks == {}
 
 
 def test_a_look_put_off_gives_the_next_best(bench: Bench) -> None:
     page = fresh(bench)
-    first = page.kind.question.text()
-    page.kind.buttons[-1].click()
-    assert page.kind.question.text() not in ("", first)
+    first = kind_part(page).asked.question.text()
+    kind_part(page).asked.buttons[-1].click()
+    assert kind_part(page).asked.question.text() not in ("", first)
 
 
 def test_looks_are_typed_and_the_kind_is_told_with_what_it_means(bench: Bench) -> None:
@@ -88,13 +110,13 @@ def test_looks_are_typed_and_the_kind_is_told_with_what_it_means(bench: Bench) -
     for words in ("brushes yes", "stator coils on lam", "tach yes"):
         cursor_in(bench, page, "look")
         bench.enter(words)
-    assert page.kind.odds.rows[0][1] == KINDS["universal"].title
-    assert page.kind.odds.rows[0][0] > 0.9
-    assert "universal" in page.kind.reasons.text()
+    assert kind_part(page).odds.rows[0][1] == KINDS["universal"].title
+    assert kind_part(page).odds.rows[0][0] > 0.9
+    assert "universal" in kind_part(page).reasons.text()
     assert any("flies apart" in row for row in bench.ledger())
     cursor_in(bench, page, "look")
     bench.enter("shading-rings yes")
-    assert "do not go together" in page.kind.reasons.text()
+    assert "do not go together" in kind_part(page).reasons.text()
 
 
 @pytest.mark.parametrize(
@@ -119,15 +141,12 @@ def test_looks_that_tell_little_are_not_explained() -> None:
 
 def test_repair_is_weighed_against_a_new_one(bench: Bench) -> None:
     page = fresh(bench)
-    assert not page.fields["worth-parts"].isVisibleTo(page)
-    page.worth.ask.setFocus()
-    bench.key(Key.Key_Space)
     for name, text in (("parts", "90"), ("labour", "180,5"), ("replacement", "310")):
         cursor_in(bench, page, f"worth-{name}")
         bench.enter(text)
-    assert page.worth.answer.text().startswith("Replace it. Repair 270")
+    assert worth_part(page).answer.text().startswith("Replace it. Repair 270")
     cursor_in(bench, page, "worth-special")
     bench.enter("maybe")
     assert "yes or no" in page.fields["worth-special"].message.text()
     bench.enter("yes")
-    assert page.worth.answer.text().startswith("Repair it.")
+    assert worth_part(page).answer.text().startswith("Repair it.")

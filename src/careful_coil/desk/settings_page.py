@@ -1,0 +1,209 @@
+"""Shop settings: limits with their source, schools in plain words with their reasons, currency."""
+
+from PySide6.QtCore import QRect, Qt, Signal
+from PySide6.QtGui import QKeyEvent, QPainter
+
+from careful_coil.core.errors import BadValue
+from careful_coil.core.schools import SCHOOLS
+from careful_coil.core.settings import USUAL, Settings
+from careful_coil.desk import paint
+from careful_coil.desk.field import Field
+from careful_coil.desk.roll import Roll
+from careful_coil.desk.session import Session
+from careful_coil.desk.stations.page import Heading, Page, plain_label
+from careful_coil.desk.theme import Theme
+from careful_coil.desk.way import SHOWN
+
+
+class LimitRoll(Roll):
+    """A limit a row: what, the figure, where it comes from."""
+
+    def __init__(self, theme: Theme, settings: Settings) -> None:
+        super().__init__(theme, "Limits")
+        self.settings = settings
+        self.retell()
+
+    def count(self) -> int:
+        """Return how many limits there are."""
+        return len(self.settings.limits())
+
+    def name(self) -> str:
+        """Return the name of the current limit."""
+        return list(self.settings.limits())[self.current]
+
+    def row_words(self, k: int) -> str:
+        """Return a limit in words."""
+        limit = list(self.settings.limits().values())[k]
+        return f"{limit.title} {limit.value:g} {limit.unit}, {limit.source}"
+
+    def paint_row(self, painter: QPainter, k: int, box: QRect) -> None:
+        """Draw a limit."""
+        t = self.theme
+        limit = list(self.settings.limits().values())[k]
+        left = box.adjusted(10, 0, -box.width() // 2 - 4, 0)
+        figure = QRect(left.right() + 6, box.top(), t.px(104), box.height())
+        paint.text(painter, t, left, limit.title)
+        paint.text(painter, t, figure, f"{limit.value:g} {limit.unit}", bold=True)
+        rest = QRect(figure.right() + 4, box.top(), box.right() - figure.right() - 10, box.height())
+        paint.text(painter, t, rest, limit.source, size=13, token="quiet")
+
+
+class SchoolRoll(Roll):
+    """A school a row: the question, this shop's choice, its reason; Left and Right choose."""
+
+    chosen = Signal(str, str)  # school, choice
+
+    def __init__(self, theme: Theme, settings: Settings) -> None:
+        super().__init__(theme, "Schools")
+        self.settings = settings
+        self.retell()
+
+    def count(self) -> int:
+        """Return how many schools there are."""
+        return len(SCHOOLS)
+
+    def row_height(self, k: int) -> int:
+        """Return a row's height in pixels."""
+        return self.theme.px(52)
+
+    def row_words(self, k: int) -> str:
+        """Return a school in words."""
+        school = list(SCHOOLS.values())[k]
+        choice = self.settings.school(school.name)
+        return f"{school.question} {choice}: {school.choices[choice]}"
+
+    def pressed(self, key: str) -> bool:
+        """Choose by number."""
+        school = list(SCHOOLS.values())[self.current]
+        if key.isdigit() and 1 <= int(key) <= len(school.choices):
+            self.chosen.emit(school.name, list(school.choices)[int(key) - 1])
+            return True
+        return False
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """Left and Right take the choice before or after."""
+        by = {Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1}.get(Qt.Key(event.key()))
+        if by is None:
+            super().keyPressEvent(event)
+            return
+        school = list(SCHOOLS.values())[self.current]
+        choices = list(school.choices)
+        at = choices.index(self.settings.school(school.name)) + by
+        self.chosen.emit(school.name, choices[at % len(choices)])
+
+    def paint_row(self, painter: QPainter, k: int, box: QRect) -> None:
+        """Draw the question and where it speaks; below it the choices, the reason of the one taken."""
+        t = self.theme
+        school = list(SCHOOLS.values())[k]
+        taken = self.settings.school(school.name)
+        half = box.height() // 2
+        upper = QRect(box.left() + 10, box.top() + 2, box.width() - 20, half)
+        paint.text(painter, t, upper, school.question)
+        paint.text(painter, t, upper, _where(school.station), size=13, token="quiet", align=1)
+        x, y = box.left() + 10, box.top() + half
+        for n, choice in enumerate(school.choices, 1):
+            words = f"{n} {choice}"
+            wide = paint.width_of(t, words, 13, True) + 14
+            at = QRect(x, y, wide, t.px(22))
+            if choice == taken:
+                painter.fillRect(at, t.colour("ink"))
+            token = "ground" if choice == taken else "quiet"
+            paint.text(
+                painter,
+                t,
+                at.adjusted(7, 0, 0, 0),
+                words,
+                size=13,
+                bold=choice == taken,
+                token=token,
+            )
+            x += wide + 6
+        rest = QRect(x + 8, y, box.right() - x - 16, t.px(22))
+        paint.text(painter, t, rest, school.choices[taken], size=13, token="quiet")
+
+
+def _where(station: str) -> str:
+    """Return at which station a school speaks, and whether that is part of this version."""
+    name = next((n for s, n in SHOWN.items() if s == station), "")
+    return (
+        f"at {name}"
+        if name
+        else f"at {station.replace('-', ' ').capitalize()}, not in this version"
+    )
+
+
+class SettingsPage(Page):
+    """The view of the shop's settings."""
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__(session, theme)
+        self.column.addWidget(
+            Heading("Shop settings", theme, "kept with the shop; what can hurt is no setting")
+        )
+        self.fields["currency"] = Field(
+            "Sign of money", self._currency, theme, hint="£", name="currency"
+        )
+        self.column.addWidget(self.fields["currency"])
+        self.column.addWidget(
+            Heading("Limits", theme, "arrows walk; type another figure below", rule=True)
+        )
+        self.limits = LimitRoll(theme, session.settings)
+        self.column.addWidget(self.limits)
+        self.fields["limit"] = Field("This limit", self._limit, theme, name="limit", clears=True)
+        self.column.addWidget(self.fields["limit"])
+        self.note = plain_label()
+        self.note.hide()
+        self.column.addWidget(self.note)
+        heading = "numbers or Left and Right choose"
+        self.column.addWidget(
+            Heading("Schools: where good shops differ", theme, heading, rule=True)
+        )
+        self.schools = SchoolRoll(theme, session.settings)
+        self.column.addWidget(self.schools)
+        self.limits.moved.connect(self._named)
+        self.schools.chosen.connect(lambda s, c: self._change({"schools": {s: c}}))
+        session.settings_changed.connect(self.refresh)
+        self.refresh()
+
+    def refresh(self) -> None:
+        """Show the settings as they stand."""
+        settings = self.session.settings
+        self.limits.settings = self.schools.settings = settings
+        self.limits.retell()
+        self.schools.retell()
+        self.fields["currency"].show_text(settings.currency)
+        self._named()
+
+    def _named(self, _: int = 0) -> None:
+        limit = self.session.settings.limits()[self.limits.name()]
+        self.fields["limit"].label.setText(f"{limit.title}, in {limit.unit}; usual: as it came")
+
+    def start(self) -> bool:
+        """Begin with the limits."""
+        self.limits.setFocus(Qt.FocusReason.OtherFocusReason)
+        return True
+
+    def _currency(self, text: str) -> None:
+        self._change({"currency": text})
+
+    def _limit(self, text: str) -> None:
+        if not text:
+            return
+        name = self.limits.name()
+        if text.lower() == "usual":
+            self._change({name: USUAL[name].value})
+            return
+        try:
+            figure = float(text.replace(",", "."))
+        except ValueError:
+            unit = self.session.settings.limits()[name].unit
+            raise BadValue(text, f"a figure in {unit}, or usual") from None
+        self._change({name: figure})
+
+    def _change(self, told: dict[str, object]) -> None:
+        self._say("")
+        self.session.change_settings(told, self._say)
+
+    def _say(self, words: str) -> None:
+        self.note.setText(words)
+        self.note.setVisible(bool(words))
