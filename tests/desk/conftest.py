@@ -6,13 +6,19 @@ from pathlib import Path
 import pytest
 from pytestqt.qtbot import QtBot
 
-from tests.desk.driver import Bench
+from tests.desk.driver import Bench, demo_template
+
+
+@pytest.fixture(scope="session")
+def template(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """A demo shop made once, copied for each test."""
+    return demo_template(tmp_path_factory.mktemp("demo") / "shop")
 
 
 @pytest.fixture
-def bench(qtbot: QtBot, tmp_path: Path) -> Iterator[Bench]:
+def bench(qtbot: QtBot, tmp_path: Path, template: Path) -> Iterator[Bench]:
     """The window on a fresh demo shop."""
-    found = Bench(tmp_path / "shop", demo=True)
+    found = Bench(tmp_path / "shop", demo=True, template=template)
     yield found
     found.close()
 

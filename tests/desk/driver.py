@@ -1,5 +1,6 @@
 """A hand at the real window: presses keys, waits for what is on its way, reads what a person reads."""
 
+import shutil
 from collections.abc import Callable
 from datetime import UTC, datetime
 from pathlib import Path
@@ -11,12 +12,15 @@ from PySide6.QtWidgets import QLineEdit, QWidget
 
 from careful_coil.core.job.entries import Station
 from careful_coil.core.ledger import Judgement
+from careful_coil.core.settings import Settings
+from careful_coil.demo import demo_jobs
 from careful_coil.desk.field import Field
 from careful_coil.desk.session import OpenJob
 from careful_coil.desk.start import application, build
 from careful_coil.desk.stations.page import Page
 from careful_coil.desk.theme import Theme
 from careful_coil.desk.window import Window
+from careful_coil.records import RecordsThread
 
 CTRL = Qt.KeyboardModifier.ControlModifier
 SHIFT = Qt.KeyboardModifier.ShiftModifier
@@ -24,11 +28,30 @@ NONE = Qt.KeyboardModifier.NoModifier
 Key = Qt.Key
 
 
+def demo_template(folder: Path) -> Path:
+    """Return a demo shop with its summaries made, to be copied: judging six jobs takes a second."""
+    records = RecordsThread(folder, Settings(), lasting=False)
+    records.start()
+    for document in demo_jobs():
+        records.ask(lambda s, d=document: s.take_in(d)).result()  # type: ignore[misc]
+    records.ask(lambda s: s.summaries()).result()
+    records.close()
+    return folder
+
+
 class Bench:
     """The window on a shop folder, driven by keys."""
 
-    def __init__(self, folder: Path, demo: bool = True, theme: Theme | None = None) -> None:
+    def __init__(
+        self,
+        folder: Path,
+        demo: bool = True,
+        theme: Theme | None = None,
+        template: Path | None = None,
+    ) -> None:
         application()
+        if template is not None:
+            shutil.copytree(template, folder)
         self._minute = 0
         self.window: Window = build(folder, demo, self._clock, theme)
         self.window.show()

@@ -8,6 +8,7 @@ from careful_coil.desk.painted import Painted
 from careful_coil.desk.theme import Theme
 
 ROW = 36
+DELETE = "delete"  # what `pressed` is told for Delete and Backspace
 
 
 class Roll(Painted):
@@ -93,7 +94,7 @@ class Roll(Painted):
         if step is not None:
             self.go(step)
         elif event.modifiers() & Qt.KeyboardModifier.ControlModifier or not self.pressed(
-            "\n" if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter) else event.text()
+            DELETE if event.key() in (Qt.Key.Key_Delete, Qt.Key.Key_Backspace) else event.text()
         ):
             super().keyPressEvent(event)
 

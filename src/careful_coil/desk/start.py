@@ -16,6 +16,7 @@ from careful_coil.desk.session import InstrumentFor, Session
 from careful_coil.desk.theme import Theme, load_fonts
 from careful_coil.desk.window import Window
 from careful_coil.records import RecordsThread
+from careful_coil.records.attachments import keep
 from careful_coil.records.shop_settings import read_settings
 
 NAME = "careful-coil"
@@ -56,6 +57,13 @@ def build(
     window = Window(session, theme or Theme(), folder / "sheets")
     window.rack.who.setText(session.who)
 
+    def keep_demo_pictures() -> None:
+        from careful_coil.demo import demo_pictures
+
+        with demo_pictures() as pictures:
+            for file in pictures:
+                keep(folder, file)
+
     def fill() -> None:
         from careful_coil.demo import demo_jobs  # read after the first paint
 
@@ -63,6 +71,8 @@ def build(
         if trouble:
             session.told.emit(trouble, "watch")
         session.load(demo_jobs() if demo else [])
+        if demo:
+            session.aside(keep_demo_pictures, lambda _: None)
 
     QTimer.singleShot(0, fill)
     return window

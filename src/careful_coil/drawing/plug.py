@@ -12,8 +12,8 @@ def draw_plug(plug: PlugSeen, looks: dict[str, Look], wires: bool) -> Drawing:
     """Return the plug seen on its face, or from the side the wires go in (mirrored)."""
     rows = list(by_row(plug))
     widest = max(plug.rows)
-    width, height = 2 * EDGE + widest * PITCH, 2 * EDGE + len(rows) * PITCH + 4
-    shapes: list[Shape] = [_outline(width, height)]
+    width, height = 2 * EDGE + widest * PITCH, 2 * EDGE + len(rows) * PITCH
+    shapes: list[Shape] = [_outline(width, height, wires)]
     number = 0
     for r, row in enumerate(rows):
         y = EDGE + r * PITCH + PITCH / 2
@@ -27,7 +27,7 @@ def draw_plug(plug: PlugSeen, looks: dict[str, Look], wires: bool) -> Drawing:
     return Drawing(tuple(shapes), width, height)
 
 
-def _outline(width: float, height: float) -> Stroke:
+def _outline(width: float, height: float, mirrored: bool) -> Stroke:
     """Return the shell, one corner cut so that it cannot be held upside down."""
     top, low, cut = 2.0, height - 6.0, 5.0
     corners = (
@@ -37,7 +37,8 @@ def _outline(width: float, height: float) -> Stroke:
         (width - 2, low),
         (2.0, low),
     )
-    return Stroke(points=(*corners, corners[0]), token="note")
+    seen = tuple((width - x if mirrored else x, y) for x, y in corners)
+    return Stroke(points=(*seen, seen[0]), token="note")
 
 
 def _position(x: float, y: float, number: int, carried: str, looks: dict[str, Look]) -> list[Shape]:

@@ -111,7 +111,8 @@ class Store:
             fresh = [e for e in document.entries if e.id not in known]
             for entry in fresh:
                 self._append(c, document.id, entry)
-            c.execute(update(jobs).where(jobs.c.id == document.id).values(summary=None))
+            if fresh:
+                c.execute(update(jobs).where(jobs.c.id == document.id).values(summary=None))
         return Imported(document.id, int(number), len(fresh), document.number)
 
     def give_out(self, job: str) -> JobDocument:

@@ -53,7 +53,7 @@ class Cause:
     test: str
     phases: tuple[int, ...] = (1, 3)
     brushed: bool = False
-    hand: tuple[float, float, float] = (0.93, 0.06, 0.01)
+    hand: tuple[float, float, float] = (0.939, 0.06, 0.001)
     run: tuple[float, float, float] = (0.15, 0.45, 0.4)
     gear: bool = field(default=False)  # a matter of the start gear
 

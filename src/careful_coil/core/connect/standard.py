@@ -4,7 +4,7 @@ import itertools
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from careful_coil.core.connect.as_found import meant_by, windings_marked
+from careful_coil.core.connect.as_found import Reading, meant_by, windings_marked
 from careful_coil.core.connect.plans import plans_of
 from careful_coil.core.connect.way import LINES, Joint, line_ohms, made
 from careful_coil.core.errors import CoilError
@@ -40,7 +40,7 @@ def standards_for(job: Job, naming: Naming) -> tuple[Standard, ...]:
                 continue
             joints = tuple(tuple(tag.get(n, n) for n in j) for j in p.joints)
             key = frozenset(frozenset(j) for j in joints)
-            title = f"{p.connection}, {ARRANGEMENTS[slug].title}"
+            title = f"{p.connection}, {ARRANGEMENTS[slug].title.lower()}"
             found.setdefault(key, Standard(title=title, joints=joints))
     return tuple(found.values())
 
@@ -76,7 +76,7 @@ def diagram_findings(job: Job) -> list[Finding]:
         return [_finding("hold" if "short" in wrong else "watch", name, wrong)]
     if meant:
         slip = meant[0].meant.slips[0].text()
-        near = f"{meant[0].plan.connection}, {ARRANGEMENTS[meant[0].arrangement].title}"
+        near = _title(meant[0])
         return [
             _finding(
                 "watch",
@@ -85,6 +85,11 @@ def diagram_findings(job: Job) -> list[Finding]:
             )
         ]
     return [_finding("note", name, "It is no hookup known here: the maker's diagram decides.")]
+
+
+def _title(reading: Reading) -> str:
+    winding = ARRANGEMENTS[reading.arrangement].title
+    return f"{reading.plan.connection} ({winding[0].lower()}{winding[1:]})"
 
 
 def _wrong_in(joints: Sequence[Joint], marks: Mapping[str, str]) -> str:

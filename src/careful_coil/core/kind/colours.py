@@ -5,42 +5,39 @@ from collections.abc import Sequence
 
 from careful_coil.core.job.at_intake import Lead
 
-# pairs that dirt, heat or a bad lamp makes alike: a bench's experience
+# pairs that dirt, heat or a bad lamp makes alike, the commonest first: a bench's experience
 ALIKE: dict[frozenset[str], str] = {
     frozenset(pair.split()): why
-    for why, pairs in {
-        "by dirt": ("grey white", "white yellow", "grey blue", "pink white", "green grey"),
-        "by heat": (
-            "brown red",
-            "black brown",
-            "orange brown",
-            "pink red",
-            "blue green",
-            "white brown",
-        ),
-        "by lamplight": (
-            "orange red",
-            "orange yellow",
-            "violet blue",
-            "black blue",
-            "violet brown",
-        ),
-    }.items()
-    for pair in pairs
+    for pair, why in (
+        ("grey white", "by dirt"),
+        ("yellow white", "by dirt"),
+        ("orange red", "by lamplight"),
+        ("brown red", "by heat"),
+        ("black brown", "by heat"),
+        ("black blue", "by lamplight"),
+        ("blue violet", "by lamplight"),
+        ("orange brown", "by heat"),
+        ("blue green", "by heat"),
+        ("pink white", "by dirt"),
+        ("pink red", "by heat"),
+        ("grey blue", "by dirt"),
+        ("orange yellow", "by lamplight"),
+    )
 }
+RANK = list(ALIKE)
+MOST = 5
 SAME = {"gray": "grey", "purple": "violet", "natural": "white", "tan": "brown"}
 
 
 def confusable(leads: Sequence[Lead]) -> tuple[tuple[str, str, str], ...]:
-    """Return pairs of leads whose colours are easily confused, with the reason."""
+    """Return pairs of leads whose colours are easily confused, with the reason, the worst first."""
     found = []
     for a, b in itertools.combinations(leads, 2):
-        if not a.colour.strip() or not b.colour.strip():
-            continue
-        why = _why(a, b)
+        why = _why(a, b) if a.colour.strip() and b.colour.strip() else ""
         if why:
-            found.append((a.tag, b.tag, why))
-    return tuple(found)
+            pair = frozenset((_plain(a.colour), _plain(b.colour)))
+            found.append((RANK.index(pair) if pair in ALIKE else -1, a.tag, b.tag, why))
+    return tuple((a, b, why) for _, a, b, why in sorted(found, key=lambda f: f[0]))
 
 
 def _why(a: Lead, b: Lead) -> str:
@@ -65,6 +62,10 @@ def _plain(colour: str) -> str:
 
 
 def colour_words(leads: Sequence[Lead]) -> str:
-    """Return the pairs in words, or nothing."""
+    """Return the worst pairs in words, or nothing; all of one colour in one word."""
+    said = [x for x in leads if x.colour.strip()]
+    if len(said) > 2 and len({(_plain(x.colour), _plain(x.tracer)) for x in said}) == 1:
+        return f"All {_plain(said[0].colour)}: go by tags, never by colour."
     pairs = [f"{a} and {b} ({why})" for a, b, why in confusable(leads)]
-    return f"Easily taken for each other: {'; '.join(pairs)}." if pairs else ""
+    more = f"; {len(pairs) - MOST} pairs more" if len(pairs) > MOST else ""
+    return f"Easily taken for each other: {'; '.join(pairs[:MOST])}{more}." if pairs else ""

@@ -24,7 +24,7 @@ LINES_TYPED: dict[str, tuple[str, str]] = {
     "rotation": ("Rotation and its end", "CW from the drive end, or reversible"),
     "mounting": ("Mounting", "foot, face, cradle"),
     "frame": ("Frame", "90L"),
-    "shaft": ("Shaft, diameter × length in mm", "24x50"),
+    "shaft": ("Shaft in mm", "24x50"),
     "flats": ("Flats, key, thread", "key 8"),
     "shaft-ends": ("Shaft ends", "one"),
     "speeds": ("Speeds", "1"),
@@ -236,4 +236,10 @@ def _control(one: str, two: str) -> Told:
 def _line(
     title: str, wanted: Mapping[str, str], offered: Mapping[str, str], name: str, told: Told
 ) -> Line:
-    return Line(title, wanted.get(name, ""), offered.get(name, ""), *told)
+    return Line(title, _shown(name, wanted), _shown(name, offered), *told)
+
+
+def _shown(name: str, side: Mapping[str, str]) -> str:
+    """Return a line's text, a kind by its plain name."""
+    text = side.get(name, "")
+    return KINDS[text].title if name == "kind" and text in KINDS else text

@@ -14,7 +14,7 @@ from careful_coil.core.ledger import Judgement
 from careful_coil.desk import paint
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.intake.part import NOT_ASKED, Part
-from careful_coil.desk.roll import Roll
+from careful_coil.desk.roll import DELETE, Roll
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Caution
 from careful_coil.desk.theme import Theme
@@ -81,7 +81,7 @@ class CheckRoll(Roll):
             self.marked.emit(name, FINE)
         elif key in ("g", "G"):
             self.marked.emit(name, MADE_GOOD)
-        elif key in ("\x7f", "\b"):
+        elif key == DELETE:
             self.marked.emit(name, NOTHING)
         else:
             return False

@@ -6,9 +6,10 @@ from PySide6.QtCore import QPointF, QRect, Qt, Signal
 from PySide6.QtGui import QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QWidget
 
-from careful_coil.core.condition.causes import SYMPTOMS
+from careful_coil.core.condition.causes import BY_HAND, SYMPTOMS
+from careful_coil.core.condition.checklist import ITEMS
 from careful_coil.core.errors import BadValue
-from careful_coil.core.job.at_intake import Arrived, SymptomNoted, Ticket
+from careful_coil.core.job.at_intake import Arrived, ConditionSeen, RestFine, SymptomNoted, Ticket
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk import paint
 from careful_coil.desk.ask_row import AskRow, EnterButton
@@ -158,7 +159,13 @@ class CounterPart(Part):
         self.session.record(Ticket.model_validate({"field": name, "text": text}), station="intake")
 
     def _answered(self, key: str, answer: str) -> None:
-        self.session.record(SymptomNoted(symptom=key, answer=answer), station="intake")
+        """Keep the answer; how the shaft turned by hand stands on the checklist too."""
+        felt: tuple[ConditionSeen | RestFine, ...] = ()
+        if key == BY_HAND and answer == "free":
+            felt = (ConditionSeen(item=BY_HAND, answer=""), RestFine(items=(BY_HAND,)))
+        elif key == BY_HAND and answer in ITEMS[BY_HAND].wrong:
+            felt = (ConditionSeen(item=BY_HAND, answer=answer),)
+        self.session.record(SymptomNoted(symptom=key, answer=answer), *felt, station="intake")
 
     def _symptom(self, text: str) -> None:
         if not text:

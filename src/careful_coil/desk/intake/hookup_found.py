@@ -248,7 +248,7 @@ class HookupPart(Part):
     def _record(self, joints: Joints) -> None:
         self.roll.joints = joints  # the next key must not go by what is still on its way to disk
         found = self.session.open.judged.job.found if self.session.open else None
-        ran = found.ran if found else "unknown"
+        ran = found.ran if found and joints else "unknown"
         self.session.record(FoundHookup(joints=joints, ran=ran), station="intake")
 
     def _ran(self, answer: str) -> None:

@@ -239,7 +239,7 @@ class PicturesPart(Part):
         count, pins = len(judged.job.seen.pictures), len(judged.job.seen.pins)
         if not count:
             return "", NOT_ASKED
-        return "good", f"{count} pictures, {pins} pins"
+        return "good", f"{count} kept, pins on them: {pins}"
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show the album and the current picture."""
