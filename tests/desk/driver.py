@@ -50,6 +50,7 @@ class Bench:
         template: Path | None = None,
     ) -> None:
         application()
+        self.keys = 0  # pressed so far
         if template is not None:
             shutil.copytree(template, folder)
         self._minute = 0
@@ -83,6 +84,7 @@ class Bench:
 
     def key(self, key: Key, modifier: Qt.KeyboardModifier = NONE) -> None:
         """Press a key where the cursor is, then wait."""
+        self.keys += 1
         QTest.keyClick(self.focus, key, modifier)
         self.settle()
 
@@ -95,6 +97,7 @@ class Bench:
         focus = self.focus
         if isinstance(focus, QLineEdit):
             focus.selectAll()
+        self.keys += len(text)
         for sign in text:
             if sign.isascii():
                 QTest.keyClicks(focus, sign)

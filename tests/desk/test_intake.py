@@ -405,3 +405,31 @@ def test_page_keys_walk_through_the_parts(bench: Bench) -> None:
     assert page.part.name == "counter"
     bench.click(page.index, page.index.boxes()[3].center())
     assert page.part.name == names[3]
+
+
+def test_the_bakery_motor_is_taken_in_by_keyboard(bench: Bench) -> None:
+    before = bench.keys
+    bench.ctrl(Key.Key_N)
+    bench.enter("Bakery, dough mixer")
+    bench.enter("31")
+    bench.enter("Hums, starts if pushed. Leads were cut off at the block.")
+    bench.key(Key.Key_PageDown)
+    bench.enter("1~ 230V 50Hz 6.4A 0.75kW 1420rpm")
+    bench.key(Key.Key_PageDown)
+    bench.key(Key.Key_PageDown)
+    bench.enter("3")
+    for words in ("black 20mm cut", "grey", "white"):
+        bench.enter(words)
+    for _ in range(4):
+        bench.key(Key.Key_PageDown)
+    bench.key(Key.Key_R)
+    print(bench.keys - before)
+    job = bench.judged.job
+    assert (job.name, job.plate.volts, job.plate.rpm) == (
+        "Bakery, dough mixer",
+        ((230, 230),),
+        1420,
+    )
+    assert [x.colour for x in job.leads] == ["black", "grey", "white"]
+    assert len(job.seen.fine) > 10
+    assert bench.keys - before < 240  # two minutes at two keys a second

@@ -4,7 +4,9 @@ import re
 from typing import Any, get_args
 
 from careful_coil.core.errors import BadValue
-from careful_coil.core.job.at_intake import Lead
+from careful_coil.core.job.at_intake import Lead, Leads
+
+TAGS = "ABCDEFGHJKLMNPRS"  # no I, O, Q: they are misread on a tag
 
 COLOURS = (
     *("black", "white", "red", "blue", "yellow", "green", "brown", "orange", "grey", "gray"),
@@ -21,6 +23,13 @@ _UNIT_MM = {"mm": 1.0, "cm": 10.0, "in": 25.4, "m": 1000.0}
 WANTED = (
     "colour/tracer, print, size, length, insulation, end: brown/white T1 1.5mm² 120mm cracked ring"
 )
+
+
+def counted(text: str) -> Leads:
+    """Return so many leads with tags, none said of them yet. Raises: BadValue."""
+    if not text.isdigit() or not 2 <= int(text) <= len(TAGS):
+        raise BadValue(text, f"a count of leads from 2 to {len(TAGS)}")
+    return Leads(leads=tuple(Lead(tag=t) for t in TAGS[: int(text)]))
 
 
 def read_lead(text: str, lead: Lead) -> Lead:

@@ -29,6 +29,7 @@ class CheckRoll(Roll):
     """Each look with what may be wrong, numbered; the burn pictures drawn."""
 
     marked = Signal(str, str)  # item, answer
+    rest_fine = Signal()
 
     def __init__(self, theme: Theme) -> None:
         super().__init__(theme, "Look, smell, feel")
@@ -71,7 +72,7 @@ class CheckRoll(Roll):
         return lines * self.theme.px(CHIP_HIGH) + self.theme.px(10)
 
     def pressed(self, key: str) -> bool:
-        """Mark what is wrong by number; 0 or F fine, G made good, Delete takes it back."""
+        """Mark what is wrong by number; 0 or F fine, G made good, R all the rest fine, Delete back."""
         if not self.count():
             return False
         name, answers = self.name_of(self.current), self.answers(self.current)
@@ -81,6 +82,8 @@ class CheckRoll(Roll):
             self.marked.emit(name, FINE)
         elif key in ("g", "G"):
             self.marked.emit(name, MADE_GOOD)
+        elif key in ("r", "R"):
+            self.rest_fine.emit()
         elif key == DELETE:
             self.marked.emit(name, NOTHING)
         else:
@@ -208,6 +211,7 @@ class ConditionPart(Part):
         self.column.addWidget(self.rest, 0, Qt.AlignmentFlag.AlignLeft)
         self.roll = CheckRoll(theme)
         self.roll.marked.connect(self._marked)
+        self.roll.rest_fine.connect(self._rest)
         self.column.addWidget(self.roll)
         self.add_field(
             "condition",
@@ -240,7 +244,7 @@ class ConditionPart(Part):
         said = dict.fromkeys(seen.fine, FINE) | {n: b.answer for n, b in seen.condition.items()}
         self.roll.show_job(items_for(judged.kinds), burns_for(judged.job.plate.phases), said)
         left = len(unseen_items(judged.job, judged.kinds))
-        self.rest.setText(f"The rest ({left}) was looked at and is fine")
+        self.rest.setText(f"R: the rest ({left}) was looked at and is fine")
         self.rest.setVisible(bool(left))
 
     def _marked(self, item: str, answer: str) -> None:
@@ -251,8 +255,8 @@ class ConditionPart(Part):
         self.session.record(ConditionSeen(item=item, answer=answer), station="intake")
 
     def _rest(self) -> None:
-        if self._judged is not None:
-            left = unseen_items(self._judged.job, self._judged.kinds)
+        left = unseen_items(self._judged.job, self._judged.kinds) if self._judged else ()
+        if left:
             self.session.record(RestFine(items=tuple(i.name for i in left)), station="intake")
 
     def _typed(self, text: str) -> None:

@@ -13,7 +13,6 @@ from careful_coil.core.job.spoken import EXAMPLE, check_once, read_joints
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk import paint
 from careful_coil.desk.ask_row import AskRow
-from careful_coil.desk.intake.leads_found import COUNT
 from careful_coil.desk.intake.part import NOT_ASKED, Part
 from careful_coil.desk.roll import Roll
 from careful_coil.desk.session import Session
@@ -133,7 +132,7 @@ class HookupPart(Part):
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
-        self.none = plain_label(COUNT)
+        self.none = plain_label("Count the leads first, one part up.")
         self.column.addWidget(self.none)
         self.told_words = plain_label()
         self.drawn = Drawn(theme)

@@ -2,10 +2,11 @@
 
 from PySide6.QtCore import QEvent, QObject, QRect, QRectF, Qt
 from PySide6.QtGui import QKeyEvent, QPainter
+from PySide6.QtWidgets import QWidget
 
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_intake import Lead, Leads
-from careful_coil.core.job.lead_words import alike, lead_words, read_lead
+from careful_coil.core.job.lead_words import alike, counted, lead_words, read_lead
 from careful_coil.core.kind.colours import colour_words
 from careful_coil.core.kind.plug import pin_of
 from careful_coil.core.ledger import Judgement
@@ -15,8 +16,6 @@ from careful_coil.desk.roll import Roll
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import plain_label
 from careful_coil.desk.theme import Theme
-
-COUNT = "Count and tag the leads first: Ctrl+2."
 
 
 class LeadRoll(Roll):
@@ -67,8 +66,8 @@ class LeadsPart(Part):
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
-        self.none = plain_label(COUNT)
-        self.column.addWidget(self.none)
+        self.add_field("lead-count", "How many leads come out?", self._count, "6", clears=True)
+        self._counted = False
         field = self.add_field(
             "lead", "Lead", self._typed, "brown/white T1 1.5mm² 120mm cracked ring", clears=True
         )
@@ -88,7 +87,7 @@ class LeadsPart(Part):
         leads = judged.job.leads
         said = sum(bool(lead_words(x)) for x in leads)
         if not leads or not said:
-            return "", NOT_ASKED if not leads else f"{len(leads)} leads, {NOT_ASKED}"
+            return "", NOT_ASKED if not leads else f"{len(leads)} leads, looks {NOT_ASKED}"
         return ("good" if said == len(leads) else "unproven"), f"{said} of {len(leads)} described"
 
     def show_judgement(self, judged: Judgement) -> None:
@@ -96,11 +95,23 @@ class LeadsPart(Part):
         leads, plug = judged.job.leads, judged.job.seen.plug
         pins = {x.tag: pin_of(plug, x.tag) for x in leads} if plug else {}
         self.roll.show_leads(self._newest(leads), pins)
-        self.none.setVisible(not leads)
+        self.fields["lead-count"].setVisible(not leads)
         for part in (self.roll, self.keys, self.fields["lead"]):
             part.setVisible(bool(leads))
         self.alike.setText(colour_words(leads))
         self._named()
+        if self._counted and leads:
+            self._counted = False
+            self.fields["lead"].cell.setFocus(Qt.FocusReason.OtherFocusReason)
+
+    def start(self) -> QWidget:
+        """Return the cell for the current lead, or for their number."""
+        return self.fields["lead" if self.roll.leads else "lead-count"].cell
+
+    def _count(self, text: str) -> None:
+        if text:
+            self.session.record(counted(text), station="intake")
+            self._counted = True
 
     def _named(self, _: int = 0) -> None:
         """Say which lead is being described."""
@@ -118,7 +129,7 @@ class LeadsPart(Part):
 
     def _typed(self, text: str) -> None:
         if not self.roll.leads:
-            raise BadValue(text, "the leads counted first, at Leads")
+            raise BadValue(text, "the leads counted first")
         if not text:
             return
         leads = self._newest(self.roll.leads)

@@ -13,8 +13,7 @@ from PySide6.QtWidgets import (
 )
 
 from careful_coil.bench import Request
-from careful_coil.core.errors import BadValue
-from careful_coil.core.job.at_intake import Lead, Leads
+from careful_coil.core.job.lead_words import counted
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.winding import ARRANGEMENTS
 from careful_coil.desk import paint
@@ -28,8 +27,6 @@ from careful_coil.desk.stations.sheet import Sheet
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.scene import winding_now
 
-TAGS = "ABCDEFGHJKLMNPRS"  # no I, O, Q: they are misread on a tag
-MOST = len(TAGS)
 CERTAIN = {"proven": "proven", "convention": "free to choose", "leaning": "guess", "open": "open"}
 
 
@@ -265,9 +262,11 @@ class LeadsPage(Page):
             f"color: {self.theme.colour('quiet').name()}; font-size: {self.theme.px(13)}px;"
         )
 
+    def start(self) -> bool:
+        """Begin with the count while there are no leads."""
+        return self.put_cursor("count")
+
     def _tag(self, text: str) -> None:
-        if not text.isdigit() or not 2 <= int(text) <= MOST:
-            raise BadValue(text, f"a count of leads from 2 to {MOST}")
-        leads = Leads(leads=tuple(Lead(tag=t) for t in TAGS[: int(text)]))
+        leads = counted(text)
         self._tagging = True
         self.session.record(leads, station="leads")
