@@ -9,9 +9,11 @@ import pytest
 
 from careful_coil.core.connect import Plan, plans_of
 from careful_coil.core.identify.weigh import PRIOR
+from careful_coil.core.job.at_intake import PlugSeen
 from careful_coil.core.winding import ARRANGEMENTS
 from careful_coil.drawing.gallery import write_gallery
 from careful_coil.drawing.hookup import draw_hookup
+from careful_coil.drawing.plug import draw_plug
 from careful_coil.drawing.scene import hookup_drawing, winding_now
 from careful_coil.drawing.shapes import Dot, Drawing, Flag, Ring, Stroke, Words, coil
 from careful_coil.drawing.svg import svg_of
@@ -309,3 +311,21 @@ def test_wire_colours_are_understood_as_typed(typed: str, token: str) -> None:
 
 def test_both_themes_have_the_same_tokens() -> None:
     assert set(LIGHT) == set(DIM)
+
+
+def test_a_plug_is_mirrored_from_the_wires_with_its_numbers() -> None:
+    plug = PlugSeen(rows=(3, 2), pins=("A", "B", "empty", "dummy", "?"))
+    looks = {"A": Look(tag="A", token="wire:red"), "B": Look(tag="B", token="ink")}
+    face, wires = (draw_plug(plug, looks, wires=w) for w in (False, True))
+    assert (face.width, face.height) == (wires.width, wires.height)
+
+    def places(drawing: Drawing) -> dict[str, float]:
+        rings = {s.text: s.at[0] for s in drawing.shapes if isinstance(s, Ring)}
+        return rings | {s.text: s.at[0] for s in drawing.shapes if isinstance(s, Words) and s.text}
+
+    on_face, from_wires = places(face), places(wires)
+    for name in ("A", "B", "1", "2", "3", "4", "5", "?"):
+        assert on_face[name] + from_wires[name] == pytest.approx(face.width)
+    assert on_face["A"] < on_face["B"]
+    dashed = [s for s in face.shapes if isinstance(s, Stroke) and s.dashed]
+    assert len(dashed) == 2  # the empty one and the one not looked at

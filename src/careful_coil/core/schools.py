@@ -45,7 +45,7 @@ SCHOOLS: dict[str, School] = {
         _school(
             "start-switch",
             "start-gear",
-            "A worn mechanical switch: retrofit an electronic one or keep the kind?",
+            "A worn mechanical switch: the same kind or an electronic one?",
             keep="the maker's speed and ratings stand",
             retrofit="no contacts to burn, off the shelf",
         ),

@@ -4,15 +4,17 @@ from PySide6.QtCore import QRect, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QPainter
 
 from careful_coil.core.errors import BadValue
-from careful_coil.core.schools import SCHOOLS
-from careful_coil.core.settings import USUAL, Settings
+from careful_coil.core.schools import SCHOOLS, School
+from careful_coil.core.settings import USUAL, Limit, Settings
+from careful_coil.core.values import show_ohm
 from careful_coil.desk import paint
 from careful_coil.desk.field import Field
 from careful_coil.desk.roll import Roll
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Heading, Page, plain_label
 from careful_coil.desk.theme import Theme
-from careful_coil.desk.way import SHOWN
+
+IN_USE = ("bleed",)  # the others are kept until their station asks for them
 
 
 class LimitRoll(Roll):
@@ -34,7 +36,7 @@ class LimitRoll(Roll):
     def row_words(self, k: int) -> str:
         """Return a limit in words."""
         limit = list(self.settings.limits().values())[k]
-        return f"{limit.title} {limit.value:g} {limit.unit}, {limit.source}"
+        return f"{limit.title} {_figure(limit)}, {limit.source}"
 
     def paint_row(self, painter: QPainter, k: int, box: QRect) -> None:
         """Draw a limit."""
@@ -43,9 +45,13 @@ class LimitRoll(Roll):
         left = box.adjusted(10, 0, -box.width() // 2 - 4, 0)
         figure = QRect(left.right() + 6, box.top(), t.px(104), box.height())
         paint.text(painter, t, left, limit.title)
-        paint.text(painter, t, figure, f"{limit.value:g} {limit.unit}", bold=True)
+        paint.text(painter, t, figure, _figure(limit), bold=True)
         rest = QRect(figure.right() + 4, box.top(), box.right() - figure.right() - 10, box.height())
         paint.text(painter, t, rest, limit.source, size=13, token="quiet")
+
+
+def _figure(limit: Limit) -> str:
+    return show_ohm(limit.value) if limit.unit == "Ω" else f"{limit.value:g} {limit.unit}"
 
 
 class SchoolRoll(Roll):
@@ -98,8 +104,10 @@ class SchoolRoll(Roll):
         taken = self.settings.school(school.name)
         half = box.height() // 2
         upper = QRect(box.left() + 10, box.top() + 2, box.width() - 20, half)
-        paint.text(painter, t, upper, school.question)
-        paint.text(painter, t, upper, _where(school.station), size=13, token="quiet", align=1)
+        where = _where(school)
+        room = upper.adjusted(0, 0, -paint.width_of(t, where, 13) - 12, 0)
+        paint.text(painter, t, room, school.question)
+        paint.text(painter, t, upper, where, size=13, token="quiet", align=1)
         x, y = box.left() + 10, box.top() + half
         for n, choice in enumerate(school.choices, 1):
             words = f"{n} {choice}"
@@ -122,14 +130,10 @@ class SchoolRoll(Roll):
         paint.text(painter, t, rest, school.choices[taken], size=13, token="quiet")
 
 
-def _where(station: str) -> str:
-    """Return at which station a school speaks, and whether that is part of this version."""
-    name = next((n for s, n in SHOWN.items() if s == station), "")
-    return (
-        f"at {name}"
-        if name
-        else f"at {station.replace('-', ' ').capitalize()}, not in this version"
-    )
+def _where(school: School) -> str:
+    """Return at which station a school speaks, or for which its choice is only kept so far."""
+    station = school.station.replace("-", " ").capitalize()
+    return f"at {station}" if school.name in IN_USE else f"kept for {station}"
 
 
 class SettingsPage(Page):
@@ -143,6 +147,7 @@ class SettingsPage(Page):
         self.fields["currency"] = Field(
             "Sign of money", self._currency, theme, hint="£", name="currency"
         )
+        self.fields["currency"].setMaximumWidth(260)
         self.column.addWidget(self.fields["currency"])
         self.column.addWidget(
             Heading("Limits", theme, "arrows walk; type another figure below", rule=True)
@@ -151,8 +156,9 @@ class SettingsPage(Page):
         self.column.addWidget(self.limits)
         self.fields["limit"] = Field("This limit", self._limit, theme, name="limit", clears=True)
         self.column.addWidget(self.fields["limit"])
-        self.note = plain_label()
+        self.source, self.note = plain_label(), plain_label()
         self.note.hide()
+        self.column.addWidget(self.source)
         self.column.addWidget(self.note)
         heading = "numbers or Left and Right choose"
         self.column.addWidget(
@@ -176,7 +182,8 @@ class SettingsPage(Page):
 
     def _named(self, _: int = 0) -> None:
         limit = self.session.settings.limits()[self.limits.name()]
-        self.fields["limit"].label.setText(f"{limit.title}, in {limit.unit}; usual: as it came")
+        self.fields["limit"].label.setText(f"{limit.title}, in {limit.unit}; or the word usual")
+        self.source.setText(f"It stands at {_figure(limit)} by: {limit.source}.")
 
     def start(self) -> bool:
         """Begin with the limits."""

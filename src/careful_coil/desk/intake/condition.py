@@ -20,7 +20,7 @@ from careful_coil.desk.stations.page import Caution
 from careful_coil.desk.theme import Theme
 
 CHIP_HIGH, GAP = 26, 8
-ASKED = 216  # width of the question
+ASKED, ROOM = 216, 440  # width of the question; below ROOM the answers have no place beside it
 RING = 40
 FINE, NOTHING = "fine", ""
 
@@ -92,7 +92,9 @@ class CheckRoll(Roll):
 
     def _chips(self, k: int) -> list[tuple[int, int, int]]:
         """Return left edge, width and line of each answer of a row."""
-        t, first, line, found = self.theme, self.theme.px(ASKED), 0, []
+        t, found = self.theme, []
+        stacked = self.width() < t.px(ROOM)  # the answers go below the question
+        first, line = (t.px(26), 1) if stacked else (t.px(ASKED), 0)
         x = first
         for n, answer in enumerate(self.answers(k), 1):
             wide = paint.width_of(t, f"{n} {answer}", 13, True) + t.px(GAP)
@@ -135,9 +137,10 @@ class CheckRoll(Roll):
             return
         chips = self._chips(k)
         if said and said not in self.answers(k):  # fine, made good, or the bench's own words
-            first = [x + wide for x, wide, line in chips if line == 0]
-            rest = QRect(first[-1] + 8, head.top(), box.right() - first[-1] - 14, high)
-            paint.text(painter, t, rest, said, size=13, align=1)
+            edge = max([x + wide for x, wide, line in chips if line == 0] or [head.right()]) + 8
+            rest = QRect(edge, head.top(), box.right() - edge - 6, high)
+            if rest.width() >= paint.width_of(t, said, 13):
+                paint.text(painter, t, rest, said, size=13, align=1)
         for n, (x, wide, line) in enumerate(chips, 1):
             top = box.top() + t.px(5) + line * high
             answer = self.answers(k)[n - 1]
@@ -197,7 +200,7 @@ class ConditionPart(Part):
     """The part of Intake that keeps what hands, eyes and nose found."""
 
     name, title = "condition", "Look, smell, feel"
-    remark = "a number says what is wrong; 0 fine; G made good"
+    remark = "0 fine, G made good, a number is what is wrong"
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
