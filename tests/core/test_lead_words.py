@@ -46,7 +46,7 @@ def test_what_is_not_said_stays() -> None:
 
 @pytest.mark.parametrize("text", ["red blue", "T1 T2", "frayed cracked", "90m", "", "ring cut"])
 def test_two_of_a_kind_or_nothing_is_refused(text: str) -> None:
-    with pytest.raises(BadValue, match="brown/white T1|20 m"):
+    with pytest.raises(BadValue, match=r"brown/white T1|20 m"):
         read_lead(text, PLAIN)
 
 

@@ -24,6 +24,10 @@ DEAR = Estimate(parts=90, labour=180, replacement=310, lead_days=14)
         (replace(CHEAP, drive=200), "drive", 365, 365 / 510),
         (replace(DEAR, scrap_kg=10, scrap_price=6), "replace", 270, 270 / 250),
         (Estimate(parts=10, labour=20), "repair", 30, None),
+        (replace(CHEAP, bearings=30, rewind_kg=2, rewind_price=50), "replace", 295, 295 / 310),
+        (replace(CHEAP, needed=False), "scrap", 165, 165 / 310),
+        (replace(CHEAP, needed=False, special=True), "repair", 165, 165 / 310),
+        (replace(DEAR, aluminium_kg=4, aluminium_price=2.5), "replace", 270, 0.9),
         (replace(CHEAP, replacement=20, scrap_kg=10, scrap_price=6), "scrap", 165, None),
     ],
 )
@@ -67,6 +71,10 @@ def test_a_job_says_it_once_both_sides_are_known() -> None:
     own = next(f for f in whole.findings if f.code == "worth-repairing")
     assert (own.verdict, own.subject) == ("watch", "Replace it")
     assert "87 % of a new one" in own.why
+    gone = judged(*figures(labour=180, needed=0, scrap_kg=3, scrap_price=6))
+    (told,) = [f for f in gone.findings if f.code == "worth-repairing"]
+    assert told.subject == "Scrap it"
+    assert "Its metal brings 18." in told.why
     shop = Settings().changed({"repair_threshold": 90.0})
     kept = judged(*figures(parts=90, labour=180, replacement=310), settings=shop)
     assert next(f for f in kept.findings if f.code == "worth-repairing").subject == "Repair it"

@@ -113,7 +113,7 @@ def test_summaries_can_always_be_rebuilt(shop: Ask[Any]) -> None:
         shop(lambda s, j=job: s.take_in(j))  # type: ignore[misc]
     first = shop(lambda s: s.summaries())
     assert shop(lambda s: s.rebuild()) == first
-    assert [s.mark for s in first] == ["hold", "hold", "", "", "", "good"]
+    assert [s.mark for s in first] == ["hold", "hold", "watch", "watch", "", "good"]
     assert Summary.of_text(first[0].text()) == first[0]
 
 
@@ -187,3 +187,15 @@ def test_after_a_failed_call_the_records_go_on(shop: Ask[Any]) -> None:
     with pytest.raises(ZeroDivisionError):
         shop(lambda s: 1 // 0)
     assert shop(lambda s: s.summaries()) == []
+
+
+def test_photographs_of_the_log_stand_among_a_jobs_attachments(shop: Ask[Any]) -> None:
+    shas = [k * 64 for k in "ab"]
+    log = entries(
+        *({"kind": "picture", "name": f"{s[0]}.png", "sha256": s} for s in (*shas, shas[0]))
+    )
+    came = {"name": "old.png", "sha256": "c" * 64}
+    wanted = document(entries=[e.model_dump(mode="json") for e in log], attachments=[came])
+    shop(lambda s: s.take_in(wanted))
+    given = shop(lambda s: s.give_out("j1"))
+    assert [a.sha256 for a in given.attachments] == ["c" * 64, *shas]

@@ -6,8 +6,10 @@ from PySide6.QtCore import QEvent, Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QLabel, QLineEdit, QVBoxLayout, QWidget
 
-from careful_coil.core.errors import CoilError
+from careful_coil.core.errors import BadValue, CoilError
 from careful_coil.desk.theme import Theme
+
+SHORT, LONG = 200, 4000  # characters of what an entry holds
 
 
 class Line(QLineEdit):
@@ -51,16 +53,17 @@ class Field(QWidget):
         hint: str = "",
         name: str = "",
         clears: bool = False,
+        most: int = LONG,
     ) -> None:
         super().__init__()
-        self._commit, self._clears = commit, clears
+        self._commit, self._clears, self._most = commit, clears, most
         self.label = QLabel(label)
         self.label.setTextFormat(Qt.TextFormat.PlainText)
         self.cell = Cell()
         self.cell.setAccessibleName(label)
         self.cell.setPlaceholderText(f"for example {hint}" if hint else "")
         self.cell.setObjectName(name)
-        self.cell.setMaxLength(4000)
+        self.cell.setMaxLength(LONG)
         self.message = QLabel("")
         self.message.setTextFormat(Qt.TextFormat.PlainText)
         self.message.setWordWrap(True)
@@ -97,8 +100,11 @@ class Field(QWidget):
         """Commit what was typed, or refuse it and keep it for mending."""
         if not self.cell.isModified():
             return
+        text = self.cell.text().strip()
         try:
-            self._commit(self.cell.text().strip())
+            if len(text) > self._most:
+                raise BadValue(f"{len(text)} characters", f"at most {self._most}")
+            self._commit(text)
         except CoilError as error:
             self.refuse(str(error))
             return

@@ -11,18 +11,26 @@ from PySide6.QtCore import QCoreApplication, QEventLoop
 from PySide6.QtTest import QTest
 
 from careful_coil.desk.start import application, build
+from careful_coil.desk.stations.intake import IntakePage
 from careful_coil.desk.theme import Theme
 from careful_coil.desk.window import Window
 
-# name of the picture, motor, station
+SETTINGS, NEW = "settings", "new"
+# name of the picture; motor, a new one, or the settings; station; part of Intake
 VIEWS = (
-    ("intake", "demo-theatre", "intake"),
-    ("intake-no-plate", "demo-school", "intake"),
-    ("leads", "demo-theatre", "leads"),
-    ("leads-half-read", "demo-bakery", "leads"),
-    ("insulation", "demo-boatyard", "insulation"),
-    ("connect", "demo-theatre", "connect"),
-    ("release", "demo-cider-mill", "release"),
+    ("intake", "demo-bakery", "intake", "counter"),
+    ("intake-no-plate", "demo-school", "intake", "plate"),
+    ("intake-hookup", "demo-theatre", "intake", "hookup"),
+    ("intake-condition", "demo-theatre", "intake", "condition"),
+    ("intake-pictures", "demo-theatre", "intake", "pictures"),
+    ("intake-replacement", "demo-glasshouse", "intake", "replacement"),
+    ("leads", "demo-theatre", "leads", ""),
+    ("leads-half-read", "demo-bakery", "leads", ""),
+    ("insulation", "demo-boatyard", "insulation", ""),
+    ("connect", "demo-theatre", "connect", ""),
+    ("release", "demo-cider-mill", "release", ""),
+    ("settings", SETTINGS, "", ""),
+    ("intake-empty", NEW, "intake", "counter"),
 )
 
 
@@ -52,17 +60,33 @@ def open_demo(folder: Path, theme: Theme, width: int, height: int) -> Window:
     return window
 
 
+def show(window: Window, job: str, station: str, part: str) -> None:
+    """Bring a view up and wait for it."""
+    if job == SETTINGS:
+        window.settings()
+    elif job == NEW:
+        window.session.new_job()
+        settle(window)
+    else:
+        window.session.open_job(job)
+        settle(window, partial(is_open, window, job))
+        window.session.bind()
+    if station:
+        window.go(station)
+        settle(window)
+    page = window.pages["intake"]
+    if part and isinstance(page, IntakePage):
+        page.open_part(part)
+    settle(window)
+
+
 def take(folder: Path, theme: Theme, width: int = 1280, height: int = 800) -> None:
     """Write one picture of each view into a folder."""
     folder.mkdir(parents=True, exist_ok=True)
     with tempfile.TemporaryDirectory() as shop:
         window = open_demo(Path(shop), theme, width, height)
-        for name, job, station in VIEWS:
-            window.session.open_job(job)
-            settle(window, partial(is_open, window, job))
-            window.session.bind()
-            window.go(station)
-            settle(window)
+        for name, job, station, part in VIEWS:
+            show(window, job, station, part)
             window.grab().save(str(folder / f"{name}.png"))
         window.close()
 

@@ -133,7 +133,7 @@ class Window(QMainWindow):
         add("&Shop", "New job", "Ctrl+N", self.session.new_job)
         add("&Shop", "Loose leads", "Ctrl+L", lambda: self.session.new_job(loose=True))
         add("&Shop", "Find a motor or a bench sum", "Ctrl+K", self._find)
-        add("&Shop", "Shop settings", "Ctrl+,", self._settings)
+        add("&Shop", "Shop settings", "Ctrl+,", self.settings)
         add("&Shop", "Write the job sheet", "Ctrl+P", self.write_sheet)
         add("&Shop", "Close", "Ctrl+Q", self.close)
         for station, name in SHOWN.items():
@@ -229,7 +229,7 @@ class Window(QMainWindow):
     def _sum(self, name: str) -> None:
         self.sum_card.unfold(name, self._room_above_strip().adjusted(0, 60, 0, -20))
 
-    def _settings(self) -> None:
+    def settings(self) -> None:
         """Show the shop's settings in place of the bench; any station leads back."""
         self.stack.setCurrentWidget(self.settings_page)
         self.way.say("Shop settings; Ctrl+1 leads back to the bench.", "note")

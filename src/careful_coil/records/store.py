@@ -121,12 +121,9 @@ class Store:
             row = c.execute(select(jobs.c.number, jobs.c.extra).where(jobs.c.id == job)).first()
             if row is None:
                 raise RecordsRefused(f"There is no job {job} in this shop.")
-            return JobDocument(
-                id=job,
-                number=row.number,
-                entries=tuple(self._entries(c, job)),
-                **json.loads(row.extra),
-            )
+            log, extra = tuple(self._entries(c, job)), json.loads(row.extra)
+            extra["attachments"] = _attachments(log, extra.get("attachments", []))
+            return JobDocument(id=job, number=row.number, entries=log, **extra)
 
     def _entries(self, c: Connection, job: str) -> list[Entry]:
         rows = c.execute(select(entries).where(entries.c.job_id == job).order_by(entries.c.seq))
@@ -155,6 +152,16 @@ class Store:
         summary = summarise(job, number, self._entries(c, job), self._settings)
         c.execute(update(jobs).where(jobs.c.id == job).values(summary=summary.text()))
         return summary
+
+
+def _attachments(log: Sequence[Entry], known: list[dict[str, Any]]) -> list[dict[str, Any]]:
+    """Return a job's files by name and digest: those it came with and the photographs in its log."""
+    found = {a["sha256"]: a for a in known}
+    for entry in log:
+        if entry.body.kind == "picture":
+            body = entry.body
+            found.setdefault(body.sha256, {"name": body.name, "sha256": body.sha256})
+    return list(found.values())
 
 
 def _canonical(value: Any) -> str:

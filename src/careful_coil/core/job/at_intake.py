@@ -74,18 +74,27 @@ class SpeedRead(Body):
 
 
 class EstimateFigure(Body):
-    """One figure of what repair and replacement cost; `special` 1 where no new one can be had."""
+    """One figure of what repair and replacement cost, in the shop's money, kilograms or days.
+
+    `special` 1 where no new one can be had; `needed` 0 where the customer can do without one.
+    """
 
     kind: Literal["estimate"] = "estimate"
     field: Literal[
         "parts",
+        "bearings",
         "labour",
+        "rewind_kg",
+        "rewind_price",
+        "drive",
         "replacement",
         "lead_days",
-        "drive",
         "special",
+        "needed",
         "scrap_kg",
         "scrap_price",
+        "aluminium_kg",
+        "aluminium_price",
     ]
     value: Annotated[float, Field(ge=0, le=1e9)]
 

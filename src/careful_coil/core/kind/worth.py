@@ -1,7 +1,7 @@
 """Is it worth repairing? The sum, the break-even, and what would change the answer."""
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, fields
 from typing import Literal
 
 from careful_coil.core.errors import ValueOutOfRange
@@ -21,18 +21,41 @@ WORDS = {
 class Estimate:
     """What repair and replacement cost, in the shop's currency; `lead_days` until a new one comes.
 
-    `special` a frame, shaft or mounting that cannot be had new; `drive` the price of a drive where
-    one is needed; `scrap_kg` copper or aluminium in it, at `scrap_price` a kilogram.
+    A rewind costs `rewind_kg` of wire at `rewind_price` a kilogram. `drive` the price of a drive where
+    one is needed; `special` a frame, shaft or mounting that cannot be had new; `needed` whether the
+    customer must have one at all. `scrap_kg` is copper, both metals at their price a kilogram.
     """
 
     parts: float = 0.0
+    bearings: float = 0.0
     labour: float = 0.0
+    rewind_kg: float = 0.0
+    rewind_price: float = 0.0
+    drive: float = 0.0
     replacement: float = 0.0
     lead_days: float = 0.0
-    drive: float = 0.0
     special: bool = False
+    needed: bool = True
     scrap_kg: float = 0.0
     scrap_price: float = 0.0
+    aluminium_kg: float = 0.0
+    aluminium_price: float = 0.0
+
+    @property
+    def repair(self) -> float:
+        """Return what repair costs, a drive with it where one is needed."""
+        rewind = self.rewind_kg * self.rewind_price
+        return self.parts + self.bearings + self.labour + rewind + self.drive
+
+    @property
+    def scrap(self) -> float:
+        """Return what the metal brings."""
+        return self.scrap_kg * self.scrap_price + self.aluminium_kg * self.aluminium_price
+
+
+FLAGS = ("special", "needed")
+FIGURES = tuple(f.name for f in fields(Estimate) if f.name not in FLAGS)
+REPAIR = ("parts", "bearings", "labour", "rewind_kg")  # one of these is one side of the sum
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -57,22 +80,25 @@ def worth_repairing(
     Scrap is what the metal brings; it is taken off the price of a new one. Raises: ValueOutOfRange
     for a figure below nothing.
     """
-    for name in ("parts", "labour", "replacement", "lead_days", "drive", "scrap_kg", "scrap_price"):
+    for name in FIGURES:
         if getattr(e, name) < 0:
             raise ValueOutOfRange(f"{name} {getattr(e, name):g}", "a figure of nothing or more")
     if threshold <= 0:
         raise ValueOutOfRange(f"threshold {threshold:g}", "a share above nothing")
-    repair = e.parts + e.labour + e.drive
-    scrap = e.scrap_kg * e.scrap_price
+    repair, scrap = e.repair, e.scrap
     new = max(e.replacement + e.drive - scrap, 0.0)
     share = repair / new if new > 0 else None
     keep: Outcome = "drive" if e.drive > 0 else "repair"
-    if e.special or share is None:
-        outcome: Outcome = keep if e.special or e.replacement <= 0 else "scrap"
+    if not e.needed and not e.special:
+        outcome: Outcome = "scrap"
+    elif e.special or share is None:
+        outcome = keep if e.special or e.replacement <= 0 else "scrap"
     else:
         outcome = keep if share <= threshold else "replace"
     turns = []
-    if share is not None and not e.special:
+    if outcome == "scrap":
+        turns.append(f"Its metal brings {money(scrap)}. It turns when a motor is needed after all.")
+    elif share is not None and not e.special:
         if outcome == "replace":
             turns.append(f"It turns to repair below {money(threshold * new)} for the repair.")
             turns.append(
@@ -98,11 +124,12 @@ def worth_repairing(
 def estimate_of(job: Job) -> Estimate | None:
     """Return the estimate of a job; None before both sides of it are known."""
     figures = dict(job.seen.estimate)
-    if not ({"parts", "labour"} & set(figures)) or not ({"replacement", "special"} & set(figures)):
+    if not set(REPAIR) & set(figures) or not {"replacement", "special", "needed"} & set(figures):
         return None
     return Estimate(
-        **{k: float(v) for k, v in figures.items() if k != "special"},
-        special=bool(figures.get("special")),
+        **{k: v for k, v in figures.items() if k in FIGURES},
+        special=bool(figures.get("special", 0)),
+        needed=bool(figures.get("needed", 1)),
     )
 
 

@@ -79,7 +79,7 @@ def speed_words(found: Speeds, plate_poles: int | None = None) -> tuple[str, ...
     if found.poles and found.sync_rpm and found.slip is not None:
         words.append(
             f"{found.poles} poles ({found.poles // 2} pairs): {found.sync_rpm:g} rev/min less "
-            f"{100 * found.slip:.1f} % slip"
+            f"{100 * found.slip:.1f} % slip; without slip it would be {found.hertz:.2f} Hz"
         )
         if found.slip < 0:
             words.append("Faster than synchronous: driven, on a drive, or the poles are wrong.")

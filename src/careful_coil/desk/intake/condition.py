@@ -13,6 +13,7 @@ from careful_coil.core.job.at_intake import ConditionSeen, RestFine
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk import paint
 from careful_coil.desk.ask_row import EnterButton
+from careful_coil.desk.field import LONG, SHORT
 from careful_coil.desk.intake.part import NOT_ASKED, Part
 from careful_coil.desk.roll import DELETE, Roll
 from careful_coil.desk.session import Session
@@ -179,14 +180,14 @@ class CheckRoll(Roll):
                 painter,
                 t,
                 label,
-                f"{n + 1} {SHORT[burn.name]}",
+                f"{n + 1} {LABELS[burn.name]}",
                 size=13,
                 token="ground" if chosen else "quiet",
                 align=0,
             )
 
 
-SHORT = {
+LABELS = {
     "two-phases": "two phases",
     "one-phase": "one phase",
     "all": "all",
@@ -222,6 +223,7 @@ class ConditionPart(Part):
             self._typed,
             "windings burnt, one side",
             clears=True,
+            most=LONG,
         )
         self._judged: Judgement | None = None
 
@@ -267,6 +269,11 @@ class ConditionPart(Part):
             self.session.record(read_condition(text), station="intake")
 
 
+def _known(name: str) -> tuple[str, ...]:
+    """Return the answers the checklist has for a look."""
+    return (*(ITEMS[name].wrong if name in ITEMS else BURNS), MADE_GOOD)
+
+
 def read_condition(text: str) -> ConditionSeen:
     """Return a look typed as `windings burnt, one side`. Raises: BadValue.
 
@@ -275,7 +282,8 @@ def read_condition(text: str) -> ConditionSeen:
     head, _, words = text.partition(",")
     plain = head.strip().lower()
     name = max((n for n in (*ITEMS, BURN) if plain.startswith(n)), key=len, default="")
-    answer = plain.removeprefix(name).strip(" :")
+    answer = head.strip()[len(name) :].strip(" :")
+    answer = answer.lower() if answer.lower() in _known(name) else answer
     if not name or not answer:
         names = ", ".join((*ITEMS, BURN))
         raise BadValue(
@@ -285,4 +293,6 @@ def read_condition(text: str) -> ConditionSeen:
         answer = next((b for b, burn in BURNS.items() if answer in (b, burn.title)), answer)
         if answer not in BURNS:
             raise BadValue(answer, ", ".join(BURNS))
-    return ConditionSeen(item=name, answer=answer[:200], words=words.strip()[:4000])
+    if len(answer) > SHORT:
+        raise BadValue(f"{len(answer)} characters", f"at most {SHORT}; more after a comma")
+    return ConditionSeen(item=name, answer=answer, words=words.strip())

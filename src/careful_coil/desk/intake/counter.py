@@ -13,6 +13,7 @@ from careful_coil.core.job.at_intake import Arrived, ConditionSeen, RestFine, Sy
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk import paint
 from careful_coil.desk.ask_row import AskRow, EnterButton
+from careful_coil.desk.field import LONG
 from careful_coil.desk.intake.part import NOT_ASKED, Part
 from careful_coil.desk.odds import Odds
 from careful_coil.desk.painted import Painted
@@ -26,7 +27,7 @@ WHO = (
 )
 REST = (("customer", "Customer", ""), ("place", "Where it stands in the shop", "bench 1"))
 STATES = {"dismantled": "Came dismantled", "repaired-before": "Somebody repaired it before"}
-CAUSES_SHOWN = 3
+CAUSES_SHOWN, MOST_MISSING = 3, 40
 
 
 class Stubs(Painted):
@@ -94,6 +95,7 @@ class CounterPart(Part):
             "What is wrong, in the customer's words",
             partial(self._ticket, "complaint"),
             "hums, will not start",
+            most=LONG,
         )
         self.stubs = Stubs(theme)
         self.column.addWidget(self.stubs)
@@ -175,9 +177,11 @@ class CounterPart(Part):
 
     def _came(self, _: object = None) -> None:
         text = self.fields["missing"].cell.text()
-        missing = tuple(w.strip()[:200] for w in text.split(";") if w.strip())
+        missing = tuple(w.strip() for w in text.split(";") if w.strip())
+        if len(missing) > MOST_MISSING:
+            raise BadValue(f"{len(missing)} things", f"at most {MOST_MISSING}")
         states = [s for s, button in self.came.items() if button.isChecked()]
-        body = Arrived.model_validate({"states": states, "missing": missing[:40]})
+        body = Arrived.model_validate({"states": states, "missing": missing})
         self.session.record(body, station="intake")
 
 

@@ -7,6 +7,7 @@ from careful_coil.core.job.spoken import check_once, words_of
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.readings import LINES
 from careful_coil.core.winding.arrangements import ARRANGEMENTS
+from careful_coil.desk.field import LONG
 from careful_coil.desk.intake.part import Part
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Drawn, plain_label
@@ -32,6 +33,7 @@ class DiagramPart(Part):
             "Its joints, ; between",
             self._typed,
             "L1 T1 T7; L2 T2 T8; L3 T3 T9; T4 T5 T6",
+            most=LONG,
         )
         self.told_words = plain_label()
         self.column.addWidget(self.told_words)
@@ -74,7 +76,7 @@ class DiagramPart(Part):
 
     def _record(self, title: str, text: str) -> None:
         joints = read_diagram(text)
-        self.session.record(PrintedDiagram(title=title[:200], joints=joints), station="intake")
+        self.session.record(PrintedDiagram(title=title, joints=joints), station="intake")
 
 
 def read_diagram(text: str) -> tuple[tuple[str, ...], ...]:

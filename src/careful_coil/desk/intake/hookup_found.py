@@ -13,6 +13,7 @@ from careful_coil.core.job.spoken import EXAMPLE, check_once, read_joints
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk import paint
 from careful_coil.desk.ask_row import AskRow
+from careful_coil.desk.field import LONG
 from careful_coil.desk.intake.part import NOT_ASKED, Part
 from careful_coil.desk.roll import Roll
 from careful_coil.desk.session import Session
@@ -144,7 +145,7 @@ class HookupPart(Part):
         self.standard, self.ran = AskRow(), AskRow()
         for part in (self.standard, self.told_words, self.drawn, self.ran, self.keys, self.roll):
             self.column.addWidget(part)
-        self.add_field("found", "All joints, ; between them", self._found, EXAMPLE)
+        self.add_field("found", "All joints, ; between them", self._found, EXAMPLE, most=LONG)
         self.column.addWidget(Heading("Voltage tags", theme, "every place one hangs", rule=True))
         self.add_field(
             "voltage-tag", "Place: volts", self._voltage_tag, "lead box: 230 V", clears=True
@@ -260,4 +261,4 @@ class HookupPart(Part):
             return
         if not colon or not place:
             raise BadValue(text, "place and volts, for example lead box: 230 V")
-        self.session.record(VoltageTag(place=place[:200], words=words[:200]), station="intake")
+        self.session.record(VoltageTag(place=place, words=words), station="intake")

@@ -5,7 +5,7 @@ from collections.abc import Callable, Sequence
 from PySide6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
 
 from careful_coil.core.ledger import Judgement
-from careful_coil.desk.field import Field
+from careful_coil.desk.field import SHORT, Field
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Heading
 from careful_coil.desk.theme import Theme
@@ -52,9 +52,10 @@ class Part(QWidget):
         hint: str = "",
         clears: bool = False,
         place: bool = True,
+        most: int = SHORT,
     ) -> Field:
-        """Add a field, to the column unless it is placed elsewhere."""
-        field = Field(label, commit, self.theme, hint=hint, name=name, clears=clears)
+        """Add a field, to the column unless it is placed elsewhere; `most` characters."""
+        field = Field(label, commit, self.theme, hint=hint, name=name, clears=clears, most=most)
         self.fields[name] = field
         if place:
             self.column.addWidget(field)

@@ -1,5 +1,6 @@
 """Photographs: copied into the shop, shown large, with pins on them."""
 
+import os.path
 from pathlib import Path
 
 from PySide6.QtCore import QPoint, QPointF, QRect, QRectF, QSize, Qt, Signal
@@ -19,6 +20,7 @@ from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_intake import PictureAdded, PicturePin
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk import paint
+from careful_coil.desk.field import LONG
 from careful_coil.desk.intake.part import NOT_ASKED, Part
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.session import Session
@@ -214,6 +216,7 @@ class PicturesPart(Part):
             self._file,
             "/home/…/joints.jpg",
             clears=True,
+            most=LONG,
         )
         self.note = plain_label()
         self.note.hide()
@@ -291,18 +294,16 @@ class PicturesPart(Part):
     def _file(self, text: str) -> None:
         if not text:
             return
-        file = Path(text.removeprefix("file://")).expanduser()
-        if not file.is_file():
+        file = os.path.expanduser(text.removeprefix("file://"))
+        if not os.path.isfile(file):  # unlike Path's own, it refuses no text
             raise BadValue(text, "the path of a photograph, PNG or JPEG")
         self._say("")
-        self.session.add_picture(file, self._say)
+        self.session.add_picture(Path(file), self._say)
 
     def _caption(self, text: str) -> None:
         current = self.current()
         if current is not None:
-            self.session.record(
-                current.model_copy(update={"caption": text[:200]}), station="intake"
-            )
+            self.session.record(current.model_copy(update={"caption": text}), station="intake")
 
     def _name_pin(self) -> None:
         self.fields["pin"].cell.setFocus(Qt.FocusReason.OtherFocusReason)
@@ -312,7 +313,7 @@ class PicturesPart(Part):
         if current is None or not text:
             return
         x, y = self.board.cross
-        body = PicturePin(sha256=current.sha256, x=x, y=y, words=text[:200])
+        body = PicturePin(sha256=current.sha256, x=x, y=y, words=text)
         self.session.record(body, station="intake")
 
     def dragEnterEvent(self, event: QDragEnterEvent) -> None:

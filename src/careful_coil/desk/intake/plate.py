@@ -11,6 +11,7 @@ from careful_coil.core.ledger import Judgement
 from careful_coil.core.run.tacho import speed_words, speeds_of
 from careful_coil.core.values import Quantity, parse
 from careful_coil.desk.ask_row import AskRow, EnterButton
+from careful_coil.desk.field import LONG, SHORT
 from careful_coil.desk.intake.part import NOT_ASKED, Part
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Heading, plain_label
@@ -40,6 +41,7 @@ MORE = (
     ("power-side", "Power is: in or out", "out"),
 )
 NEEDED = ("phases", "volts", "hertz")
+MOST_READINGS, FASTEST = 50, 200_000
 IN, OUT = "taken from the line", "given at the shaft"
 
 
@@ -57,6 +59,7 @@ class PlatePart(Part):
             self._paste,
             "3~ 1.5 kW 230/400 V 5.9/3.4 A 50 Hz 1420 r/min",
             clears=True,
+            most=LONG,
         )
         self.left, self.implied = plain_label(), plain_label()
         self.left.hide()
@@ -150,7 +153,9 @@ class PlatePart(Part):
         found = read_pasted(text)
         if not found.fields:
             raise BadValue(text, "a nameplate, for example 3~ 1.5 kW 230/400 V 50 Hz 1420 r/min")
-        odd = [f for f, value in found.fields.items() if not readable(f, value)]
+        odd = [
+            f for f, value in found.fields.items() if not readable(f, value) or len(value) > SHORT
+        ]
         left = [*found.left, *(found.fields[f] for f in odd)]
         self.left.setText(f"Not placed, look again: {', '.join(left)}." if left else "")
         self.left.setVisible(bool(left))
@@ -168,6 +173,8 @@ class PlatePart(Part):
         rpm = tuple(parse(p, Quantity.SPEED).value for p in parts)
         if rpm:
             speeds_of(rpm, None)  # refuses what no speed can be
+        if len(rpm) > MOST_READINGS or any(r > FASTEST for r in rpm):
+            raise BadValue(text, f"at most {MOST_READINGS} readings, none above {FASTEST} rev/min")
         self.session.record(SpeedRead(rpm=rpm), station="intake")
 
 

@@ -11,6 +11,7 @@ from careful_coil.core.kind.kinds import KINDS
 from careful_coil.core.kind.replacement import LINES_TYPED, PLATE_LINES, Line, card_of, serves
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk import paint
+from careful_coil.desk.field import LONG, SHORT
 from careful_coil.desk.intake.part import NOT_ASKED, Part
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.session import Session
@@ -82,6 +83,7 @@ class ReplacementPart(Part):
             self._wanted,
             "shaft 24x50; frame 90L; rotation CW from the drive end",
             clears=True,
+            most=LONG,
         )
         self.add_field(
             "card-offered",
@@ -89,6 +91,7 @@ class ReplacementPart(Part):
             self._offered,
             "1~ 0.75 kW 230 V 50 Hz 1420 r/min; shaft 24x50; frame 90L",
             clears=True,
+            most=LONG,
         )
         self.answer, self.card = plain_label(), Card(theme)
         self.column.addWidget(self.answer)
@@ -137,7 +140,10 @@ def read_card(text: str) -> dict[str, str]:
         if not known:
             raise BadValue(part, "a plate, or one of " + ", ".join(LINES_TYPED) + " and its words")
         found |= known
-    return {f: v[:200] for f, v in found.items()}
+    long = next((f for f, v in found.items() if len(v) > SHORT), None)
+    if long is not None:
+        raise BadValue(f"{len(found[long])} characters of {long}", f"at most {SHORT}")
+    return found
 
 
 def _kind(text: str) -> str:

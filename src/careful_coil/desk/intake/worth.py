@@ -3,6 +3,7 @@
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job import Finding
 from careful_coil.core.job.at_intake import EstimateFigure
+from careful_coil.core.kind.worth import FLAGS
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk.intake.part import NOT_ASKED, Part
 from careful_coil.desk.session import Session
@@ -11,13 +12,19 @@ from careful_coil.desk.theme import Theme
 
 FIELDS = (
     ("parts", "Parts", "45"),
+    ("bearings", "Bearings", "24"),
     ("labour", "Labour", "120"),
+    ("rewind_kg", "Wire for a rewind, kg", "3.5"),
+    ("rewind_price", "Rewind, for a kg", "60"),
+    ("drive", "A drive, if it needs one", ""),
     ("replacement", "A new one", "310"),
     ("lead_days", "Days until it comes", "14"),
-    ("drive", "A drive, if it needs one", ""),
+    ("special", "Cannot be had new", "no"),
+    ("needed", "Is one needed at all", "yes"),
     ("scrap_kg", "Copper in it, kg", "3.5"),
-    ("scrap_price", "Scrap, for a kg", "6"),
-    ("special", "Cannot be had new: yes or no", "no"),
+    ("scrap_price", "Copper, for a kg", "6"),
+    ("aluminium_kg", "Aluminium in it, kg", "1.2"),
+    ("aluminium_price", "Aluminium, for a kg", "1.5"),
 )
 MOST = 1e9
 
@@ -46,7 +53,7 @@ class WorthPart(Part):
         for name, *_ in FIELDS:
             value = figures.get(name)
             text = "" if value is None else f"{value:g}"
-            if name == "special" and value is not None:
+            if name in FLAGS and value is not None:
                 text = "yes" if value else "no"
             self.fields[f"worth-{name}"].show_text(text)
         own = _finding(judged)
@@ -64,10 +71,11 @@ def _finding(judged: Judgement) -> Finding | None:
 
 def read_amount(name: str, text: str) -> float:
     """Return a figure of the estimate; blank is nothing. Raises: BadValue."""
-    if name == "special":
+    if name in FLAGS:
         if text.lower() not in ("yes", "no", ""):
             raise BadValue(text, "yes or no")
-        return float(text.lower() == "yes")
+        usual = name == "needed"
+        return float(text.lower() == "yes" if text else usual)
     if not text:
         return 0.0
     try:
