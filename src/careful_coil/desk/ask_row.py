@@ -5,11 +5,12 @@ from functools import partial
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QGridLayout, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
 
+from careful_coil.desk.flow import Flow
 from careful_coil.desk.stations.page import plain_label
 
-COLUMNS = 4  # of answers: they fit at 150 % text too
+COLUMNS = 4  # of answers at most
 
 
 class EnterButton(QPushButton):
@@ -30,13 +31,12 @@ class AskRow(QWidget):
         super().__init__()
         self.question = plain_label()
         self.buttons: list[QPushButton] = []
-        self._row = QGridLayout()
-        self._row.setSpacing(8)
+        self._row = Flow(COLUMNS, 0)
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(8)
         column.addWidget(self.question)
-        column.addLayout(self._row)
+        column.addWidget(self._row)
         self._asked: tuple[str, tuple[str, ...]] = ("", ())
         self._answered: Callable[[str], None] = lambda _: None
         self.hide()
@@ -47,16 +47,14 @@ class AskRow(QWidget):
         if self._asked == (question, tuple(answers)):
             return
         self._asked = (question, tuple(answers))
-        for button in self.buttons:
-            self._row.removeWidget(button)
-            button.deleteLater()
+        self._row.clear()
         self.buttons = []
         self.question.setText(question)
         self.setVisible(bool(question))
-        for k, answer in enumerate(answers):
+        for answer in answers:
             button = EnterButton(answer[0].upper() + answer[1:])
             button.clicked.connect(partial(self._chosen, answer))
-            self._row.addWidget(button, k // COLUMNS, k % COLUMNS)
+            self._row.add(button)
             self.buttons.append(button)
 
     def _chosen(self, answer: str) -> None:

@@ -2,14 +2,15 @@
 
 from collections.abc import Callable
 
-from PySide6.QtCore import QEvent, Qt
-from PySide6.QtGui import QKeyEvent
+from PySide6.QtCore import QEvent, QSize, Qt
+from PySide6.QtGui import QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import QLabel, QLineEdit, QVBoxLayout, QWidget
 
 from careful_coil.core.errors import BadValue, CoilError
 from careful_coil.desk.theme import Theme
 
 SHORT, LONG = 200, 4000  # characters of what an entry holds
+MARGINS = 24  # pixels beside the text in a cell
 
 
 class Line(QLineEdit):
@@ -31,6 +32,14 @@ class Cell(Line):
     def __init__(self) -> None:
         super().__init__()
         self.stood = ""
+        self.hint = ""
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """Show the example, its two words before it where there is room."""
+        super().resizeEvent(event)
+        words = f"for example {self.hint}"
+        fits = self.fontMetrics().horizontalAdvance(words) < self.width() - MARGINS
+        self.setPlaceholderText((words if fits else self.hint) if self.hint else "")
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """Escape cancels typing; nothing else is special."""
@@ -39,6 +48,44 @@ class Cell(Line):
             self.setModified(False)
             return
         super().keyPressEvent(event)
+
+
+class Title(QLabel):
+    """A line of words that is cut with dots where there is no room, and never asks for more."""
+
+    def __init__(self, words: str) -> None:
+        super().__init__()
+        self._words = words
+        self.setTextFormat(Qt.TextFormat.PlainText)
+
+    def setText(self, words: str) -> None:
+        """Show other words."""
+        self._words = words
+        self._fit()
+
+    def text(self) -> str:
+        """Return the whole words."""
+        return self._words
+
+    def minimumSizeHint(self) -> QSize:
+        """Return next to nothing: words give way."""
+        return QSize(1, super().minimumSizeHint().height())
+
+    def sizeHint(self) -> QSize:
+        """Return the room of the whole words."""
+        metrics = self.fontMetrics()
+        return QSize(metrics.horizontalAdvance(self._words) + 2, metrics.height())
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """Cut to the room."""
+        super().resizeEvent(event)
+        self._fit()
+
+    def _fit(self) -> None:
+        cut = self.fontMetrics().elidedText(
+            self._words, Qt.TextElideMode.ElideRight, max(self.width(), 1)
+        )
+        super().setText(cut)
 
 
 class Field(QWidget):
@@ -57,11 +104,10 @@ class Field(QWidget):
     ) -> None:
         super().__init__()
         self._commit, self._clears, self._most = commit, clears, most
-        self.label = QLabel(label)
-        self.label.setTextFormat(Qt.TextFormat.PlainText)
+        self.label = Title(label)
         self.cell = Cell()
         self.cell.setAccessibleName(label)
-        self.cell.setPlaceholderText(f"for example {hint}" if hint else "")
+        self.cell.hint = hint
         self.cell.setObjectName(name)
         self.cell.setMaxLength(LONG)
         self.message = QLabel("")

@@ -140,13 +140,13 @@ def worth_findings(job: Job, settings: Settings) -> list[Finding]:
         return []
     limit = settings.repair_threshold
     found = worth_repairing(estimate, limit.value / 100, settings.money)
-    share = f"{100 * found.share:.0f} % of a new one; " if found.share is not None else ""
+    share = f"{100 * found.share:.0f} % of a new one. " if found.share is not None else ""
     return [
         Finding(
             code="worth-repairing",
             verdict="note" if found.outcome in ("repair", "drive") else "watch",
             subject=WORDS[found.outcome],
-            why=f"Repair {settings.money(found.repair)}, {share}{' '.join(found.turns)}".strip(),
+            why=f"Repair {settings.money(found.repair)}{', ' if share else '. '}{share}{' '.join(found.turns)}".strip(),
             station="intake",
             figure=None if found.share is None else 100 * found.share,
             limit=limit.value,

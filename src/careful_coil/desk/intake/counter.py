@@ -4,7 +4,7 @@ from functools import partial
 
 from PySide6.QtCore import QPointF, QRect, Qt, Signal
 from PySide6.QtGui import QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QHBoxLayout, QPushButton, QWidget
+from PySide6.QtWidgets import QPushButton
 
 from careful_coil.core.condition.causes import BY_HAND, SYMPTOMS
 from careful_coil.core.condition.checklist import ITEMS
@@ -14,6 +14,7 @@ from careful_coil.core.ledger import Judgement
 from careful_coil.desk import paint
 from careful_coil.desk.ask_row import AskRow, EnterButton
 from careful_coil.desk.field import LONG
+from careful_coil.desk.flow import Flow
 from careful_coil.desk.intake.part import NOT_ASKED, Part
 from careful_coil.desk.odds import Odds
 from careful_coil.desk.painted import Painted
@@ -115,18 +116,15 @@ class CounterPart(Part):
         )
         self.column.addWidget(Heading("How it came", theme, rule=True))
         self.add_grid(REST, 2, self._ticket)
-        came = QWidget()
-        row = QHBoxLayout(came)
-        row.setContentsMargins(0, 0, 0, 0)
+        row = Flow(len(STATES), 0)
         self.came: dict[str, QPushButton] = {}
         for state, words in STATES.items():
             button = EnterButton(words)
             button.setCheckable(True)
             button.clicked.connect(self._came)
-            row.addWidget(button)
+            row.add(button)
             self.came[state] = button
-        row.addStretch()
-        self.column.addWidget(came)
+        self.column.addWidget(row)
         self.add_field("missing", "What is missing of it, ; between", self._came, "fan guard; key")
 
     def told(self, judged: Judgement) -> tuple[str, str]:

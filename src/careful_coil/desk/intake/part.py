@@ -2,15 +2,17 @@
 
 from collections.abc import Callable, Sequence
 
-from PySide6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk.field import SHORT, Field
+from careful_coil.desk.flow import Flow
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Heading
 from careful_coil.desk.theme import Theme
 
 NOT_ASKED = "not asked yet"
+NARROWEST = 118  # pixels of a field at 100 % text
 Row = tuple[str, str, str]  # field, label, hint
 
 
@@ -69,14 +71,11 @@ class Part(QWidget):
         prefix: str = "",
     ) -> None:
         """Add fields in a grid; `commit` is called with the field's own name and the text."""
-        grid = QGridLayout()
-        grid.setHorizontalSpacing(14)
-        grid.setVerticalSpacing(6)
-        for k, (name, label, hint) in enumerate(rows):
+        grid = Flow(columns, NARROWEST, self.theme)
+        for name, label, hint in rows:
 
             def typed(text: str, name: str = name) -> None:
                 commit(name, text)
 
-            field = self.add_field(prefix + name, label, typed, hint, place=False)
-            grid.addWidget(field, k // columns, k % columns)
-        self.column.addLayout(grid)
+            grid.add(self.add_field(prefix + name, label, typed, hint, place=False))
+        self.column.addWidget(grid)
