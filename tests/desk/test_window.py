@@ -26,9 +26,9 @@ def test_the_rack_shows_the_shop_in_order_of_urgency(bench: Bench) -> None:
     assert names == [
         "Boatyard",
         "Theatre",
-        "Bakery",
         "School workshop",
         "Glasshouse",
+        "Bakery",
         "Cider mill",
     ]
     assert "insulation too low" in bench.rack()[0]
