@@ -51,6 +51,11 @@ class Player:
         """Return what the readings so far say."""
         return identify(Evidence.of(self.tags, self.readings, self.meter))
 
+    def odds_of_groups(self) -> float:
+        """Return the odds that the candidates with the true groups hold together."""
+        true = self.true_groups()
+        return sum(c.probability for c in self.answer().candidates if groups_of(c.groups) == true)
+
     def read(self, a: str, b: str) -> None:
         """Take ohms of a pair, now and then through a bad clip."""
         text = self.bench.show(Request(kind="resistance", ends=(a, b))).text

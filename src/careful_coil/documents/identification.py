@@ -17,6 +17,7 @@ class CandidateDocument(Document):
     certainty: dict[str, Certainty]
     coil_ohm: dict[str, float]
     notes: list[str]
+    order: list[str]
 
 
 class SuspectDocument(Document):
@@ -58,12 +59,13 @@ def identification_document(found: Identification) -> IdentificationDocument:
             CandidateDocument(
                 arrangement=c.arrangement,
                 probability=c.probability,
-                extras=[],
+                extras=list(dict.fromkeys(c.extras.values())),
                 groups=[list(g) for g in c.groups],
                 roles=c.roles,
                 certainty=c.certainty,
                 coil_ohm=c.coil_ohm,
                 notes=list(c.notes),
+                order=list(c.order),
             )
             for c in found.candidates
         ],

@@ -9,9 +9,9 @@ from careful_coil.core.ledger import Judgement
 from careful_coil.core.readings import Meter, Resistance
 from careful_coil.core.winding.arrangements import ARRANGEMENTS
 from careful_coil.drawing.hookup import draw_hookup
-from careful_coil.drawing.shapes import Drawing
+from careful_coil.drawing.shapes import Drawing, moved
 from careful_coil.drawing.tokens import wire
-from careful_coil.drawing.winding import Look, draw_groups, draw_winding
+from careful_coil.drawing.winding import Look, draw_groups, draw_winding, plain_part
 
 COARSE_STEP_OHM = 0.1
 
@@ -29,25 +29,41 @@ def winding_now(judged: Judgement) -> Drawing:
     looks, found = looks_of(judged), judged.identification
     if found is None:
         return Drawing((), 62.0, 10.0)
-    arr, names = judged.naming.arrangement, judged.naming.names
+    network, names = judged.naming.network, judged.naming.names
     alike = [
         c
         for c in found.candidates
         if (c.arrangement, c.groups) == (found.best.arrangement, found.best.groups)
     ]
-    if arr is None or sum(c.probability for c in alike) < 0.5:
+    if network is None or sum(c.probability for c in alike) < 0.5:
         lone = [t for t in looks if not any(t in g for g in _read_groups(judged))]
         return draw_groups(_read_groups(judged), lone, looks)
+    own = {names[t]: look for t, look in looks.items() if t in names}
+    if not all(plain_part(network, g) for g in network.groups()):
+        return _with_extras(draw_hookup(network, (), own), judged)
     read, alone, doubtful = _passed(judged)
-    return draw_winding(
-        arr.network,
-        {names[t]: look for t, look in looks.items()},
+    drawn = draw_winding(
+        network,
+        own,
         _coil_ohm(judged),
         frozenset(read),
         frozenset(doubtful),
         _step(judged.job.meter),
         inferred=frozenset(read - alone) if found.best.probability < SURE else frozenset(),
     )
+    return _with_extras(drawn, judged)
+
+
+def _with_extras(drawn: Drawing, judged: Judgement) -> Drawing:
+    """Return the winding's drawing with sensor pairs and lone leads below it."""
+    found = judged.identification
+    if found is None or not found.best.extras:
+        return drawn
+    pairs = [g for g in found.best.groups if g[0] in found.best.extras]
+    lone = [t for t in found.best.extras if not any(t in g for g in pairs)]
+    beside = draw_groups(pairs, lone, looks_of(judged))
+    shapes = (*drawn.shapes, *moved(beside.shapes, 0.0, drawn.height))
+    return Drawing(shapes, max(drawn.width, beside.width), drawn.height + beside.height)
 
 
 def _step(meter: Meter) -> float:
@@ -58,36 +74,36 @@ def _step(meter: Meter) -> float:
 
 def _coil_ohm(judged: Judgement) -> dict[str, float]:
     """Return coil ohms under the names in use, which may be relabelled from the answer's."""
-    found, arr = judged.identification, judged.naming.arrangement
-    if found is None or arr is None:
+    found, network = judged.identification, judged.naming.network
+    if found is None or network is None:
         return {}
-    tag_of = {name: tag for tag, name in found.best.roles.items()}
+    tag_of = {name: tag for tag, name in found.best.names.items()}
     here = judged.naming.names
     ohms = {}
-    for c in arr.network.coils:
+    for c in network.coils:
         if c.name not in found.best.coil_ohm:
             continue
         ends = {here[tag_of[n]] if n in tag_of else n for n in (c.start, c.finish)}
-        ours = next((d.name for d in arr.network.coils if {d.start, d.finish} == ends), c.name)
+        ours = next((d.name for d in network.coils if {d.start, d.finish} == ends), c.name)
         ohms[ours] = found.best.coil_ohm[c.name]
     return ohms
 
 
 def _passed(judged: Judgement) -> tuple[set[str], set[str], set[str]]:
     """Return the coils some reading passes, those one passes alone, and those a suspect passes."""
-    arr, names, found = judged.naming.arrangement, judged.naming.names, judged.identification
+    network, names, found = judged.naming.network, judged.naming.names, judged.identification
     read: set[str] = set()
     alone: set[str] = set()
     doubtful: set[str] = set()
-    if arr is None or found is None:
+    if network is None or found is None:
         return read, alone, doubtful
     suspects = {s.reading for s in found.suspects}
     for index, taken in enumerate(judged.job.readings):
         pair = taken.reading.pair() if isinstance(taken.reading, Resistance) else None
-        if pair is None:
+        if pair is None or not set(pair) <= set(names):
             continue
-        shares = arr.network.shares(names[pair[0]], names[pair[1]])
-        coils = {c.name for c, s in zip(arr.network.coils, shares, strict=True) if abs(s) > 1e-9}
+        shares = network.shares(names[pair[0]], names[pair[1]])
+        coils = {c.name for c, s in zip(network.coils, shares, strict=True) if abs(s) > 1e-9}
         read |= coils
         alone |= coils if len(coils) == 1 else set()
         doubtful |= coils if index in suspects else set()

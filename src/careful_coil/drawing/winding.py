@@ -53,6 +53,15 @@ def draw_winding(
     return Drawing(tuple(shapes), WIDE, y)
 
 
+def plain_part(network: Network, leads: frozenset[str]) -> bool:
+    """Whether a connected part is a pair, a chain or a star of three: what is drawn here by its ohms."""
+    coils = [c for c in network.coils if c.start in leads or c.finish in leads]
+    ends = [n for c in coils for n in (c.start, c.finish)]
+    if any(n not in leads for n in ends):
+        return len(leads) == 3 == len(coils)
+    return len(coils) == len(leads) - 1 and all(ends.count(n) <= 2 for n in leads)
+
+
 def draw_groups(
     groups: Sequence[Sequence[str]], lone: Sequence[str], looks: Mapping[str, Look]
 ) -> Drawing:

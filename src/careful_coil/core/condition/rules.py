@@ -22,11 +22,13 @@ def condition_findings(
 def _balance(
     job: Job, found: Identification | None, naming: Naming, settings: Settings
 ) -> Finding | None:
-    if found is None or naming.arrangement is None or naming.arrangement.phases != 3:
+    if found is None or naming.arrangement is None or naming.network is None:
+        return None
+    if naming.arrangement.phases != 3:
         return None
     ohms = list(found.best.coil_ohm.values())
     watch, hold = settings.balance_watch, settings.balance_hold
-    if len(ohms) < len(naming.arrangement.network.coils) or found.suspects:
+    if len(ohms) < len(naming.network.coils) or found.suspects:
         return Finding(
             code="coils-balanced",
             verdict="unproven",

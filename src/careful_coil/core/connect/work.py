@@ -94,10 +94,10 @@ def connecting(job: Job, found: Identification | None, naming: Naming) -> Connec
 
 def _coil_ohms(found: Identification, naming: Naming) -> dict[str, float] | None:
     """Return the mean ohms of each kind of coil, by kind; None where one has none."""
-    if naming.arrangement is None:
+    if naming.network is None:
         return None
     kinds: dict[str, list[float]] = {}
-    for c in naming.arrangement.network.coils:
+    for c in naming.network.coils:
         kinds.setdefault(c.like, [])
         if c.name in found.best.coil_ohm:
             kinds[c.like].append(found.best.coil_ohm[c.name])

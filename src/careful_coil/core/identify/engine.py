@@ -7,9 +7,14 @@ from functools import lru_cache
 
 import numpy as np
 
+from careful_coil.core.identify.cover import Cover, cover
 from careful_coil.core.identify.evidence import Evidence, Ohms
+from careful_coil.core.identify.extras import kind_of_extra
 from careful_coil.core.identify.fit import COIL_SPREAD
+from careful_coil.core.identify.models import LONE, SENSOR, role_word
 from careful_coil.core.identify.nextstep import (
+    entropy,
+    next_group,
     next_kick,
     next_ohms,
     next_switch,
@@ -26,10 +31,10 @@ from careful_coil.core.identify.result import (
 from careful_coil.core.identify.weigh import Tables, Weighed, tables, weigh
 from careful_coil.core.identify.worlds import (
     LIGHTEST,
-    MOST_REFINED,
     Namings,
     World,
     best_names,
+    few_enough,
     standing,
     worlds_of,
 )
@@ -37,10 +42,14 @@ from careful_coil.core.values import show_ohm
 from careful_coil.core.winding.arrangements import ARRANGEMENTS
 
 SURE = 0.95
+LISTED = 0.97  # of all groupings that must stand in the list before windings are laid on them
+LIKELY, MOST_LAID = 1e-4, 80  # and no more than so many as likely as this
 LEFT_OUT_BELOW = 0.001
 AT_LEAST, AT_MOST = 5, 20
+CLAIMED = 3  # candidates whose names are looked at
 FORBID_FROM = 0.05
 SUSPECT_FROM = 0.80
+AGAIN_FROM = 0.2  # odds of being wrong from which a reading is asked for again
 Groups = tuple[tuple[str, ...], ...]
 
 
@@ -51,10 +60,15 @@ def identify(evidence: Evidence) -> Identification:
     The order of readings of different pairs never matters. Source: trade facts on unknown leads;
     open formats, identification.
     """
-    weighed = weigh(evidence)
+    groups = cover(evidence)
+    likely = sum(leaf.odds >= LIKELY for leaf in groups.leaves)
+    leaves = groups.leaves if groups.listed >= LISTED and likely <= MOST_LAID else ()
+    if not leaves and groups.leaves:
+        return _early(groups, evidence)
+    weighed = weigh(evidence, leaves)
     share = _shares([w.log_weight for w in weighed])
     heavy = [w for w, s in zip(weighed, share, strict=True) if s >= LIGHTEST]
-    refined = len(heavy) <= MOST_REFINED
+    refined = few_enough(heavy)
     worlds = worlds_of(heavy, evidence) if refined else []
     if refined:
         by_placement: dict[int, float] = {}
@@ -81,6 +95,28 @@ def identify(evidence: Evidence) -> Identification:
     )
 
 
+def _early(groups: Cover, evidence: Evidence) -> Identification:
+    """Return what can be said while far too many groupings still stand: the odds of the groups."""
+    tags = evidence.tags
+    candidates = tuple(
+        Candidate(
+            arrangement=None,
+            probability=leaf.odds,
+            groups=tuple(tuple(tags[k] for k in g) for g in leaf.groups if len(g) > 1),
+        )
+        for leaf in groups.leaves[:AT_MOST]
+    )
+    return Identification(
+        status="unsettled",
+        candidates=candidates,
+        suspects=(),
+        next=next_group(groups, evidence),
+        never_energise=(),
+        notes=evidence.notes,
+        read_groups=_groups_read(evidence),
+    )
+
+
 def _shares(logs: Sequence[float]) -> list[float]:
     array = np.array(logs)
     odds = np.exp(array - array.max())
@@ -93,52 +129,90 @@ def _candidates(
     stand: Namings,
     evidence: Evidence,
 ) -> tuple[Candidate, ...]:
-    merged: dict[tuple[str, tuple[int, ...]], tuple[Weighed, float]] = {}
+    merged: dict[tuple[str, tuple[str, ...]], tuple[Weighed, float]] = {}
     for w, s in zip(weighed, share, strict=True):
-        key = (w.arrangement.slug if w.arrangement else "", w.roles)
+        words = tuple(_word(w.model.network.leads[r]) for r in w.roles) if w.model else ()
+        key = (w.model.slug + w.model.variant if w.model else "", words)
         first, sum_so_far = merged.get(key, (w, 0.0))
         merged[key] = (first, sum_so_far + s)
     rows = sorted(merged.values(), key=lambda r: (-r[1], r[0].roles))
     rows = [r for k, r in enumerate(rows) if k < AT_LEAST or r[1] >= LEFT_OUT_BELOW][:AT_MOST]
-    return tuple(_candidate(w, s, stand, evidence) for w, s in rows)
+    return tuple(
+        _candidate(w, s, stand if k < CLAIMED and s >= FORBID_FROM else None, evidence)
+        for k, (w, s) in enumerate(rows)
+    )
 
 
-def _candidate(w: Weighed, probability: float, stand: Namings, evidence: Evidence) -> Candidate:
+def _candidate(
+    w: Weighed, probability: float, stand: Namings | None, evidence: Evidence
+) -> Candidate:
+    """Return a placement as a candidate; without `stand` nothing is claimed of its names."""
     tags = evidence.tags
-    if w.arrangement is None:
+    if w.model is None:
         return Candidate(
             arrangement=None,
             probability=probability,
             groups=_groups_read(evidence),
             notes=("No winding this version knows fits these readings.",),
         )
-    network = w.arrangement.network
-    own = [
-        x
-        for x in stand.worlds
-        if x.placed.arrangement is w.arrangement and x.placed.roles == w.roles
-    ]
-    if own:
+    network = w.model.network
+    worlds = stand.worlds if stand else ()
+    own = [x for x in worlds if x.placed.model is w.model and x.placed.roles == w.roles]
+    if stand is not None and own:
         world, names = best_names(own)
         sure = stand.certainties(world, names)
     else:
         names = tuple(network.leads[r] for r in w.roles)
         sure = tuple("open" for _ in tags)
-    groups = [
-        tuple(t for t, n in zip(tags, names, strict=True) if n in g) for g in network.groups()
-    ]
-    notes: tuple[str, ...] = (w.arrangement.note,) if w.arrangement.note else ()
+    by_tag = dict(zip(tags, names, strict=True))
+    groups = [tuple(t for t in tags if by_tag[t] in g) for g in network.groups()]
+    ohms = _coil_ohms(w, names, evidence)
+    told = {t: _extra_of(n, by_tag, ohms, evidence) for t, n in by_tag.items() if _extra(n)}
+    notes: tuple[str, ...] = (*w.model.notes,)
+    notes += (w.model.arrangement.note,) if w.model.arrangement.note else ()
     if w.variant.rising or w.variant.opens:
         notes += (f"{w.variant.name.capitalize()}.",)
+    certainty = dict(zip(tags, sure, strict=True))
+    certainty |= dict.fromkeys(told, "leaning")
     return Candidate(
-        arrangement=w.arrangement.slug,
+        arrangement=w.model.slug,
+        variant=w.model.variant,
         probability=probability,
         groups=tuple(sorted((g for g in groups if len(g) > 1), key=lambda g: tags.index(g[0]))),
-        roles=dict(zip(tags, names, strict=True)),
-        certainty=dict(zip(tags, sure, strict=True)),
-        coil_ohm=_coil_ohms(w, names, evidence),
+        names={t: n for t, n in by_tag.items() if t not in told},
+        roles={t: told.get(t) or role_word(n) for t, n in by_tag.items()},
+        extras=told,
+        certainty=certainty,
+        coil_ohm={k: v for k, v in ohms.items() if not k.startswith(SENSOR)},
         notes=notes,
+        order=_speed_order(by_tag),
     )
+
+
+def _word(lead: str) -> str:
+    """Return a lead's role, all that is beside the winding in one word."""
+    return SENSOR if _extra(lead) else role_word(lead)
+
+
+def _extra(name: str) -> bool:
+    return role_word(name).split("-")[0] in (SENSOR, LONE)
+
+
+def _extra_of(name: str, by_tag: dict[str, str], ohms: dict[str, float], evidence: Evidence) -> str:
+    """Return what a lead beside the winding most likely belongs to."""
+    pair = role_word(name)
+    if not pair.startswith(SENSOR):
+        return LONE
+    ends = {k for k, t in enumerate(evidence.tags) if role_word(by_tag[t]) == pair}
+    volts = [v for a, b, v in evidence.spins if {a, b} == ends]
+    return kind_of_extra(ohms.get(pair), volts[-1] if volts else None).kind
+
+
+def _speed_order(by_tag: dict[str, str]) -> tuple[str, ...]:
+    """Return the tags of speed taps from high to low, where there are any."""
+    names = {n: t for t, n in by_tag.items()}
+    taps = ("high", "medium", "tap-1", "tap-2", "tap-3", "low")
+    return tuple(names[n] for n in taps if n in names) if "run" in names else ()
 
 
 def _unclaimed(c: Candidate) -> Candidate:
@@ -161,9 +235,9 @@ def _groups_read(evidence: Evidence) -> Groups:
 
 def _coil_ohms(w: Weighed, names: Sequence[str], evidence: Evidence) -> dict[str, float]:
     """Return each coil's ohms: the kind's figure, drawn towards what was read through that coil."""
-    if w.arrangement is None or w.fit is None or not w.fitted:
+    if w.model is None or w.fit is None or not w.fitted:
         return {}
-    network = w.arrangement.network
+    network = w.model.network
     table = tables(network)
     kind = [table.kinds.index(c.like) for c in network.coils]
     guess = w.fit.ohm[kind]
@@ -199,13 +273,7 @@ def _suspects(
 ) -> tuple[Suspect, ...]:
     """Return the readings that are wrong whatever the winding is, as far as can be told."""
     best = weighed[0]
-    wrong = [0.0] * len(evidence.ohms)
-    for w, s in zip(weighed, share, strict=True):
-        for k in w.conflicts:
-            wrong[k] += s
-        if w.fit is not None:
-            for place, k in enumerate(w.fitted):
-                wrong[k] += s * w.fit.bad[place]
+    wrong = _odds_wrong(weighed, share, evidence)
     suspects = []
     for k, o in enumerate(evidence.ohms):
         if o.state != "unsteady" and wrong[k] < SUSPECT_FROM:
@@ -219,6 +287,40 @@ def _suspects(
     return tuple(sorted(suspects, key=lambda s: s.reading))
 
 
+def _odds_wrong(
+    weighed: Sequence[Weighed], share: Sequence[float], evidence: Evidence
+) -> list[float]:
+    """Return for each observation the odds that it is wrong."""
+    wrong = [0.0] * len(evidence.ohms)
+    for w, s in zip(weighed, share, strict=True):
+        for k in w.conflicts:
+            wrong[k] += s
+        if w.fit is not None:
+            for place, k in enumerate(w.fitted):
+                wrong[k] += s * w.fit.bad[place]
+    return wrong
+
+
+def _again(
+    weighed: Sequence[Weighed], share: Sequence[float], evidence: Evidence
+) -> NextReading | None:
+    """Return a reading taken once that may well be wrong: a second take settles it cheaply."""
+    wrong = _odds_wrong(weighed, share, evidence)
+    once = [k for k, o in enumerate(evidence.ohms) if len(o.takes) == 1]
+    worst = max(once, key=lambda k: wrong[k], default=None)
+    if worst is None or wrong[worst] < AGAIN_FROM:
+        return None
+    o = evidence.ohms[worst]
+    a, b = evidence.tags[o.a], evidence.tags[o.b]
+    odds = f"{wrong[worst]:.0%}".replace("%", " %")
+    return NextReading(
+        kind="resistance",
+        between=(a, b),
+        gain_bits=round(entropy((wrong[worst], 1 - wrong[worst])), 3),
+        why=f"{a} to {b} is a bad clip ({odds}), or a coil of its own. Clean it, read it again.",
+    )
+
+
 def _cause(best: Weighed, k: int, expected: tuple[float, float] | None, evidence: Evidence) -> str:
     o = evidence.ohms[k]
     if o.state == "unsteady":
@@ -230,9 +332,9 @@ def _cause(best: Weighed, k: int, expected: tuple[float, float] | None, evidence
 
 def _expected(best: Weighed, o: Ohms, evidence: Evidence) -> tuple[float, float] | None:
     """Return the range in Ω, as the meter would show it, that the rest says; None when open."""
-    if best.arrangement is None or best.fit is None or not best.fitted:
+    if best.model is None or best.fit is None or not best.fitted:
         return None
-    table = tables(best.arrangement.network)
+    table = tables(best.model.network)
     a, b = best.roles[o.a], best.roles[o.b]
     if not table.conduct[a, b]:
         return None
@@ -320,6 +422,9 @@ def _next(
     doubtful = _most_doubtful(weighed[0], evidence)
     if doubtful is not None:
         return doubtful
+    again = _again(weighed, share, evidence)
+    if again is not None:
+        return again
     ohms = next_ohms(weighed, share, evidence)
     if ohms is not None or not stand or len(evidence.tags) < 2:
         return ohms or _any_unread(weighed, evidence)
@@ -344,7 +449,7 @@ def _most_doubtful(best: Weighed, evidence: Evidence) -> NextReading | None:
 
 def _any_unread(weighed: Sequence[Weighed], evidence: Evidence) -> NextReading | None:
     """Without an arrangement to ask, the pair that would join or part two groups."""
-    if any(w.arrangement is not None for w in weighed) or _all_groups_read(evidence):
+    if any(w.model is not None for w in weighed) or _all_groups_read(evidence):
         return None
     read = {(o.a, o.b) for o in evidence.ohms}
     where = {t: k for k, g in enumerate(_groups_read(evidence)) for t in g}
@@ -367,21 +472,26 @@ def _never(candidates: Sequence[Candidate]) -> tuple[tuple[str, str], ...]:
     for c in candidates:
         if c.arrangement is None or c.probability < FORBID_FROM:
             continue
-        tag = {name: t for t, name in c.roles.items()}
+        tag = {name: t for t, name in c.names.items()}
         for one, two in ARRANGEMENTS[c.arrangement].never:
-            if {one, two} == {"start", "common"} and c.certainty[tag["start"]] != "proven":
+            if one not in tag or two not in tag:
+                continue
+            start = {"start"} & {one, two} and {one, two} != {"run", "start"}
+            if start and c.certainty[tag["start"]] != "proven":
                 continue  # until the start is known this might be the run winding
             a, b = sorted((tag[one], tag[two]), key=list(c.roles).index)
             found.add((a, b))
+        pairs = [g for g in c.groups if len(g) == 2 and g[0] in c.extras]
+        found |= {(g[0], g[1]) for g in pairs}
     return tuple(sorted(found))
 
 
 def _notes(candidates: Sequence[Candidate], best: Weighed, evidence: Evidence) -> tuple[str, ...]:
     notes = list(evidence.notes)
-    if best.arrangement is None and len(evidence.tags) > 1:
+    if best.model is None and len(evidence.tags) > 1:
         notes.append("No winding this version knows fits; the groups stand as read.")
     sure: set[Certainty] = set(candidates[0].certainty.values())
-    if best.arrangement is not None and best.arrangement.phases == 3 and "open" in sure:
+    if best.model is not None and best.model.phases == 3 and "open" in sure:
         notes.append("Ohms cannot see which end of a coil is the start, nor which phase it is.")
     for n in best.fit.odd if best.fit else ():
         o = evidence.ohms[best.fitted[n]]
@@ -389,6 +499,6 @@ def _notes(candidates: Sequence[Candidate], best: Weighed, evidence: Evidence) -
         notes.append(
             f"{a} to {b} reads {show_ohm(o.ohm)} again and again: that coil differs from its like."
         )
-    if "leaning" in sure and best.arrangement is not None and best.arrangement.phases == 1:
+    if "leaning" in sure and best.model is not None and best.model.phases == 1:
         notes.append("Which winding is the start is a guess by ohms, not proof.")
     return tuple(notes)

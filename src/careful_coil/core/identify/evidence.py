@@ -11,6 +11,8 @@ from careful_coil.core.readings import (
     Kick,
     Meter,
     Resistance,
+    Shaft,
+    Spin,
     Switch,
     check_reading,
     ohm_value,
@@ -52,6 +54,9 @@ class Evidence:
     ohms: tuple[Ohms, ...] = ()
     switches: tuple[tuple[int, int, str], ...] = ()
     kicks: tuple[tuple[int, int, int, int, str], ...] = ()
+    shafts: tuple[tuple[int, int, str], ...] = ()
+    spins: tuple[tuple[int, int, float], ...] = ()
+    bunched: tuple[tuple[int, tuple[int, ...], str], ...] = ()  # one lead against several
     notes: tuple[str, ...] = ()
     frame: tuple[tuple[str, float], ...] = ()
 
@@ -77,6 +82,9 @@ def _digest(tags: tuple[str, ...], readings: Sequence[AnyReading], meter: Meter)
     takes: dict[tuple[int, int], list[_Take]] = {}
     switches: dict[tuple[int, int], str] = {}
     kicks: dict[tuple[int, ...], str] = {}
+    shafts: dict[tuple[int, int], str] = {}
+    spins: dict[tuple[int, int], float] = {}
+    bunched: dict[tuple[int, tuple[int, ...]], tuple[int, tuple[int, ...], str]] = {}
     frame: dict[str, float] = {}
     unweighed: dict[str, int] = {}
     for index, reading in enumerate(readings):
@@ -86,7 +94,11 @@ def _digest(tags: tuple[str, ...], readings: Sequence[AnyReading], meter: Meter)
         if isinstance(reading, Resistance):
             pair = reading.pair()
             if pair is None:
-                unweighed["bunched"] = unweighed.get("bunched", 0) + 1
+                one = _bunched(reading, number, meter)
+                if one is None:
+                    unweighed["bunched"] = unweighed.get("bunched", 0) + 1
+                else:
+                    bunched[one[:2]] = one
                 continue
             a, b = sorted(number[t] for t in pair)
             takes.setdefault((a, b), []).append(_take(index, reading, meter))
@@ -97,6 +109,12 @@ def _digest(tags: tuple[str, ...], readings: Sequence[AnyReading], meter: Meter)
             switches[(a, b)] = reading.value
         elif isinstance(reading, Kick):
             kicks[tuple(number[t] for t in (*reading.source, *reading.sense))] = reading.value
+        elif isinstance(reading, Shaft):
+            a, b = sorted(number[t] for t in reading.between)
+            shafts[(a, b)] = reading.value
+        elif isinstance(reading, Spin):
+            a, b = sorted(number[t] for t in reading.between)
+            spins[(a, b)] = reading.volt
         else:
             unweighed[reading.kind] = unweighed.get(reading.kind, 0) + 1
     resolution = meter.resolution_ohm or _finest(takes)
@@ -114,9 +132,24 @@ def _digest(tags: tuple[str, ...], readings: Sequence[AnyReading], meter: Meter)
         ohms=ohms,
         switches=tuple((a, b, v) for (a, b), v in sorted(switches.items())),
         kicks=tuple((k[0], k[1], k[2], k[3], v) for k, v in sorted(kicks.items())),
+        shafts=tuple((a, b, v) for (a, b), v in sorted(shafts.items())),
+        spins=tuple((a, b, v) for (a, b), v in sorted(spins.items())),
+        bunched=tuple(bunched[k] for k in sorted(bunched)),
         notes=tuple(notes),
         frame=tuple(frame.items()),
     )
+
+
+def _bunched(
+    reading: Resistance, number: dict[str, int], meter: Meter
+) -> tuple[int, tuple[int, ...], str] | None:
+    """Return one lead against several clipped together, and whether it conducts; else None."""
+    ends = [tuple(number[t] for t in ((e,) if isinstance(e, str) else e)) for e in reading.between]
+    one, many = sorted(ends, key=len)
+    take = _take(0, reading, meter)
+    if len(one) != 1 or take.state == "unsteady":
+        return None
+    return one[0], tuple(sorted(many)), "open" if take.state == "open" else "conducts"
 
 
 @dataclass(frozen=True, slots=True)

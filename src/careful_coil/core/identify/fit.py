@@ -29,6 +29,7 @@ BAD_HIGH_RANGE = math.log(4.0 / 1.15)
 WORST_SIGMA = 2.5  # beyond this a reading is tried as a bad clip
 PROOF_SIGMA = 3.0
 MOST_SUSPECTS = 2
+MOST_LIKELY = 8  # readings of which two together are tried as bad clips
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,8 +67,9 @@ def fit(slope: Floats, spread: Floats, ohms: list[Ohms], lead_ohm: float | None)
     full = _solve(slope, spread, read, own, lead_ohm, ())
     tries: dict[tuple[int, ...], tuple[float, _Solved]] = {(): (full.log_good, full)}
     if np.max(np.abs(full.residual)) > WORST_SIGMA:
+        likely = list(range(count))
         for size in range(1, MOST_SUSPECTS + 1):
-            for drop in combinations(range(count), size):
+            for drop in combinations(likely, size):
                 if count - size < 1:
                     continue
                 solved = _solve(slope, spread, read, own, lead_ohm, drop)
@@ -76,6 +78,12 @@ def fit(slope: Floats, spread: Floats, ohms: list[Ohms], lead_ohm: float | None)
                     for k in drop
                 )
                 tries[drop] = (solved.log_good + cost, solved)
+            best_drop = max(tries, key=lambda d: tries[d][0])
+            kept = [k for k in range(count) if k not in best_drop]
+            if np.max(np.abs(tries[best_drop][1].residual[kept]), initial=0.0) <= WORST_SIGMA:
+                break  # one explains it: two need not be tried
+            singles = sorted((d for d in tries if len(d) == 1), key=lambda d: -tries[d][0])
+            likely = sorted(d[0] for d in singles[:MOST_LIKELY])
     logs = np.array([v[0] for v in tries.values()])
     top = float(logs.max())
     total = top + math.log(float(np.exp(logs - top).sum()))

@@ -7,6 +7,7 @@ from itertools import combinations
 import numpy as np
 from numpy.typing import NDArray
 
+from careful_coil.core.identify.cover import Cover
 from careful_coil.core.identify.evidence import Evidence
 from careful_coil.core.identify.polarity import expected, kick_pairs
 from careful_coil.core.identify.result import NextReading
@@ -30,7 +31,7 @@ def next_ohms(
     weighed: Sequence[Weighed], share: Sequence[float], evidence: Evidence
 ) -> NextReading | None:
     """Return the pair of leads whose ohms settle most, or None when none is worth its minute."""
-    known = [(w, s) for w, s in zip(weighed, share, strict=True) if w.arrangement][:CONSIDERED]
+    known = [(w, s) for w, s in zip(weighed, share, strict=True) if w.model][:CONSIDERED]
     count = len(evidence.tags)
     read = {(o.a, o.b) for o in evidence.ohms if o.state not in ("unsteady", "beep")}
     pairs = [(a, b) for a in range(count) for b in range(a + 1, count) if (a, b) not in read]
@@ -49,7 +50,33 @@ def next_ohms(
         return None
     a, b = (evidence.tags[k] for k in best)
     return NextReading(
-        kind="resistance", between=(a, b), gain_bits=round(best_gain, 3), why=_why(a, b, best_odds)
+        kind="resistance",
+        between=(a, b),
+        gain_bits=round(float(best_gain), 3),
+        why=_why(a, b, best_odds),
+    )
+
+
+def next_group(groups: Cover, evidence: Evidence) -> NextReading | None:
+    """Return the pair whose conducting or not parts most of the groupings that still stand."""
+    count = len(evidence.tags)
+    read = {(o.a, o.b) for o in evidence.ohms if o.state != "unsteady"}
+    best, best_gain = None, 0.0
+    for a, b in combinations(range(count), 2):
+        odds = float(groups.conduct[a, b])
+        gain = entropy((odds, 1 - odds)) if 0 < odds < 1 and (a, b) not in read else 0.0
+        if gain > best_gain + 1e-9:
+            best, best_gain = (a, b), gain
+    if best is None or best_gain < LEAST_BITS:
+        return None
+    a, b = best
+    share = f"{groups.conduct[a, b]:.0%}".replace("%", " %")
+    one, two = evidence.tags[a], evidence.tags[b]
+    return NextReading(
+        kind="resistance",
+        between=(one, two),
+        gain_bits=round(float(best_gain), 3),
+        why=f"It settles whether {one} and {two} belong together: {share} that they do.",
     )
 
 
@@ -59,12 +86,12 @@ def _predictions(known: Sequence[Weighed], pairs: Sequence[tuple[int, int]]) -> 
     shown = np.full((len(known), len(pairs)), _OPEN)
     alike: dict[tuple[int, bool], list[int]] = {}
     for k, w in enumerate(known):
-        alike.setdefault((id(w.arrangement), w.variant.rising), []).append(k)
+        alike.setdefault((id(w.model), w.variant.rising), []).append(k)
     for rows in alike.values():
         first = known[rows[0]]
-        if first.arrangement is None:
+        if first.model is None:
             continue
-        table = tables(first.arrangement.network)
+        table = tables(first.model.network)
         roles = np.array([known[k].roles for k in rows])
         ohm = np.array([w.fit.ohm for w in (known[k] for k in rows) if w.fit is not None])
         one, two = roles[:, a], roles[:, b]
@@ -81,11 +108,9 @@ def _outcomes(shown: NDArray[np.float64], weight: NDArray[np.float64]) -> list[t
     """Return the outcomes a person would tell apart, with their odds, likeliest first."""
     order = np.argsort(shown, kind="stable")
     found: list[list[float]] = []
-    last = None
     for k in order:
-        if last is None or shown[k] - last > SAME_OHM:
+        if not found or shown[k] - found[-1][0] > SAME_OHM:
             found.append([shown[k], 0.0])
-        last = shown[k]
         found[-1][1] += weight[k]
     return sorted(((v, p) for v, p in found), key=lambda o: -o[1])
 
@@ -106,9 +131,9 @@ def _why(a: str, b: str, odds: Sequence[tuple[float, float]]) -> str:
 
 def next_unread_coil(best: Weighed, evidence: Evidence) -> NextReading | None:
     """Return a pair through a coil that no reading has passed: a broken one would not have shown."""
-    if best.arrangement is None:
+    if best.model is None:
         return None
-    network = best.arrangement.network
+    network = best.model.network
     lead_of = [network.leads[r] for r in best.roles]
     passed = np.zeros(len(network.coils), dtype=bool)
     for o in evidence.ohms:
@@ -140,7 +165,7 @@ def next_switch(worlds: Sequence[World], evidence: Evidence) -> NextReading | No
                 continue
             opens = total = 0.0
             for w in worlds:
-                known = w.placed.arrangement
+                known = w.placed.model
                 if known is None:
                     continue
                 total += w.weight
@@ -155,22 +180,22 @@ def next_switch(worlds: Sequence[World], evidence: Evidence) -> NextReading | No
     return NextReading(
         kind="switch",
         between=best,
-        gain_bits=round(best_gain, 3),
+        gain_bits=round(float(best_gain), 3),
         why="Work the start mechanism by hand: the path that opens holds the start winding.",
     )
 
 
 def next_kick(worlds: Sequence[World], evidence: Evidence) -> NextReading | None:
     """Return the battery kick that parts most of the worlds."""
-    first = worlds[0].placed.arrangement
+    first = worlds[0].placed.model
     if first is None or first.phases != 3:
         return None
     network = first.network
-    same = [w for w in worlds if w.placed.arrangement is first]
+    same = [w for w in worlds if w.placed.model is first]
     total = sum(w.weight for w in same)
     done = {k[:4] for k in evidence.kicks}
     best, best_gain = None, LEAST_BITS
-    for kick in kick_pairs(network, worlds[0].placed.roles):
+    for kick in kick_pairs(first, worlds[0].placed.roles):
         if kick in done:
             continue
         mixed, own = np.zeros(len(KICKS)), 0.0
@@ -189,7 +214,7 @@ def next_kick(worlds: Sequence[World], evidence: Evidence) -> NextReading | None
         kind="kick",
         source=(a, b),
         sense=(c, d),
-        gain_bits=round(best_gain, 3),
+        gain_bits=round(float(best_gain), 3),
         why=(
             f"Battery + on {a}, – on {b}; meter + on {c}, – on {d}; watch which way it kicks at make. "
             "It tells the sense of the coils, which ohms cannot."

@@ -1,17 +1,15 @@
 """Every way to lay an arrangement's lead names on the tags, once each as far as ohms can see."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cache
-from itertools import combinations, permutations
+from itertools import permutations
 
 import numpy as np
 from numpy.typing import NDArray
 
-from careful_coil.core.identify.evidence import Ohms
 from careful_coil.core.winding.network import Network
 from careful_coil.core.winding.symmetry import part_relabellings, parts
-
-MOST_CONFLICTS = 3  # a placement that three readings flatly contradict is not kept
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,46 +43,45 @@ def _shapes(network: Network) -> tuple[_Shape, ...]:
     return tuple(shapes)
 
 
-def placements(network: Network, count: int, ohms: tuple[Ohms, ...]) -> NDArray[np.int64]:
-    """Return the placements that no more than a few readings contradict, shape (placements, leads).
+def placements(network: Network, groups: Sequence[tuple[int, ...]]) -> NDArray[np.int64]:
+    """Return every way to lay a network's leads on tags that fall into these groups.
 
-    Entry [p, i] is the lead number of the network that tag i has in placement p. Empty when the
-    lead counts differ.
+    Shape (placements, leads): entry [p, i] is the lead number that tag i has in placement p. Empty
+    when the sizes of the network's parts are others.
     """
-    if count != len(network.leads):
-        return np.zeros((0, count), dtype=np.int64)
-    opens = np.zeros((count, count), dtype=bool)
-    conducts = np.zeros((count, count), dtype=bool)
-    for o in ohms:
-        table = opens if o.state == "open" else conducts
-        if o.state == "open" or o.conducts:
-            table[o.a, o.b] = table[o.b, o.a] = True
-    found: list[list[int]] = []
     shapes = _shapes(network)
-    roles = [-1] * count
+    sizes = sorted(len(i) for s in shapes for i in s.instances)
+    count = sum(len(g) for g in groups)
+    if sizes != sorted(len(g) for g in groups):
+        return np.zeros((0, count), dtype=np.int64)
+    found: list[NDArray[np.int64]] = []
 
-    def place(free: tuple[int, ...], used: tuple[int, ...], conflicts: int) -> None:
-        if not free:
-            found.append(roles.copy())
+    def place(k: int, used: tuple[int, ...], chosen: tuple[tuple[int, ...], ...]) -> None:
+        if k == len(groups):
+            found.append(_laid(shapes, groups, chosen, count))
             return
-        first, rest = free[0], free[1:]
-        for k, shape in enumerate(shapes):
-            if used[k] == len(shape.instances):
-                continue
-            instance = shape.instances[used[k]]
-            for others in combinations(rest, len(instance) - 1):
-                members = (first, *others)
-                outside = [x for x in rest if x not in others]
-                wrong = conflicts
-                wrong += sum(bool(opens[a, b]) for a, b in combinations(members, 2))
-                wrong += sum(bool(conducts[a, b]) for a in members for b in outside)
-                if wrong >= MOST_CONFLICTS:
-                    continue
-                then = tuple(u + (j == k) for j, u in enumerate(used))
-                for label in shape.labellings:
-                    for tag, position in zip(members, label, strict=True):
-                        roles[tag] = instance[position]
-                    place(tuple(outside), then, wrong)
+        for number, shape in enumerate(shapes):
+            free = used[number] < len(shape.instances)
+            if free and len(shape.instances[0]) == len(groups[k]):
+                then = tuple(u + (j == number) for j, u in enumerate(used))
+                place(k + 1, then, (*chosen, (number, used[number])))
 
-    place(tuple(range(count)), (0,) * len(shapes), 0)
-    return np.array(found, dtype=np.int64).reshape(len(found), count)
+    place(0, (0,) * len(shapes), ())
+    return np.concatenate(found) if found else np.zeros((0, count), dtype=np.int64)
+
+
+def _laid(
+    shapes: tuple[_Shape, ...],
+    groups: Sequence[tuple[int, ...]],
+    chosen: tuple[tuple[int, ...], ...],
+    count: int,
+) -> NDArray[np.int64]:
+    """Return the rows of one choice of parts: every labelling inside each group."""
+    rows = np.full((1, count), -1, dtype=np.int64)
+    for group, (number, instance) in zip(groups, chosen, strict=True):
+        shape = shapes[number]
+        leads = np.array(shape.instances[instance])
+        labels = leads[np.array(shape.labellings)]  # (labellings, leads of the part)
+        rows = np.repeat(rows, len(labels), axis=0)
+        rows[:, list(group)] = np.tile(labels, (len(rows) // len(labels), 1))
+    return rows

@@ -10,6 +10,7 @@ from functools import cache
 import numpy as np
 from numpy.typing import NDArray
 
+from careful_coil.core.identify.models import Model
 from careful_coil.core.winding.kick import (
     HALF_OTHER_PHASE,
     HALF_SAME_PHASE,
@@ -17,12 +18,7 @@ from careful_coil.core.winding.kick import (
     kick_class,
 )
 from careful_coil.core.winding.network import Network
-from careful_coil.core.winding.symmetry import (
-    Relabelling,
-    dc_symmetries,
-    kick_symmetries,
-    parts,
-)
+from careful_coil.core.winding.symmetry import parts
 
 Floats = NDArray[np.float64]
 P_KICK_RIGHT, P_KICK_NEXT = 0.94, 0.02
@@ -33,22 +29,9 @@ _FAINT = np.array([0.005, 0.19, 0.61, 0.19, 0.005])  # halves of adjacent poles:
 Kick = tuple[int, int, int, int]
 
 
-@cache
-def couplings(network: Network) -> dict[str, float]:
+def couplings(model: Model) -> dict[str, float]:
     """Return the ways the halves may couple, with their odds."""
-    return COUPLINGS if any(c.half for c in network.coils) else {"alternate": 1.0}
-
-
-@cache
-def unseen_by_ohms(network: Network) -> tuple[Relabelling, ...]:
-    """Return one relabelling for each state that ohms cannot part and kicks can."""
-    seen: set[Relabelling] = set()
-    found = []
-    for g in dc_symmetries(network):
-        if g not in seen:
-            found.append(g)
-            seen.update(tuple(k[x] for x in g) for k in kick_symmetries(network))
-    return tuple(found)
+    return COUPLINGS if any(c.half for c in model.core.coils) else {"alternate": 1.0}
 
 
 @cache
@@ -98,12 +81,12 @@ def _belong(network: Network, a: int, b: int) -> bool:
     return any(a in p and b in p for p in parts(network))
 
 
-def kick_pairs(network: Network, roles: Sequence[int]) -> list[Kick]:
-    """Return the kicks worth trying, as tag numbers: between two separate parts."""
+def kick_pairs(model: Model, roles: Sequence[int]) -> list[Kick]:
+    """Return the kicks worth trying, as tag numbers: between two separate parts of the winding."""
     tag = {role: k for k, role in enumerate(roles)}
     pairs = [
         (n, *sorted((tag[p[i]], tag[p[j]])))
-        for n, p in enumerate(parts(network))
+        for n, p in enumerate(parts(model.core))
         for i in range(len(p))
         for j in range(i + 1, len(p))
     ]

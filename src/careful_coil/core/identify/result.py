@@ -9,12 +9,21 @@ Certainty = Literal["proven", "convention", "leaning", "open"]
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Candidate:
-    """One way to explain the readings. `groups` and keys are tags; `coil_ohm` in Ω."""
+    """One way to explain the readings. `groups` and keys are tags; `coil_ohm` in Ω.
+
+    `names` the winding's leads by their names in the network (both ends of a pair told apart), `roles`
+    by the words of the open format; `extras` what tags beside the winding belong to; `order` the
+    speed taps from high to low.
+    """
 
     arrangement: str | None
     probability: float
     groups: tuple[tuple[str, ...], ...]
+    variant: str = ""
+    names: dict[str, str] = field(default_factory=dict)
     roles: dict[str, str] = field(default_factory=dict)
+    extras: dict[str, str] = field(default_factory=dict)
+    order: tuple[str, ...] = ()
     certainty: dict[str, Certainty] = field(default_factory=dict)
     coil_ohm: dict[str, float] = field(default_factory=dict)
     notes: tuple[str, ...] = ()
@@ -33,7 +42,7 @@ class Suspect:
 class NextReading:
     """The reading that settles most: its kind and ends, the bits it is worth, why."""
 
-    kind: Literal["resistance", "switch", "kick"]
+    kind: Literal["resistance", "switch", "kick", "shaft", "spin"]
     between: tuple[str, str] | None = None
     source: tuple[str, str] | None = None
     sense: tuple[str, str] | None = None

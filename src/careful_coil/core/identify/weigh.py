@@ -1,41 +1,44 @@
 """The weight of every placement, given the evidence; numbers a shop may see are named here."""
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cache
 
 import numpy as np
 from numpy.typing import NDArray
 
+from careful_coil.core.identify.cover import P_FALSE_OPEN, P_STRAY, Leaf
 from careful_coil.core.identify.evidence import Evidence, Ohms
+from careful_coil.core.identify.extras import sensor_odds
 from careful_coil.core.identify.fit import LOG_RANGE, Fit, fit
+from careful_coil.core.identify.models import SENSOR, Model, models_for
 from careful_coil.core.identify.placements import placements
-from careful_coil.core.winding.arrangements import ARRANGEMENTS, Arrangement
+from careful_coil.core.identify.screen import rough_fit
 from careful_coil.core.winding.network import Network
-from careful_coil.core.winding.symmetry import dc_symmetries
 
 Floats = NDArray[np.float64]
+Groups = tuple[tuple[int, ...], ...]
 
-# How often a shop meets each; a leaning, which readings overrule.
-PRIOR = {
-    "three-phase-3-lead": 0.30,
-    "single-phase-3-lead": 0.50,
-    "single-phase-two-speed-coil": 0.20,
-    "three-phase-6-lead": 0.92,
-    "single-phase-dual-voltage-6-lead": 0.05,
-    "three-phase-part-winding-6-lead": 0.03,
-    "three-phase-9-lead-wye": 0.7,
-    "three-phase-9-lead-delta": 0.3,
-}
 P_UNKNOWN = 1e-3  # a winding that none of the arrangements describes
-P_FALSE_OPEN = 0.003  # a clip that touches nothing
-P_STRAY = 0.001  # leads that touch, a clip on the wrong one
 P_BEEP_SILENT = 0.02
 P_ODD_TEST = 0.005  # a switch test that shows what it should not
 P_START_HIGHER = 0.85  # the start winding is usually the thinner wire
 P_TAIL_SMALLER = 0.80  # the larger section of a tapped coil is usually the main one
-BEEP_BELOW_OHM = 50.0
-CAREFULLY = 25.0  # placements this many nats behind by groups alone are not fitted
+LEANINGS = (
+    ("run", "start", P_START_HIGHER),
+    ("main", "auxiliary", P_START_HIGHER),
+    ("tail", "main", P_TAIL_SMALLER),
+)
+# ohms of a winding over those of the motor's first: a bench's experience
+WITHIN_A_MOTOR = {
+    **{"start": (0.3, 30.0), "auxiliary": (0.3, 30.0), "tail": (0.02, 3.0)},
+    **{"medium": (0.02, 1.0), "low": (0.02, 1.0), "tap-1": (0.02, 1.0), "tap-2": (0.02, 1.0)},
+    **{"tap-3": (0.02, 1.0), "fast": (0.1, 10.0), "armature": (0.1, 20.0), "field-2": (0.1, 10.0)},
+}
+START_KINDS = ("start", "auxiliary")
+MOST_CONFLICTS, UNHEARD_OF = 3, 60.0  # a placement that so many readings flatly contradict is none
+CAREFULLY = 22.0  # placements this many nats behind by a rough fit are not fitted with care
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,9 +61,9 @@ _START = (
 
 @dataclass(frozen=True, slots=True)
 class Weighed:
-    """A placement with its log weight. `arrangement` None: none of those known."""
+    """A placement with its log weight. `model` None: none of those known."""
 
-    arrangement: Arrangement | None
+    model: Model | None
     roles: tuple[int, ...]
     variant: Variant
     log_weight: float
@@ -86,6 +89,7 @@ class Tables:
     slope: Floats  # (leads, leads, kinds)
     spread: Floats
     start: NDArray[np.bool_]  # the path passes the start winding
+    armature: NDArray[np.bool_]  # the path passes brushes
 
 
 @cache
@@ -95,7 +99,7 @@ def tables(network: Network) -> Tables:
     count = len(network.leads)
     many = {k: sum(c.like == k for c in network.coils) > 1 for k in kinds}
     slope, spread = np.zeros((count, count, len(kinds))), np.zeros((count, count, len(kinds)))
-    start = np.zeros((count, count), dtype=bool)
+    start, armature = (np.zeros((count, count), dtype=bool) for _ in range(2))
     for a in range(count):
         for b in range(count):
             share = network.shares(network.leads[a], network.leads[b]) if a != b else None
@@ -107,36 +111,57 @@ def tables(network: Network) -> Tables:
                 )
                 slope[a, b, k] = float(np.sum(of**2))
                 spread[a, b, k] = float(np.sqrt(np.sum(of**4))) if many[kind] else 0.0
-                start[a, b] |= kind == "start" and slope[a, b, k] > 1e-9
+                start[a, b] |= kind in START_KINDS and slope[a, b, k] > 1e-9
+                armature[a, b] |= kind == "armature" and slope[a, b, k] > 1e-9
     conduct = np.isfinite(network.resistance())
-    return Tables(kinds, conduct, slope, spread, start)
+    return Tables(kinds, conduct, slope, spread, start, armature)
 
 
-def weigh(evidence: Evidence) -> list[Weighed]:
-    """Return every placement worth keeping, heaviest first, the unknown winding among them."""
+def weigh(evidence: Evidence, leaves: Sequence[Leaf]) -> list[Weighed]:
+    """Return every placement worth keeping, heaviest first, the unknown winding among them.
+
+    `leaves` the groupings to place windings on.
+    """
     found: list[Weighed] = [_unknown(evidence)]
-    for slug, odds in PRIOR.items():
-        arr = ARRANGEMENTS[slug]
-        rows = placements(arr.network, len(evidence.tags), evidence.ohms)
-        if not len(rows):
+    groupings: dict[tuple[str, ...], set[Groups]] = {}
+    for leaf in leaves:
+        kinds = tuple(sorted(k for k, _ in leaf.blocks))
+        groupings.setdefault(kinds, set()).add(leaf.groups)
+    laid: list[_Laid] = []
+    for model in models_for(len(evidence.tags)):
+        rows = [placements(model.layout, g) for g in sorted(groupings.get(model.blocks, ()))]
+        if not rows:
             continue
-        labels = _label_count(arr.network)
-        variants = _START if tables(arr.network).start.any() else _PLAIN
+        every = np.concatenate(rows)
+        variants = _START if tables(model.network).start.any() else _PLAIN
+        labels = math.lgamma(len(evidence.tags) + 1) - math.log(model.ohm_symmetries)
         for variant in variants:
-            prior = math.log(odds * variant.prior) - math.log(labels)
-            found += _weigh_rows(arr, rows, variant, prior, evidence)
+            prior = math.log(model.prior * variant.prior) - labels
+            laid.append(_lay(model, every, variant, prior, evidence))
+    best = max((float(x.rough.max()) for x in laid), default=0.0)
+    for x in laid:
+        found += _weigh_rows(x, np.flatnonzero(x.rough >= best - CAREFULLY), evidence)
     return sorted(found, key=lambda w: (-w.log_weight, w.roles))
 
 
-def _label_count(network: Network) -> int:
-    """How many placements the arrangement has before anything is read."""
-    return math.factorial(len(network.leads)) // len(dc_symmetries(network))
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Laid:
+    """A model laid on groupings: placements, what tests and groups say of each, and a rough weight."""
+
+    model: Model
+    variant: Variant
+    rows: NDArray[np.int64]
+    log: Floats
+    conflict: NDArray[np.bool_]
+    fitted: NDArray[np.bool_]
+    odd: NDArray[np.int64]
+    rough: Floats
 
 
-def _weigh_rows(
-    arr: Arrangement, rows: NDArray[np.int64], variant: Variant, prior: float, evidence: Evidence
-) -> list[Weighed]:
-    table = tables(arr.network)
+def _lay(
+    model: Model, rows: NDArray[np.int64], variant: Variant, prior: float, evidence: Evidence
+) -> _Laid:
+    table = tables(model.network)
     log, conflict = np.full(len(rows), prior), np.zeros((len(rows), len(evidence.ohms)), dtype=bool)
     fitted = np.zeros_like(conflict)
     for k, o in enumerate(evidence.ohms):
@@ -146,14 +171,25 @@ def _weigh_rows(
         gain, wrong, fits = _judge(o, conducts, climbs)
         log += gain
         conflict[:, k], fitted[:, k] = wrong, fits
-    odd = np.zeros(len(rows), dtype=np.int64)
-    for one, two, value in evidence.switches:
-        opens = table.start[rows[:, one], rows[:, two]] & variant.opens
-        right = opens == (value == "opens")
-        log += np.where(right, math.log(1 - P_ODD_TEST), math.log(P_ODD_TEST))
-        odd = odd + (~right).astype(np.int64)
-    keep = np.flatnonzero(log >= log.max() - CAREFULLY)
-    fits_of = _fits(table, rows[keep], fitted[keep], evidence)
+    gain, odd = _tests(table, rows, variant, evidence)
+    log += gain - UNHEARD_OF * (conflict.sum(axis=1) >= MOST_CONFLICTS)
+    return _Laid(
+        model=model,
+        variant=variant,
+        rows=rows,
+        log=log,
+        conflict=conflict,
+        fitted=fitted,
+        odd=odd,
+        rough=log + rough_fit(table, rows, fitted, evidence),
+    )
+
+
+def _weigh_rows(x: _Laid, keep: NDArray[np.int64], evidence: Evidence) -> list[Weighed]:
+    if not len(keep):
+        return []
+    table = tables(x.model.network)
+    fits_of = _fits(table, x.rows[keep], x.fitted[keep], evidence)
     where: dict[bytes, tuple[int, ...]] = {}
 
     def places(mask: NDArray[np.bool_]) -> tuple[int, ...]:
@@ -164,17 +200,40 @@ def _weigh_rows(
 
     return [
         Weighed(
-            arrangement=arr,
-            roles=tuple(rows[p].tolist()),
-            variant=variant,
-            log_weight=float(log[p]) + f.log_evidence + _leaning(table, f),
+            model=x.model,
+            roles=tuple(x.rows[p].tolist()),
+            variant=x.variant,
+            log_weight=float(x.log[p])
+            + f.log_evidence
+            + _leaning(table, f)
+            + _sensor_ohms(table, x.rows[p], np.flatnonzero(x.fitted[p]), f, evidence),
             fit=f,
-            fitted=places(fitted[p]),
-            conflicts=places(conflict[p]),
-            odd_tests=int(odd[p].item()),
+            fitted=places(x.fitted[p]),
+            conflicts=places(x.conflict[p]),
+            odd_tests=int(x.odd[p].item()),
         )
         for p, f in zip(keep, fits_of, strict=True)
     ]
+
+
+def _tests(
+    table: Tables, rows: NDArray[np.int64], variant: Variant, evidence: Evidence
+) -> tuple[Floats, NDArray[np.int64]]:
+    """Return the log likelihood of switch, shaft and spin tests by placement, and how many are odd."""
+    log, odd = np.zeros(len(rows)), np.zeros(len(rows), dtype=np.int64)
+
+    def count(right: NDArray[np.bool_], p_odd: float) -> None:
+        nonlocal odd
+        log[:] += np.where(right, math.log(1 - p_odd), math.log(p_odd))
+        odd = odd + (~right).astype(np.int64)
+
+    for one, two, value in evidence.switches:
+        opens = table.start[rows[:, one], rows[:, two]] & variant.opens
+        count(opens == (value == "opens"), P_ODD_TEST)
+    for one, two, value in evidence.shafts:
+        varies = table.armature[rows[:, one], rows[:, two]]
+        count(varies == (value == "varies"), P_ODD_TEST)
+    return log, odd
 
 
 def _judge(
@@ -214,14 +273,43 @@ def _fits(
     return found
 
 
+def _sensor_ohms(
+    table: Tables,
+    row: NDArray[np.int64],
+    used: NDArray[np.int64],
+    f: Fit,
+    evidence: Evidence,
+) -> float:
+    """What a pair beside the winding reads speaks a little for or against a sensor."""
+    log = 0.0
+    for k, kind in enumerate(table.kinds):
+        if kind.startswith(SENSOR) and any(
+            table.slope[row[evidence.ohms[n].a], row[evidence.ohms[n].b], k] > 0 for n in used
+        ):
+            log += sensor_odds(float(f.ohm[k]))
+    return log
+
+
 def _leaning(table: Tables, f: Fit) -> float:
-    """Trade habit about which winding has more ohms: a leaning in the weight, never a proof."""
-    for low, high, share in (("run", "start", P_START_HIGHER), ("tail", "main", P_TAIL_SMALLER)):
+    """Trade habit about windings of one motor: which has more ohms, and how far they can be apart.
+
+    A leaning in the weight, never a proof.
+    """
+    log = 0.0
+    for low, high, share in LEANINGS:
         if low in table.kinds and high in table.kinds:
             ratio = f.ohm[table.kinds.index(high)] / f.ohm[table.kinds.index(low)]
             slant = math.tanh(4.0 * math.log(ratio))  # equal windings lean neither way
-            return math.log(0.5 + (share - 0.5) * slant)
-    return 0.0
+            log += math.log(0.5 + (share - 0.5) * slant)
+    first = f.ohm[0]
+    for kind, ohm in zip(table.kinds[1:], f.ohm[1:], strict=True):
+        if kind.startswith(SENSOR):
+            continue
+        low_end, high_end = WITHIN_A_MOTOR.get(kind, (0.02, 50.0))
+        inside = low_end <= ohm / first <= high_end
+        wide = math.log(high_end / low_end)
+        log += math.log(0.95 * LOG_RANGE / wide if inside else 0.05)
+    return log
 
 
 def _unknown(evidence: Evidence) -> Weighed:
@@ -232,5 +320,5 @@ def _unknown(evidence: Evidence) -> Weighed:
             log += math.log(0.4) - math.log(max(o.ohm, 1e-6) * LOG_RANGE)
         elif o.state in ("open", "rising", "beep"):
             log += math.log({"open": 0.6, "rising": 0.05, "beep": 0.35}[o.state])
-    log += math.log(0.25) * len(evidence.switches)
+    log += math.log(0.25) * (len(evidence.switches) + len(evidence.shafts))
     return Weighed(None, tuple(range(len(evidence.tags))), _PLAIN[0], log)

@@ -8,12 +8,13 @@ import numpy as np
 from numpy.typing import NDArray
 
 from careful_coil.core.identify.evidence import Evidence
-from careful_coil.core.identify.polarity import couplings, unseen_by_ohms, weigh_kicks
+from careful_coil.core.identify.models import role_word
+from careful_coil.core.identify.polarity import couplings, weigh_kicks
 from careful_coil.core.identify.result import Certainty
 from careful_coil.core.identify.weigh import Weighed
-from careful_coil.core.winding.symmetry import kick_symmetries
 
 MOST_REFINED = 60  # beyond this many placements nothing is claimed and kicks wait
+MOST_WORLDS = 4000  # nor beyond this many worlds of them
 LIGHTEST = 1e-5  # worlds lighter than this share of the whole are left out
 LEANING_FROM = 0.6
 
@@ -28,28 +29,25 @@ class World:
     weight: float
     fits: bool
 
-    def names(self, relabelling: Sequence[int]) -> tuple[str, ...]:
-        """Return the lead name of each tag under one of the symmetries."""
-        known = self.placed.arrangement
-        if known is None:
-            return ()
-        leads = known.network.leads
-        return tuple(leads[relabelling[r]] for r in self.roles)
+
+def few_enough(weighed: Sequence[Weighed]) -> bool:
+    """Whether the worlds of these placements can be looked at one by one."""
+    count = sum(len(w.model.unseen) * len(couplings(w.model)) for w in weighed if w.model)
+    return len(weighed) <= MOST_REFINED and count <= MOST_WORLDS
 
 
 def worlds_of(weighed: Sequence[Weighed], evidence: Evidence) -> list[World]:
     """Return the worlds of the placements given, heaviest first, weights adding up to one."""
     found: list[tuple[float, Weighed, tuple[int, ...], str, bool]] = []
     for w in weighed:
-        if w.arrangement is None:
+        if w.model is None:
             found.append((w.log_weight, w, w.roles, "", False))
             continue
-        network = w.arrangement.network
-        states = unseen_by_ohms(network)
-        for coupling, share in couplings(network).items():
+        states = w.model.unseen
+        for coupling, share in couplings(w.model).items():
             for state in states:
                 roles = tuple(state[r] for r in w.roles)
-                log, fits = weigh_kicks(network, coupling, roles, evidence.kicks)
+                log, fits = weigh_kicks(w.model.network, coupling, roles, evidence.kicks)
                 log += w.log_weight + math.log(share / len(states))
                 found.append((log, w, roles, coupling, fits))
     top = max(f[0] for f in found)
@@ -61,7 +59,7 @@ def worlds_of(weighed: Sequence[Weighed], evidence: Evidence) -> list[World]:
 
 def standing(worlds: Sequence[World]) -> list[World]:
     """Return the worlds that fit: no more flaws than the heaviest known one, every kick right."""
-    known = [w for w in worlds if w.placed.arrangement is not None]
+    known = [w for w in worlds if w.placed.model is not None]
     if not known:
         return []
     best = known[0]
@@ -77,16 +75,16 @@ def standing(worlds: Sequence[World]) -> list[World]:
 def best_names(worlds: Sequence[World]) -> tuple[World, tuple[str, ...]]:
     """Return the heaviest world and its names: of equal choices the one that numbers tags in order."""
     top = worlds[0]
+    known = top.placed.model
+    if known is None:
+        return top, ()
     equal = [w for w in worlds if w.placed is top.placed and w.weight >= top.weight * (1 - 1e-9)]
-    options = []
-    for world in equal:
-        known = world.placed.arrangement
-        if known is not None:
-            for k in kick_symmetries(known.network):
-                order = tuple(k[r] for r in world.roles)
-                options.append((order, world, world.names(k)))
-    _, world, names = min(options, key=lambda o: o[0])
-    return world, names
+    group = np.array(known.symmetries)
+    roles = np.array([w.roles for w in equal])
+    orders = group[:, roles].transpose(1, 0, 2).reshape(-1, roles.shape[1])
+    first = int(np.lexsort(orders.T[::-1])[0])
+    leads = known.network.leads
+    return equal[first // len(group)], tuple(leads[k] for k in orders[first])
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -103,15 +101,18 @@ class Namings:
         """Lay the names of all worlds out."""
         code_of: dict[str, int] = {}
         tags = len(worlds[0].roles) if worlds else 0
-        networks = [w.placed.arrangement.network for w in worlds if w.placed.arrangement]
-        most = max((len(kick_symmetries(n)) for n in networks), default=0)
-        codes = np.full((len(networks), most, tags), -1, dtype=np.int64)
-        real = np.zeros((len(networks), most), dtype=bool)
-        for k, (world, network) in enumerate(zip(worlds, networks, strict=True)):
-            own = np.array([code_of.setdefault(lead, len(code_of)) for lead in network.leads])
-            group = np.array(kick_symmetries(network))
-            codes[k, : len(group)] = own[group[:, list(world.roles)]]
-            real[k, : len(group)] = True
+        models = [w.placed.model for w in worlds if w.placed.model]
+        most = max((len(m.symmetries) for m in models), default=0)
+        codes = np.full((len(models), most, tags), -1, dtype=np.int64)
+        real = np.zeros((len(models), most), dtype=bool)
+        for model in dict.fromkeys(models):
+            words = [role_word(lead) for lead in model.network.leads]
+            own = np.array([code_of.setdefault(word, len(code_of)) for word in words])
+            table = own[np.array(model.symmetries)]  # (symmetries, leads)
+            here = [k for k, m in enumerate(models) if m is model]
+            roles = np.array([worlds[k].roles for k in here])
+            codes[np.ix_(here, range(len(table)))] = table[:, roles].transpose(1, 0, 2)
+            real[np.ix_(here, range(len(table)))] = True
         return cls(tuple(worlds), codes, real, code_of)
 
     def certainties(self, world: World, names: tuple[str, ...]) -> tuple[Certainty, ...]:
@@ -121,7 +122,7 @@ class Namings:
         all names kept so far; it is proven when no symmetry of its own world would change it.
         """
         alive, kept = self.real, set()
-        wanted = [self.code_of[n] for n in names]
+        wanted = [self.code_of[role_word(n)] for n in names]
         for tag, code in enumerate(wanted):
             narrowed = alive & (self.codes[:, :, tag] == code)
             if narrowed.any(axis=1).all():

@@ -14,7 +14,8 @@ import numpy as np
 from careful_coil.core.winding.network import Network
 
 Relabelling = tuple[int, ...]
-_UNLIKE = (1.0, 1.618, 2.718, 4.669, 7.39)  # ohms that no sum of a few others repeats
+# ohms that no sum of a few others repeats
+_UNLIKE = (1.0, 1.618, 2.718, 4.669, 7.39, 11.13, 17.71, 28.57, 46.09, 73.31)
 
 
 @cache

@@ -61,9 +61,14 @@ class Marks(Painted):
         """Show names and certainty of every tag."""
         naming, found = judged.naming, judged.identification
         sure = found.best.certainty if found else {}
+        beside = found.best.extras if found else {}
         words = "as marked" if naming.word == "marked" else ""
         self.rows = [
-            (tag, naming.names.get(tag, "?"), words or CERTAIN[sure.get(tag, "open")])
+            (
+                tag,
+                naming.names.get(tag) or beside.get(tag, "?"),
+                words or CERTAIN[sure.get(tag, "open")],
+            )
             for tag in judged.job.tags
         ]
         self.setAccessibleDescription("; ".join(" ".join(r) for r in self.rows))

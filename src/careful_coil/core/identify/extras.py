@@ -1,0 +1,62 @@
+"""What a pair beside the winding can be, by its ohms: a leaning until a test shows it.
+
+Usual cold ohms: contacts near zero; PTC thermistors 20–250 Ω a piece, mostly three in series
+(IEC 60034-11); platinum 100 Ω at 0 °C (IEC 60751) and the 10 Ω and 1000 Ω types; heaters tens to
+hundreds of ohms; tachometers tens to a few hundred.
+"""
+
+import math
+from dataclasses import dataclass
+
+from careful_coil.core.identify.fit import LOG_RANGE
+
+# kind: how common, and its ohms in ranges (from, to) with the share of each
+KINDS: dict[str, tuple[float, tuple[tuple[float, float, float], ...]]] = {
+    "thermostat": (0.40, ((0.001, 0.6, 1.0),)),
+    "thermistor": (0.25, ((20.0, 250.0, 0.35), (60.0, 750.0, 0.65))),
+    "rtd": (0.12, ((99.0, 118.0, 0.85), (9.5, 11.8, 0.07), (990.0, 1180.0, 0.08))),
+    "heater": (0.13, ((20.0, 600.0, 1.0),)),
+    "tachometer": (0.10, ((20.0, 500.0, 1.0),)),
+}
+EDGE = 0.02  # share of a kind that reads outside its ranges
+TACHOMETER_VOLT = 0.05  # a tachometer spun by hand gives at least this
+
+
+@dataclass(frozen=True, slots=True)
+class Told:
+    """A kind of extra and its odds."""
+
+    kind: str
+    odds: float
+
+
+def sensor_odds(ohm: float) -> float:
+    """Return the log of how much likelier a sensor is to read this than any pair at all."""
+    density = sum(share * _density(kind, ohm) for kind, (share, _) in KINDS.items())
+    return math.log(density * LOG_RANGE)
+
+
+def _density(kind: str, ohm: float) -> float:
+    """Return the density in the logarithm of a kind's ohms."""
+    found = EDGE / LOG_RANGE
+    for low, high, share in KINDS[kind][1]:
+        if low <= ohm <= high:
+            found += (1 - EDGE) * share / math.log(high / low)
+    return found
+
+
+def kind_of_extra(ohm: float | None, volt_spun: float | None = None) -> Told:
+    """Return what a pair beside the winding most likely is; `ohm` None where it was not read.
+
+    `volt_spun` volts seen while the shaft was spun, 0 for none.
+    """
+    odds = {
+        kind: share * (_density(kind, ohm) if ohm is not None else 1.0)
+        for kind, (share, _) in KINDS.items()
+    }
+    if volt_spun is not None:
+        gives = volt_spun >= TACHOMETER_VOLT
+        for kind in odds:
+            odds[kind] *= 0.95 if (kind == "tachometer") == gives else 0.02
+    best = max(odds, key=lambda k: odds[k])
+    return Told(best, odds[best] / sum(odds.values()))
