@@ -41,7 +41,9 @@ def hookup_of(plan: Plan) -> Drawing:
 
 def winding_of(slug: str, read: bool = True) -> Drawing:
     network = ARRANGEMENTS[slug].network
-    looks = {n: Look(tag=t, token="ink") for n, t in zip(network.leads, "ABCDEFGHJ", strict=False)}
+    looks = {
+        n: Look(tag=t, token="ink") for n, t in zip(network.leads, "ABCDEFGHJKLM", strict=False)
+    }
     names = frozenset(c.name for c in network.coils) if read else frozenset[str]()
     return draw_winding(network, looks, {c.name: 4.0 for c in network.coils}, names)
 

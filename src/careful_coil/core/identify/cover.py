@@ -200,7 +200,7 @@ def cover(evidence: Evidence) -> Cover:
     vague = count >= MANY_LEADS and 2 * w.bound.bit_count() < count
     conduct = np.zeros((count, count))
     total, begun = 0.0, []
-    for blocks, prior in compositions(count).items():
+    for blocks, prior in compositions(count, evidence.phases).items():
         if prior < (RARE_AT_FIRST if vague else RAREST):
             continue
         weight = prior * (w.grid if any(b in "pyd" for b in blocks) else w.even)

@@ -1,7 +1,7 @@
 """Readings digested for weighing: one observation a pair, whatever the order they came in."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from careful_coil.core.errors import BadDocument
 from careful_coil.core.readings import (
@@ -57,16 +57,24 @@ class Evidence:
     shafts: tuple[tuple[int, int, str], ...] = ()
     spins: tuple[tuple[int, int, float], ...] = ()
     bunched: tuple[tuple[int, tuple[int, ...], str], ...] = ()  # one lead against several
+    phases: int | None = None  # as the plate says
     notes: tuple[str, ...] = ()
     frame: tuple[tuple[str, float], ...] = ()
 
     @classmethod
     def of(
-        cls, tags: Sequence[str], readings: Sequence[AnyReading], meter: Meter = PLAIN_METER
+        cls,
+        tags: Sequence[str],
+        readings: Sequence[AnyReading],
+        meter: Meter = PLAIN_METER,
+        phases: int | None = None,
     ) -> "Evidence":
-        """Digest readings. Raises: BadDocument for an unknown tag or a pair of one lead."""
+        """Digest readings; `phases` as the plate says, None where it is not known.
+
+        Raises: BadDocument for an unknown tag or a pair of one lead.
+        """
         _check_tags(tags)
-        return _digest(tuple(tags), readings, meter)
+        return replace(_digest(tuple(tags), readings, meter), phases=phases)
 
 
 def _check_tags(tags: Sequence[str]) -> None:

@@ -44,6 +44,7 @@ PRIOR: dict[tuple[str, str], float] = {
 }
 PROTECTOR_OPEN = "protector-open"
 P_PROTECTOR_OPEN = 0.03
+P_PLATE_WRONG = 0.02  # a plate that belongs to another motor, or a winding changed since
 SENSOR_PAIRS = (0.80, 0.13, 0.05, 0.015)  # none, one, two, three
 LONE_LEADS = (1.0, 0.02, 0.004)
 SENSOR, LONE = "sensor", "empty"
@@ -217,12 +218,17 @@ def _inner(node: str) -> str:
     return "inside-common" if node == "common" else node
 
 
+def prior_of(model: Model, phases: int | None) -> float:
+    """Return how common a model is where the plate names so many phases; plates are rarely wrong."""
+    return model.prior * (1.0 if phases in (None, model.phases) else P_PLATE_WRONG)
+
+
 @cache
-def compositions(count: int) -> dict[tuple[str, ...], float]:
+def compositions(count: int, phases: int | None = None) -> dict[tuple[str, ...], float]:
     """Return the sets of blocks that so many leads can fall into, with their odds, which sum to 1."""
     odds: Counter[tuple[str, ...]] = Counter()
     for m in models_for(count):
-        odds[m.blocks] += m.prior  # type: ignore[assignment]
+        odds[m.blocks] += prior_of(m, phases)  # type: ignore[assignment]
     total = sum(odds.values())
     return {blocks: p / total for blocks, p in odds.items()}
 

@@ -36,7 +36,8 @@ class Naming:
 
 def evidence_of(job: Job) -> Evidence:
     """Return a job's readings digested. The job must have leads."""
-    return Evidence.of(job.tags, [t.reading for t in job.readings], job.meter)
+    readings = [t.reading for t in job.readings]
+    return Evidence.of(job.tags, readings, job.meter, job.plate.phases)
 
 
 def name_leads(job: Job, found: Identification) -> Naming:

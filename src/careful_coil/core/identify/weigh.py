@@ -12,7 +12,7 @@ from careful_coil.core.identify.cover import P_FALSE_OPEN, P_STRAY, Leaf
 from careful_coil.core.identify.evidence import Evidence, Ohms
 from careful_coil.core.identify.extras import sensor_odds
 from careful_coil.core.identify.fit import LOG_RANGE, Fit, fit
-from careful_coil.core.identify.models import SENSOR, Model, models_for
+from careful_coil.core.identify.models import SENSOR, Model, models_for, prior_of
 from careful_coil.core.identify.placements import placements
 from careful_coil.core.identify.screen import rough_fit
 from careful_coil.core.winding.network import Network
@@ -136,7 +136,8 @@ def weigh(evidence: Evidence, leaves: Sequence[Leaf]) -> list[Weighed]:
         variants = _START if tables(model.network).start.any() else _PLAIN
         labels = math.lgamma(len(evidence.tags) + 1) - math.log(model.ohm_symmetries)
         for variant in variants:
-            prior = math.log(model.prior * variant.prior) - labels
+            odds = prior_of(model, evidence.phases) * variant.prior
+            prior = math.log(odds) - labels
             laid.append(_lay(model, every, variant, prior, evidence))
     best = max((float(x.rough.max()) for x in laid), default=0.0)
     for x in laid:
