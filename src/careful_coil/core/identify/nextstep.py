@@ -1,8 +1,9 @@
 """The reading that settles most: expected information, over the placements that still stand."""
 
 import math
-from collections.abc import Iterable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from itertools import combinations
+from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
@@ -156,33 +157,53 @@ def next_unread_coil(best: Weighed, evidence: Evidence) -> NextReading | None:
 
 def next_switch(worlds: Sequence[World], evidence: Evidence) -> NextReading | None:
     """Return the pair to watch while the start mechanism is worked by hand."""
-    done = {(a, b) for a, b, _ in evidence.switches}
+
+    def opens(w: World, a: int, b: int) -> bool:
+        if w.placed.model is None or not w.placed.variant.opens:
+            return False
+        return bool(tables(w.placed.model.network).start[w.roles[a], w.roles[b]])
+
+    why = "Work the start mechanism by hand: the path that opens holds the start winding."
+    return _next_pair(
+        "switch", worlds, {(a, b) for a, b, _ in evidence.switches}, opens, why, evidence
+    )
+
+
+def next_shaft(worlds: Sequence[World], evidence: Evidence) -> NextReading | None:
+    """Return the pair to watch while the shaft is turned."""
+
+    def varies(w: World, a: int, b: int) -> bool:
+        if w.placed.model is None:
+            return False
+        return bool(tables(w.placed.model.network).armature[w.roles[a], w.roles[b]])
+
+    why = "Turn the shaft slowly while you read: the pair that varies is the armature under its brushes."
+    return _next_pair(
+        "shaft", worlds, {(a, b) for a, b, _ in evidence.shafts}, varies, why, evidence
+    )
+
+
+def _next_pair(
+    kind: Literal["switch", "shaft"],
+    worlds: Sequence[World],
+    done: set[tuple[int, int]],
+    shows: Callable[[World, int, int], bool],
+    why: str,
+    evidence: Evidence,
+) -> NextReading | None:
+    """Return the pair whose test parts most of the worlds."""
+    total = sum(w.weight for w in worlds)
     best, best_gain = None, LEAST_BITS
-    count = len(evidence.tags)
-    for a in range(count):
-        for b in range(a + 1, count):
-            if (a, b) in done:
-                continue
-            opens = total = 0.0
-            for w in worlds:
-                known = w.placed.model
-                if known is None:
-                    continue
-                total += w.weight
-                start = tables(known.network).start
-                if w.placed.variant.opens and start[w.roles[a], w.roles[b]]:
-                    opens += w.weight
-            gain = entropy((opens / total, 1 - opens / total)) if total else 0.0
-            if gain > best_gain + 1e-9:
-                best, best_gain = (evidence.tags[a], evidence.tags[b]), gain
+    for a, b in combinations(range(len(evidence.tags)), 2):
+        if (a, b) in done or not total:
+            continue
+        share = sum(w.weight for w in worlds if shows(w, a, b)) / total
+        gain = entropy((share, 1 - share)) if 0 < share < 1 else 0.0
+        if gain > best_gain + 1e-9:
+            best, best_gain = (evidence.tags[a], evidence.tags[b]), gain
     if best is None:
         return None
-    return NextReading(
-        kind="switch",
-        between=best,
-        gain_bits=round(float(best_gain), 3),
-        why="Work the start mechanism by hand: the path that opens holds the start winding.",
-    )
+    return NextReading(kind=kind, between=best, gain_bits=round(float(best_gain), 3), why=why)
 
 
 def next_kick(worlds: Sequence[World], evidence: Evidence) -> NextReading | None:

@@ -8,7 +8,8 @@ from functools import cache
 import numpy as np
 from numpy.typing import NDArray
 
-from careful_coil.core.identify.cover import P_FALSE_OPEN, P_STRAY, Leaf
+from careful_coil.core.identify.blocks import P_FALSE_OPEN, P_STRAY
+from careful_coil.core.identify.cover import Leaf
 from careful_coil.core.identify.evidence import Evidence, Ohms
 from careful_coil.core.identify.extras import sensor_odds
 from careful_coil.core.identify.fit import LOG_RANGE, Fit, fit

@@ -1,0 +1,165 @@
+"""Placements told as candidates: roles, extras, groups, coil ohms, how sure each name is."""
+
+from collections.abc import Sequence
+from dataclasses import replace
+
+import numpy as np
+
+from careful_coil.core.identify.evidence import Evidence
+from careful_coil.core.identify.extras import kind_of_extra
+from careful_coil.core.identify.fit import COIL_SPREAD
+from careful_coil.core.identify.models import LONE, SENSOR, role_word
+from careful_coil.core.identify.result import Candidate
+from careful_coil.core.identify.weigh import Tables, Weighed, tables
+from careful_coil.core.identify.worlds import Namings, best_names
+
+LEFT_OUT_BELOW = 0.001
+AT_LEAST, AT_MOST = 5, 20
+CLAIMED = 3  # candidates whose names are looked at
+FORBID_FROM = 0.05
+Groups = tuple[tuple[str, ...], ...]
+
+
+def candidates_of(
+    weighed: Sequence[Weighed],
+    share: Sequence[float],
+    stand: Namings,
+    evidence: Evidence,
+) -> tuple[Candidate, ...]:
+    merged: dict[tuple[str, tuple[str, ...]], tuple[Weighed, float]] = {}
+    for w, s in zip(weighed, share, strict=True):
+        words = tuple(_word(w.model.network.leads[r]) for r in w.roles) if w.model else ()
+        key = (w.model.slug + w.model.variant if w.model else "", words)
+        first, sum_so_far = merged.get(key, (w, 0.0))
+        merged[key] = (first, sum_so_far + s)
+    rows = sorted(merged.values(), key=lambda r: (-r[1], r[0].roles))
+    rows = [r for k, r in enumerate(rows) if k < AT_LEAST or r[1] >= LEFT_OUT_BELOW][:AT_MOST]
+    return tuple(
+        _candidate(w, s, stand if k < CLAIMED and s >= FORBID_FROM else None, evidence)
+        for k, (w, s) in enumerate(rows)
+    )
+
+
+def _candidate(
+    w: Weighed, probability: float, stand: Namings | None, evidence: Evidence
+) -> Candidate:
+    """Return a placement as a candidate; without `stand` nothing is claimed of its names."""
+    tags = evidence.tags
+    if w.model is None:
+        return Candidate(
+            arrangement=None,
+            probability=probability,
+            groups=groups_read(evidence),
+            notes=("No winding this version knows fits these readings.",),
+        )
+    network = w.model.network
+    worlds = stand.worlds if stand else ()
+    own = [x for x in worlds if x.placed.model is w.model and x.placed.roles == w.roles]
+    if stand is not None and own:
+        world, names = best_names(own)
+        sure = stand.certainties(world, names)
+    else:
+        names = tuple(network.leads[r] for r in w.roles)
+        sure = tuple("open" for _ in tags)
+    by_tag = dict(zip(tags, names, strict=True))
+    groups = [tuple(t for t in tags if by_tag[t] in g) for g in network.groups()]
+    ohms = _coil_ohms(w, names, evidence)
+    told = {t: _extra_of(n, by_tag, ohms, evidence) for t, n in by_tag.items() if _extra(n)}
+    notes: tuple[str, ...] = (*w.model.notes,)
+    notes += (w.model.arrangement.note,) if w.model.arrangement.note else ()
+    if w.variant.rising or w.variant.opens:
+        notes += (f"{w.variant.name.capitalize()}.",)
+    certainty = dict(zip(tags, sure, strict=True))
+    certainty |= dict.fromkeys(told, "leaning")
+    return Candidate(
+        arrangement=w.model.slug,
+        variant=w.model.variant,
+        probability=probability,
+        groups=tuple(sorted((g for g in groups if len(g) > 1), key=lambda g: tags.index(g[0]))),
+        names={t: n for t, n in by_tag.items() if t not in told},
+        roles={t: told.get(t) or role_word(n) for t, n in by_tag.items()},
+        extras=told,
+        certainty=certainty,
+        coil_ohm={k: v for k, v in ohms.items() if not k.startswith(SENSOR)},
+        notes=notes,
+        order=_speed_order(by_tag),
+    )
+
+
+def _word(lead: str) -> str:
+    """Return a lead's role, all that is beside the winding in one word."""
+    return SENSOR if _extra(lead) else role_word(lead)
+
+
+def _extra(name: str) -> bool:
+    return role_word(name).split("-")[0] in (SENSOR, LONE)
+
+
+def _extra_of(name: str, by_tag: dict[str, str], ohms: dict[str, float], evidence: Evidence) -> str:
+    """Return what a lead beside the winding most likely belongs to."""
+    pair = role_word(name)
+    if not pair.startswith(SENSOR):
+        return LONE
+    ends = {k for k, t in enumerate(evidence.tags) if role_word(by_tag[t]) == pair}
+    volts = [v for a, b, v in evidence.spins if {a, b} == ends]
+    return kind_of_extra(ohms.get(pair), volts[-1] if volts else None).kind
+
+
+def _speed_order(by_tag: dict[str, str]) -> tuple[str, ...]:
+    """Return the tags of speed taps from high to low, where there are any."""
+    names = {n: t for t, n in by_tag.items()}
+    taps = ("high", "medium", "tap-1", "tap-2", "tap-3", "low")
+    return tuple(names[n] for n in taps if n in names) if "run" in names else ()
+
+
+def unclaimed(c: Candidate) -> Candidate:
+    """Return a candidate without claims: while readings contradict each other nothing is proven."""
+    sure = {t: "leaning" if s in ("proven", "convention") else s for t, s in c.certainty.items()}
+    return replace(c, certainty=sure)
+
+
+def groups_read(evidence: Evidence) -> Groups:
+    """Return the leads that conduct to each other as read, whatever the winding is."""
+    group = {k: {k} for k in range(len(evidence.tags))}
+    for o in evidence.ohms:
+        if o.conducts:
+            joined = group[o.a] | group[o.b]
+            for k in joined:
+                group[k] = joined
+    found = {min(g): g for g in group.values() if len(g) > 1}
+    return tuple(tuple(evidence.tags[k] for k in sorted(found[m])) for m in sorted(found))
+
+
+def _coil_ohms(w: Weighed, names: Sequence[str], evidence: Evidence) -> dict[str, float]:
+    """Return each coil's ohms: the kind's figure, drawn towards what was read through that coil."""
+    if w.model is None or w.fit is None or not w.fitted:
+        return {}
+    network = w.model.network
+    table = tables(network)
+    kind = [table.kinds.index(c.like) for c in network.coils]
+    guess = w.fit.ohm[kind]
+    known = [bool(_kind_read(table, w, evidence)[k]) for k in kind]
+    good = [evidence.ohms[k] for n, k in enumerate(w.fitted) if n not in w.fit.dropped]
+    share = np.array([network.shares(names[o.a], names[o.b]) ** 2 for o in good])
+    many = np.array([sum(c.like == d.like for d in network.coils) > 1 for c in network.coils])
+    for n in w.fit.odd:
+        o = evidence.ohms[w.fitted[n]]
+        many &= np.abs(network.shares(names[o.a], names[o.b])) < 1e-9  # these coils stand alone
+    loose = np.where(many, COIL_SPREAD * guess, 10 * guess)
+    sigma = np.array([o.sigma for o in good])
+    read = np.array([o.ohm for o in good]) - w.fit.lead_ohm
+    matrix = np.vstack([share / sigma[:, None], np.diag(1 / loose)])
+    ohm, *_ = np.linalg.lstsq(matrix, np.concatenate([read / sigma, guess / loose]), rcond=None)
+    return {
+        c.name: round(float(max(x, 0.0)), 5)
+        for c, x, ok in zip(network.coils, ohm, known, strict=True)
+        if ok
+    }
+
+
+def _kind_read(table: Tables, w: Weighed, evidence: Evidence) -> np.ndarray:
+    seen = np.zeros(len(table.kinds))
+    for k in w.fitted:
+        o = evidence.ohms[k]
+        seen += table.slope[w.roles[o.a], w.roles[o.b]]
+    return seen > 0
