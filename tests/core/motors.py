@@ -7,11 +7,13 @@ from dataclasses import dataclass, field
 from careful_coil.bench import Request
 from careful_coil.bench.simulated import HiddenMotor, SimulatedMeter
 from careful_coil.core.identify import Evidence, Identification, identify
-from careful_coil.core.readings import AnyReading, Kick, Meter, Resistance, Switch
+from careful_coil.core.identify.models import role_word
+from careful_coil.core.readings import AnyReading, Kick, Meter, Resistance, Shaft, Switch
 from careful_coil.core.winding import ARRANGEMENTS
+from careful_coil.core.winding.extras import with_extras
 from careful_coil.core.winding.symmetry import kick_symmetries
 
-TAGS = "ABCDEFGHJ"
+TAGS = "ABCDEFGHJKLMNPRS"
 
 
 @dataclass
@@ -23,19 +25,22 @@ class Player:
     start_device: str = ""
     adjacent_halves: bool = False
     bad_clips: float = 0.0
+    variant: str = ""
+    sensors: tuple[str, ...] = ()
     readings: list[AnyReading] = field(default_factory=list)
 
     def __post_init__(self) -> None:
         chance = self.chance = random.Random(self.seed)
-        network = ARRANGEMENTS[self.slug].network
-        kind = {c.like: 10 ** chance.uniform(-0.3, 1.7) for c in network.coils}
+        network = self.core = ARRANGEMENTS[self.slug].inside(self.variant)
+        kind = self._kinds(chance)
         ohm = {c.name: kind[c.like] * (1 + chance.uniform(-0.015, 0.015)) for c in network.coils}
-        leads = list(network.leads)
+        whole = with_extras(network.with_ohm(ohm), self.sensors)
+        leads = list(whole.leads)
         chance.shuffle(leads)
         self.tags = tuple(TAGS[: len(leads)])
         self.lead_of = dict(zip(self.tags, leads, strict=True))
         self.motor = HiddenMotor(
-            network=network.with_ohm(ohm),
+            network=whole,
             lead_of=self.lead_of,
             start_device=self.start_device,
             adjacent_halves=self.adjacent_halves,
@@ -46,6 +51,21 @@ class Player:
             lead_ohm=chance.choice((0.0, 0.1, 0.2)),
         )
         self.bench = SimulatedMeter(self.motor, self.seed, self.meter)
+
+    def _kinds(self, chance: random.Random) -> dict[str, float]:
+        """Return the ohms of each kind of coil: taps well below the winding they follow."""
+        kind = {c.like: 10 ** chance.uniform(-0.3, 1.7) for c in self.core.coils}
+        for slow in {"medium", "low", "tap-1", "tap-2", "tap-3"} & set(kind):
+            kind[slow] = kind["main"] * chance.uniform(0.1, 0.3)
+        if "auxiliary" in kind:
+            kind["auxiliary"] = kind["main"] * chance.uniform(1.4, 4.0)
+        return kind
+
+    def read_all(self) -> None:
+        """Take the whole sheet."""
+        for k, a in enumerate(self.tags):
+            for b in self.tags[k + 1 :]:
+                self.read(a, b)
 
     def answer(self) -> Identification:
         """Return what the readings so far say."""
@@ -77,6 +97,11 @@ class Player:
                         {"source": step.source, "sense": step.sense, "value": shown.text}
                     )
                 )
+            elif step.kind == "shaft" and step.between:
+                shown = self.bench.show(Request(kind="shaft", ends=step.between))
+                self.readings.append(
+                    Shaft.model_validate({"between": step.between, "value": shown.text})
+                )
             elif step.kind == "switch" and step.between:
                 shown = self.bench.show(Request(kind="switch", ends=step.between))
                 self.readings.append(
@@ -94,10 +119,15 @@ class Player:
         }
         if best.arrangement != self.slug:
             return not claimed
-        network = ARRANGEMENTS[self.slug].network
+        network = self.core
         number = {lead: k for k, lead in enumerate(network.leads)}
+        if any(self.lead_of[t] not in number for t in claimed):
+            return False
         return any(
-            all(network.leads[k[number[self.lead_of[t]]]] == role for t, role in claimed.items())
+            all(
+                role_word(network.leads[k[number[self.lead_of[t]]]]) == role
+                for t, role in claimed.items()
+            )
             for k in kick_symmetries(network)
         )
 

@@ -8,7 +8,17 @@ from hypothesis import strategies as st
 
 from careful_coil.core.errors import BadDocument
 from careful_coil.core.identify import Evidence, Identification, identify
-from careful_coil.core.readings import AnyReading, Frame, Kick, Meter, Resistance, Run, Switch
+from careful_coil.core.identify.models import PRIOR
+from careful_coil.core.readings import (
+    AnyReading,
+    Frame,
+    Kick,
+    Meter,
+    Resistance,
+    Run,
+    Shaft,
+    Switch,
+)
 from tests.core.motors import Player, groups_of
 
 FINE = Meter(accuracy_percent=0.5, resolution_ohm=0.01, lead_ohm=0.0)
@@ -100,6 +110,72 @@ def test_a_bad_clip_in_a_full_sheet_is_found_and_nothing_good_is_accused(seed: i
     assert [s.reading for s in found.suspects] == [bad]
     assert found.status == "contradictory"
     assert not {"proven", "convention"} & set(found.best.certainty.values())
+
+
+@pytest.mark.parametrize("sensors", [(), ("thermistor",)], ids=["alone", "with a thermistor"])
+@pytest.mark.parametrize(("slug", "variant"), list(PRIOR), ids=lambda v: v or "usual")
+def test_a_full_sheet_of_any_winding_is_parted_and_nothing_false_is_claimed(
+    slug: str, variant: str, sensors: tuple[str, ...]
+) -> None:
+    player = Player(slug, 5, variant=variant, sensors=sensors)
+    player.read_all()
+    found = player.answer()
+    assert groups_of(found.best.groups) == player.true_groups()
+    assert player.claims_hold(found)
+    assert found.suspects == ()
+    if slug in TOLD_BY_OHMS:
+        assert (found.best.arrangement, found.best.variant) == (slug, variant)
+    pairs = {frozenset(g) for g in found.best.groups if g[0] in found.best.extras}
+    assert pairs <= {frozenset(p) for p in found.never_energise}
+
+
+# what no other winding reads like
+TOLD_BY_OHMS = {
+    "three-phase-3-lead",
+    "three-phase-4-lead",
+    "three-phase-6-lead",
+    "three-phase-9-lead-wye",
+    "three-phase-9-lead-delta",
+    "three-phase-12-lead",
+    "three-phase-part-winding-6-lead",
+    "three-phase-two-speed-6-lead",
+    "single-phase-speed-taps",
+}
+
+
+@pytest.mark.parametrize("slug", ["universal-4-lead", "universal-5-lead"])
+def test_turning_the_shaft_finds_the_armature(slug: str) -> None:
+    player = Player(slug, 2)
+    found = player.play()
+    assert found.best.arrangement == slug
+    assert any(isinstance(r, Shaft) for r in player.readings)
+    assert player.claims_hold(found)
+    tags = {t for t, r in found.best.roles.items() if r == "armature"}
+    assert {found.best.certainty[t] for t in tags} == {"proven"}
+
+
+def test_twelve_leads_are_played_to_proven_markings() -> None:
+    player = Player("three-phase-12-lead", 1)
+    found = player.play(most=80)
+    assert found.status == "settled"
+    assert player.claims_hold(found)
+    assert sum(isinstance(r, Resistance) for r in player.readings) < 36
+
+
+def test_an_open_protector_is_told_from_a_burnt_winding() -> None:
+    found = told("ABC", ohms(("AB", "open"), ("AC", "open"), ("BC", "14.20")))
+    first = found.best
+    assert first.arrangement == "single-phase-3-lead"
+    assert any("protector" in n for n in first.notes)
+    assert first.names["A"] == "common"
+
+
+def test_one_lead_against_several_rules_all_of_them_out() -> None:
+    several = Resistance(between=("A", ("B", "C", "D")), value="open")
+    found = told("ABCDEF", [several, *ohms(("AE", "open"))])
+    assert found.next is not None
+    shut_out = sum(c.probability for c in found.candidates if {"A", "F"} not in map(set, c.groups))
+    assert shut_out < 0.2
 
 
 DUAL = [
@@ -258,7 +334,7 @@ def test_a_contradiction_no_one_stands_out_of_accuses_nobody_but_asks_again() ->
     assert found.suspects == ()
     assert found.next is not None
     assert set(found.next.between or ()) <= {"A", "B", "C"}
-    assert "contradict" in found.next.why
+    assert "bad clip" in found.next.why
 
 
 def test_open_where_all_else_says_conducting_is_a_suspect() -> None:

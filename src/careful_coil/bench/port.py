@@ -5,7 +5,9 @@ from typing import Literal, Protocol
 
 from careful_coil.core.readings import Meter
 
-RequestKind = Literal["resistance", "frame", "switch", "kick", "insulation", "line", "bond"]
+RequestKind = Literal[
+    "resistance", "frame", "switch", "shaft", "kick", "insulation", "line", "bond"
+]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -72,6 +72,10 @@ class SimulatedMeter:
             a, b = (self._lead(t) for t in request.ends)
             opens = motor.start_device == "switch" and self._through_start(a, b)
             return Shown(text="opens" if opens else "stays", unit="")
+        if request.kind == "shaft":
+            a, b = (self._lead(t) for t in request.ends)
+            varies = self._passes(a, b, ("armature",))
+            return Shown(text="varies" if varies else "steady", unit="")
         return Shown(text=self._kick(request), unit="")
 
     def _lead(self, tag: str) -> str:
@@ -81,9 +85,12 @@ class SimulatedMeter:
             raise InstrumentError(f"The simulated motor has no lead {tag}.") from None
 
     def _through_start(self, a: str, b: str) -> bool:
+        return self._passes(a, b, ("start", "auxiliary"))
+
+    def _passes(self, a: str, b: str, kinds: tuple[str, ...]) -> bool:
         share = self._motor.network.shares(a, b)
         return any(
-            c.like == "start" and abs(s) > 1e-9
+            c.like in kinds and abs(s) > 1e-9
             for c, s in zip(self._motor.network.coils, share, strict=True)
         )
 

@@ -18,11 +18,13 @@ from careful_coil.core.job.entries import (
     TagsSwapped,
 )
 from careful_coil.core.job.fold import reading_of
-from careful_coil.core.readings import Frame, Kick, Resistance, Switch
+from careful_coil.core.readings import Frame, Kick, Resistance, Shaft, Switch
 from careful_coil.core.values import BenchValue, Qualifier, Quantity, parse, show
 
 KICK_WORDS = ("up-large", "up-small", "none", "down-small", "down-large")
 SWITCH_WORDS = ("opens", "closes", "changes", "stays")
+SHAFT_WORDS = ("varies", "steady")
+TEST_WORDS = {"kick": KICK_WORDS, "switch": SWITCH_WORDS, "shaft": SHAFT_WORDS}
 UNITS = {"resistance": "Ω", "frame": "Ω", "line": "Ω", "bond": "Ω", "insulation": "MΩ"}
 HIGHEST_MEGOHM = 1e7
 
@@ -105,6 +107,10 @@ def body_of(
         word = _choice(text, SWITCH_WORDS)
         reading = Switch(between=_two(target.ends), value=word)
         return ReadingTaken(reading=reading, instrument=instrument, temperature_c=temperature_c)
+    if target.kind == "shaft":
+        word = _choice(text, SHAFT_WORDS)
+        turned = Shaft.model_validate({"between": _two(target.ends), "value": word})
+        return ReadingTaken(reading=turned, instrument=instrument, temperature_c=temperature_c)
     if target.kind == "kick":
         word = _choice(text, KICK_WORDS)
         kick = Kick(source=_two(target.ends), sense=_two(target.sense), value=word)
@@ -170,7 +176,7 @@ def _two(ends: Sequence[str]) -> tuple[str, str]:
 
 def moved_pair(target: Request, tags: Sequence[str], dx: int, dy: int) -> Request:
     """Return the target one column (dx) or row (dy) further in the sheet, as far as it goes."""
-    if target.kind not in ("resistance", "switch") or len(tags) < 2:
+    if target.kind not in ("resistance", "switch", "shaft") or len(tags) < 2:
         return target
     a, b = sorted(tags.index(t) for t in target.ends)
     b = min(max(b + dx, 1), len(tags) - 1)

@@ -25,7 +25,7 @@ from careful_coil.records.summary import summary_of
 
 Failed = Callable[[str], None]
 InstrumentFor = Callable[[str, int, Job], Instrument | None]
-TARGET_ACTS = ("reading", "switch", "kick", "insulation", "line", "bond")
+TARGET_ACTS = ("reading", "switch", "shaft", "kick", "insulation", "line", "bond")
 LOOSE = "Loose leads"
 
 

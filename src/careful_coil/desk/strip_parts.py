@@ -6,7 +6,7 @@ from PySide6.QtWidgets import QSizePolicy
 
 from careful_coil.bench import Request
 from careful_coil.desk import paint
-from careful_coil.desk.entry_line import KICK_WORDS, SWITCH_WORDS, UNITS
+from careful_coil.desk.entry_line import TEST_WORDS, UNITS
 from careful_coil.desk.field import Line
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.session import Session
@@ -89,6 +89,7 @@ class Probes(Painted):
             "resistance": "pair to read, arrows change it",
             "frame": "lead to the bare frame",
             "switch": "watch while the start mechanism is worked",
+            "shaft": "watch while the shaft is turned",
             "kick": "battery on the first pair, watch the second",
             "insulation": "tester on, one minute",
             "line": "between the lines, proves the joints",
@@ -187,7 +188,7 @@ class Note(Painted):
         target = self._session.target
         if target is None:
             return "Ω"
-        words = {"kick": KICK_WORDS, "switch": SWITCH_WORDS}.get(target.kind)
+        words = TEST_WORDS.get(target.kind)
         if words:
             return "  ".join(f"{k} {w.replace('-', ' ')}" for k, w in enumerate(words, 1))
         unit = UNITS.get(target.kind, "")

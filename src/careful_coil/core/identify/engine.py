@@ -166,12 +166,12 @@ def _next(
             gain_bits=1.0,
             why=suspects[0].why,
         )
-    doubtful = most_doubtful(weighed[0], evidence)
-    if doubtful is not None:
-        return doubtful
     again = take_again(weighed, share, evidence)
     if again is not None:
         return again
+    doubtful = most_doubtful(weighed[0], evidence)
+    if doubtful is not None:
+        return doubtful
     ohms = next_ohms(weighed, share, evidence)
     if ohms is not None or not stand or len(evidence.tags) < 2:
         return ohms or _any_unread(weighed, evidence)

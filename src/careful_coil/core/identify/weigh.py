@@ -221,7 +221,7 @@ def _weigh_rows(x: _Laid, keep: NDArray[np.int64], evidence: Evidence) -> list[W
 def _tests(
     table: Tables, rows: NDArray[np.int64], variant: Variant, evidence: Evidence
 ) -> tuple[Floats, NDArray[np.int64]]:
-    """Return the log likelihood of switch, shaft and spin tests by placement, and how many are odd."""
+    """Return the log likelihood of bunched readings and tests by placement, and how many are odd."""
     log, odd = np.zeros(len(rows)), np.zeros(len(rows), dtype=np.int64)
 
     def count(right: NDArray[np.bool_], p_odd: float) -> None:
@@ -229,6 +229,10 @@ def _tests(
         log[:] += np.where(right, math.log(1 - p_odd), math.log(p_odd))
         odd = odd + (~right).astype(np.int64)
 
+    for lead, many, state in evidence.bunched:
+        joined = table.conduct[rows[:, [lead]], rows[:, list(many)]].any(axis=1)
+        p_odd = P_FALSE_OPEN if state == "open" else P_STRAY
+        count(joined != (state == "open"), p_odd)
     for one, two, value in evidence.switches:
         opens = table.start[rows[:, one], rows[:, two]] & variant.opens
         count(opens == (value == "opens"), P_ODD_TEST)

@@ -14,6 +14,7 @@ Act = Literal[
     "go",
     "reading",
     "switch",
+    "shaft",
     "kick",
     "frame",
     "dead",
@@ -119,10 +120,12 @@ def _leads(job: Job, found: Identification | None, naming: Naming) -> Iterator[N
             )
         elif nxt.between:
             a, b = nxt.between
-            verb = "Work the switch on" if nxt.kind == "switch" else "Read"
+            verb = {"switch": "Work the switch on", "shaft": "Turn the shaft, watch"}.get(
+                nxt.kind, "Read"
+            )
             yield NextStep(
                 code=f"{nxt.kind}-{a}-{b}",
-                act="switch" if nxt.kind == "switch" else "reading",
+                act=nxt.kind if nxt.kind in ("switch", "shaft") else "reading",
                 station="leads",
                 title=f"{verb} {a} to {b}",
                 why=nxt.why,

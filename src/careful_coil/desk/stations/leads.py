@@ -17,7 +17,7 @@ from careful_coil.core.job.lead_words import counted
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.winding import ARRANGEMENTS
 from careful_coil.desk import paint
-from careful_coil.desk.entry_line import KICK_WORDS, SWITCH_WORDS
+from careful_coil.desk.entry_line import KICK_WORDS, TEST_WORDS
 from careful_coil.desk.field import Field
 from careful_coil.desk.odds import Odds, Row
 from careful_coil.desk.painted import Painted
@@ -34,8 +34,10 @@ def odds_rows(judged: Judgement) -> list[Row]:
     """Return the candidates of one arrangement and grouping together, likeliest first."""
     found = judged.identification
     merged: dict[tuple[str, str], float] = {}
+    early = found is not None and found.status == "unsettled"
+    none = "Too early to say what it is" if early else "A winding not known here"
     for c in found.candidates if found else ():
-        title = ARRANGEMENTS[c.arrangement].title if c.arrangement else "A winding not known here"
+        title = ARRANGEMENTS[c.arrangement].title if c.arrangement else none
         groups = "  ".join(
             "".join(g) if all(len(t) == 1 for t in g) else " ".join(g) for g in c.groups
         )
@@ -99,6 +101,7 @@ class Marks(Painted):
 
 TEST_CAUTIONS = {
     "kick": "Through a fuse or a lamp, rotor still. Hands off the sense leads: the break bites.",
+    "shaft": "Supply off and proved dead, load off. Turn it slowly by hand; hands clear of the fan.",
     "switch": "Supply off and proved dead. Work the start mechanism by hand, not by running it.",
 }
 
@@ -125,7 +128,7 @@ class Answers(QWidget):
 
     def show_kind(self, kind: str) -> None:
         """Show the answers of a kind of test, or nothing."""
-        words = {"kick": KICK_WORDS, "switch": SWITCH_WORDS}.get(kind, ())
+        words = TEST_WORDS.get(kind, ())
         self.setVisible(bool(words))
         self.caution.say(TEST_CAUTIONS.get(kind, ""))
         for k, key in enumerate(self.keys):
@@ -228,7 +231,7 @@ class LeadsPage(Page):
         target = self.session.target
         on = (
             frozenset(target.ends)
-            if target and target.kind in ("resistance", "switch")
+            if target and target.kind in ("resistance", "switch", "shaft")
             else frozenset[str]()
         )
         self.sheet.show_judgement(judged, on)
