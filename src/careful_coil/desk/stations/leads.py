@@ -27,6 +27,7 @@ from careful_coil.desk.stations.sheet import Sheet
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.scene import winding_now
 
+WIDE_MARK, NAME = 210, 82  # pixels of a mark, and of the name in it
 CERTAIN = {"proven": "proven", "convention": "free to choose", "leaning": "guess", "open": "open"}
 
 
@@ -77,25 +78,25 @@ class Marks(Painted):
         self.fit()
 
     def _columns(self) -> int:
-        return max(1, self.width() // self.theme.px(164))
+        return max(1, self.width() // self.theme.px(WIDE_MARK))
 
     def paintEvent(self, event: QPaintEvent) -> None:
         """Draw tag → name, certainty."""
         painter, t = QPainter(self), self.theme
         columns = self._columns()
         for k, (tag, name, sure) in enumerate(self.rows):
-            x, y = (k % columns) * t.px(164), (k // columns) * t.px(26)
+            x, y = (k % columns) * t.px(WIDE_MARK), (k // columns) * t.px(26)
             open_ = sure == "open"
             token = "quiet" if open_ else "ink"
             paint.text(painter, t, QRect(x, y, t.px(24), t.px(26)), tag, bold=True)
             paint.text(
                 painter,
                 t,
-                QRect(x + t.px(24), y, t.px(60), t.px(26)),
+                QRect(x + t.px(24), y, t.px(NAME), t.px(26)),
                 name if not open_ else "–",
                 token=token,
             )
-            at = QRect(x + t.px(64), y, t.px(98), t.px(26))
+            at = QRect(x + t.px(28 + NAME), y, t.px(WIDE_MARK - NAME - 32), t.px(26))
             paint.text(painter, t, at, sure, size=13, token="unproven" if open_ else "quiet")
 
 

@@ -150,8 +150,9 @@ class Sheet(Painted):
                 paint.text(painter, t, box, "Ω?", bold=True, token="copper", align=0)
             return
         figure = words[0].isdigit() or words[0] == ">"
-        size = 15 if figure and box.width() >= t.px(40) else 13
         token = "watch" if suspect else "ink" if figure else "quiet"
+        fits = figure and paint.width_of(t, words, 15, True) < box.width() - 4
+        size = 15 if fits else 13
         paint.text(
             painter,
             t,
