@@ -11,7 +11,7 @@ where readings are.
 import heapq
 import itertools
 import math
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -105,6 +105,19 @@ def _ways(blocks: tuple[str, ...]) -> float:
     return math.factorial(sum(sizes)) / math.prod(math.factorial(k) for k in sizes) / same
 
 
+def _grown(w: Weights, node: _Node) -> Iterator[tuple[float, _Node]]:
+    """Yield a cover begun with its next block laid, and what all covers from there weigh."""
+    for kind, mask, left, kinds, begins in w.options(node.left, node.kinds, node.after):
+        own = node.weight * w.block(kind, mask)
+        weight = float(own @ w.rest(left, kinds, begins))
+        if weight > 0:
+            yield weight, _Node((*node.chosen, (kind, mask)), own, left, kinds, begins)
+
+
+def _leaf(node: _Node, odds: float) -> Leaf:
+    return Leaf(tuple(sorted((k, bits(m)) for k, m in node.chosen)), odds)
+
+
 def _leaves(
     w: Weights, begun: Sequence[tuple[float, _Node]], total: float
 ) -> tuple[tuple[Leaf, ...], float]:
@@ -118,14 +131,10 @@ def _leaves(
         if -negative < LEAST_ODDS * total:
             break
         if node.left == 0:
-            blocks = tuple(sorted((k, bits(m)) for k, m in node.chosen))
-            found.append(Leaf(blocks, -negative / total))
+            found.append(_leaf(node, -negative / total))
             continue
-        for kind, mask, left, kinds, begins in w.options(node.left, node.kinds, node.after):
-            own = node.weight * w.block(kind, mask)
-            weight = float(own @ w.rest(left, kinds, begins))
+        for weight, child in _grown(w, node):
             if weight >= LEAST_ODDS * total:
-                child = _Node((*node.chosen, (kind, mask)), own, left, kinds, begins)
                 heapq.heappush(heap, (-weight, next(order), child))
     return tuple(found), sum(leaf.odds for leaf in found)
 
@@ -136,18 +145,12 @@ def _beam(w: Weights, begun: Sequence[tuple[float, _Node]], total: float) -> tup
     nodes = sorted(((-weight, next(order), node) for weight, node in begun))[:BEAM]
     found: list[Leaf] = []
     while nodes:
-        grown = []
+        grown: list[tuple[float, int, _Node]] = []
         for negative, _, node in nodes:
             if node.left == 0:
-                blocks = tuple(sorted((k, bits(m)) for k, m in node.chosen))
-                found.append(Leaf(blocks, -negative / total))
+                found.append(_leaf(node, -negative / total))
                 continue
-            for kind, mask, left, kinds, begins in w.options(node.left, node.kinds, node.after):
-                own = node.weight * w.block(kind, mask)
-                weight = float(own @ w.rest(left, kinds, begins))
-                if weight > 0:
-                    child = _Node((*node.chosen, (kind, mask)), own, left, kinds, begins)
-                    grown.append((-weight, next(order), child))
+            grown += [(-weight, next(order), child) for weight, child in _grown(w, node)]
         nodes = heapq.nsmallest(BEAM, grown)
     return tuple(sorted(found, key=lambda leaf: -leaf.odds))
 
