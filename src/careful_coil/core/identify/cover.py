@@ -30,6 +30,7 @@ from careful_coil.core.identify.models import compositions
 
 RAREST = 5e-4  # sets of blocks less common are left out
 RARE_AT_FIRST = 0.01  # and these too, until half of many leads are beyond doubt
+VERY_MANY, RARE_OF_VERY_MANY = 13, 0.3  # of so many leads only the commonest sets, until then
 NEGLIGIBLE = 1e-5  # of all: what adds nothing to the odds of a pair
 LEAST_ODDS = 2e-5  # groupings less likely are not listed
 MOST_LEAVES = 400
@@ -78,7 +79,7 @@ def cover(evidence: Evidence) -> Cover:
     conduct = np.zeros((count, count))
     total, begun = 0.0, []
     for blocks, prior in compositions(count, evidence.phases).items():
-        if prior < (RARE_AT_FIRST if vague else RAREST):
+        if prior < (_rare(count) if vague else RAREST):
             continue
         weight = prior / _ways(blocks) * (w.grid if any(b in "pyd" for b in blocks) else w.even)
         whole = float(weight @ w.rest(full, blocks))
@@ -96,6 +97,11 @@ def cover(evidence: Evidence) -> Cover:
         leaves = _beam(w, begun, total)
         listed = sum(leaf.odds for leaf in leaves)
     return Cover(leaves, listed, np.minimum((conduct + conduct.T) / total, 1.0))
+
+
+def _rare(count: int) -> float:
+    """Return how common a set of blocks must be while little is read: the sums of all take too long."""
+    return RARE_AT_FIRST if count < VERY_MANY else RARE_OF_VERY_MANY
 
 
 def _ways(blocks: tuple[str, ...]) -> float:
