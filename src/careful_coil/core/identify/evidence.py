@@ -22,6 +22,7 @@ from careful_coil.core.values import Qualifier, show_ohm
 MOST_LEADS = 16
 LEAD_OHM_HIGHEST = 0.5  # unknown meter leads lie between nothing and this
 COARSEST_RESOLUTION_OHM = 0.1
+LEAST_SIGMA_OHM = 1e-4  # no bench meter tells less
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -199,7 +200,7 @@ def _stand(pair: tuple[int, int], takes: list[_Take], meter: Meter, resolution: 
         if t.state == "value" and abs(t.ohm - last.ohm) <= share * last.ohm + 1.5 * step
     ]
     # the stated accuracy is mostly gain, shared by all readings; a third of it is each one's own
-    sigma = share * last.ohm / 3 + step / 2
+    sigma = max(share * last.ohm / 3 + step / 2, LEAST_SIGMA_OHM)
     return Ohms(
         a=pair[0],
         b=pair[1],

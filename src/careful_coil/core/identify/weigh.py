@@ -39,7 +39,8 @@ WITHIN_A_MOTOR = {
 }
 START_KINDS = ("start", "auxiliary")
 MOST_CONFLICTS, UNHEARD_OF = 3, 60.0  # a placement that so many readings flatly contradict is none
-CAREFULLY = 22.0  # placements this many nats behind by a rough fit are not fitted with care
+MOST_FITTED = 1500  # placements, or as many as are as good as the last of them
+CAREFULLY = 16.0  # placements this many nats behind by a rough fit are not fitted with care
 
 
 @dataclass(frozen=True, slots=True)
@@ -140,10 +141,19 @@ def weigh(evidence: Evidence, leaves: Sequence[Leaf]) -> list[Weighed]:
             odds = prior_of(model, evidence.phases) * variant.prior
             prior = math.log(odds) - labels
             laid.append(_lay(model, every, variant, prior, evidence))
-    best = max((float(x.rough.max()) for x in laid), default=0.0)
+    least = _worth_a_fit(laid)
     for x in laid:
-        found += _weigh_rows(x, np.flatnonzero(x.rough >= best - CAREFULLY), evidence)
+        found += _weigh_rows(x, np.flatnonzero(x.rough >= least), evidence)
     return sorted(found, key=lambda w: (-w.log_weight, w.roles))
+
+
+def _worth_a_fit(laid: "Sequence[_Laid]") -> float:
+    """Return the rough weight from which placements are fitted with care: near the best, not too many."""
+    every = np.concatenate([x.rough for x in laid]) if laid else np.zeros(1)
+    least = float(every.max()) - CAREFULLY
+    if (every >= least).sum() > MOST_FITTED:
+        least = max(least, float(np.partition(every, -MOST_FITTED)[-MOST_FITTED]))
+    return least
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
