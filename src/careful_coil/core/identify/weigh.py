@@ -39,7 +39,7 @@ WITHIN_A_MOTOR = {
 }
 START_KINDS = ("start", "auxiliary")
 MOST_CONFLICTS, UNHEARD_OF = 3, 60.0  # a placement that so many readings flatly contradict is none
-MOST_FITTED = 1500  # placements, or as many as are as good as the last of them
+MOST_FITTED = 300  # placements, or as many as are as good as the last of them
 CAREFULLY = 16.0  # placements this many nats behind by a rough fit are not fitted with care
 
 
