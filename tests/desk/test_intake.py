@@ -319,7 +319,6 @@ def test_the_bakery_motor_is_taken_in_by_keyboard(bench: Bench) -> None:
     for _ in range(4):
         bench.key(Key.Key_PageDown)
     bench.key(Key.Key_R)
-    print(bench.keys - before)
     job = bench.judged.job
     assert (job.name, job.plate.volts, job.plate.rpm) == (
         "Bakery, dough mixer",
