@@ -6,8 +6,12 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from careful_coil.core.condition.burn import BURNS
 from careful_coil.core.condition.causes import CAUSES, SYMPTOMS
+from careful_coil.core.condition.checklist import ITEMS
+from careful_coil.core.condition.seen_rules import BURN
 from careful_coil.core.condition.suspicion import (
+    FOUND,
     suspicion_of,
     symptoms_in,
     weigh_causes,
@@ -73,6 +77,15 @@ def test_the_first_suspicion_is_the_benchs(case: Any) -> None:
     assert odds[0][0].name in expected
     assert sum(p for _, p in odds) == pytest.approx(1.0)
     assert sum(p for c, p in odds if c.name in expected) > 0.5
+
+
+def test_what_is_found_and_what_it_speaks_for_are_known_by_name() -> None:
+    for (item, answer), causes in FOUND.items():
+        known = BURNS if item == BURN else ITEMS[item].wrong
+        assert answer in known
+        assert set(causes) <= set(CAUSES)
+    for cause in CAUSES.values():
+        assert set(cause.shows) <= set(SYMPTOMS)
 
 
 def test_what_was_found_shifts_the_odds() -> None:

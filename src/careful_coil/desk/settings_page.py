@@ -15,6 +15,12 @@ from careful_coil.desk.stations.page import Heading, Page, plain_label
 from careful_coil.desk.theme import Theme
 
 IN_USE = ("bleed",)  # the others are kept until their station asks for them
+NOT_ASKED = ("supply_apart", "supply_edge", "frame_ohm")  # limits that no rule reads yet: not shown
+
+
+def limits_shown(settings: Settings) -> dict[str, Limit]:
+    """Return the limits that verdicts hang on, by name."""
+    return {n: limit for n, limit in settings.limits().items() if n not in NOT_ASKED}
 
 
 class LimitRoll(Roll):
@@ -27,21 +33,21 @@ class LimitRoll(Roll):
 
     def count(self) -> int:
         """Return how many limits there are."""
-        return len(self.settings.limits())
+        return len(limits_shown(self.settings))
 
     def name(self) -> str:
         """Return the name of the current limit."""
-        return list(self.settings.limits())[self.current]
+        return list(limits_shown(self.settings))[self.current]
 
     def row_words(self, k: int) -> str:
         """Return a limit in words."""
-        limit = list(self.settings.limits().values())[k]
+        limit = list(limits_shown(self.settings).values())[k]
         return f"{limit.title} {_figure(limit)}, {limit.source}"
 
     def paint_row(self, painter: QPainter, k: int, box: QRect) -> None:
         """Draw a limit."""
         t = self.theme
-        limit = list(self.settings.limits().values())[k]
+        limit = list(limits_shown(self.settings).values())[k]
         left = box.adjusted(10, 0, -box.width() // 2 - 4, 0)
         figure = QRect(left.right() + 6, box.top(), t.px(104), box.height())
         paint.text(painter, t, left, limit.title)

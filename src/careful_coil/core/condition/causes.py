@@ -4,7 +4,7 @@ The figures are a bench's experience in round numbers, not measurements.
 """
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 
 YES, NO = "yes", "no"
 BY_HAND, UNCOUPLED = "by-hand", "uncoupled"
@@ -55,7 +55,6 @@ class Cause:
     brushed: bool = False
     hand: tuple[float, float, float] = (0.939, 0.06, 0.001)
     run: tuple[float, float, float] = (0.15, 0.45, 0.4)
-    gear: bool = field(default=False)  # a matter of the start gear
 
 
 _STANDS = (0.02, 0.08, 0.9)
@@ -119,7 +118,6 @@ CAUSES: dict[str, Cause] = {
             test="Discharge it, then measure its µF against the can.",
             phases=(1,),
             run=_STANDS,
-            gear=True,
         ),
         Cause(
             name="switch-open",
@@ -129,7 +127,6 @@ CAUSES: dict[str, Cause] = {
             test="Ohms through the switch at rest; look at contacts and weights.",
             phases=(1,),
             run=_STANDS,
-            gear=True,
         ),
         Cause(
             name="switch-stays",
@@ -139,7 +136,6 @@ CAUSES: dict[str, Cause] = {
             test="Listen for the click as it runs up; watch the amps fall.",
             phases=(1,),
             run=(0.1, 0.85, 0.05),
-            gear=True,
         ),
         Cause(
             name="start-winding",

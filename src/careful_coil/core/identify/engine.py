@@ -125,7 +125,7 @@ def _status(
     if first.arrangement is not None and flawless < FORBID_FROM:
         return "contradictory"
     if first.arrangement is None:
-        return "narrowed" if _allgroups_read(evidence) else "unsettled"
+        return "narrowed" if _all_groups_read(evidence) else "unsettled"
     same_kind = sum(c.probability for c in candidates if c.arrangement == first.arrangement)
     same_groups = sum(c.probability for c in candidates if c.groups == first.groups)
     named = all(c in ("proven", "convention") for c in first.certainty.values())
@@ -134,7 +134,7 @@ def _status(
     return "narrowed" if same_groups >= SURE else "unsettled"
 
 
-def _allgroups_read(evidence: Evidence) -> bool:
+def _all_groups_read(evidence: Evidence) -> bool:
     """Whether any two groups as read have an open reading between them, lone leads too."""
     groups = [set(g) for g in groups_read(evidence)]
     lone = [{t} for t in evidence.tags if not any(t in g for g in groups)]
@@ -184,7 +184,7 @@ def _next(
 
 def _any_unread(weighed: Sequence[Weighed], evidence: Evidence) -> NextReading | None:
     """Without an arrangement to ask, the pair that would join or part two groups."""
-    if any(w.model is not None for w in weighed) or _allgroups_read(evidence):
+    if any(w.model is not None for w in weighed) or _all_groups_read(evidence):
         return None
     read = {(o.a, o.b) for o in evidence.ohms}
     where = {t: k for k, g in enumerate(groups_read(evidence)) for t in g}

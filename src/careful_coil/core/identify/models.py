@@ -42,7 +42,6 @@ PRIOR: dict[tuple[str, str], float] = {
     ("three-phase-9-lead-delta", ""): 0.03,
     ("three-phase-12-lead", ""): 0.05,
 }
-PROTECTOR_OPEN = "protector-open"
 P_PROTECTOR_OPEN = 0.03
 P_PLATE_WRONG = 0.02  # a plate that belongs to another motor, or a winding changed since
 SENSOR_PAIRS = (0.80, 0.13, 0.05, 0.015)  # none, one, two, three
