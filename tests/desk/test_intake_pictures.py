@@ -77,6 +77,20 @@ def test_photographs_can_be_dropped(bench: Bench, tmp_path: Path) -> None:
     assert len(bench.judged.job.seen.pictures) == 1
 
 
+def test_a_photograph_stays_with_the_job_it_was_given_to(bench: Bench, tmp_path: Path) -> None:
+    bench.open("bakery")
+    part(bench, PicturesPart)
+    bakery = bench.job.id
+    session = bench.window.session
+    session.add_picture(photograph(tmp_path))
+    session.open_job("demo-school")  # before the copy is done
+    bench.settle(lambda: bench.job.id == "demo-school")
+    assert bench.judged.job.seen.pictures == ()
+    session.open_job(bakery)
+    bench.settle(lambda: bench.job.id == bakery)
+    assert len(bench.judged.job.seen.pictures) == 1
+
+
 def test_a_photograph_that_is_lost_is_said(bench: Bench) -> None:
     bench.open("theatre")
     found = part(bench, PicturesPart)

@@ -19,7 +19,7 @@ from careful_coil.core.ledger import Judgement, judge
 from careful_coil.core.settings import Settings
 from careful_coil.documents.job import JobDocument
 from careful_coil.records import RecordsThread, Summary
-from careful_coil.records.attachments import keep
+from careful_coil.records.attachments import Kept, keep
 from careful_coil.records.shop_settings import write_settings
 from careful_coil.records.summary import summary_of
 
@@ -139,12 +139,14 @@ class Session(QObject):
         self.aside(lambda: write_settings(self.shop, wanted), kept, failed)
 
     def add_picture(self, file: Path, failed: Failed | None = None) -> None:
-        """Copy a photograph into the shop and record it."""
-        self.aside(
-            lambda: keep(self.shop, file),
-            lambda k: self.record(PictureAdded(name=k.name, sha256=k.sha256), station="intake"),
-            failed,
-        )
+        """Copy a photograph into the shop and record it with the job that is open now."""
+        job = self.open
+
+        def kept(k: Kept) -> None:
+            body = PictureAdded(name=k.name, sha256=k.sha256)
+            self.record(body, station="intake", failed=failed, into=job)
+
+        self.aside(lambda: keep(self.shop, file), kept, failed)
 
     # --- rack -----------------------------------------------------------------------------------
 
@@ -194,13 +196,17 @@ class Session(QObject):
     # --- log ------------------------------------------------------------------------------------
 
     def record(
-        self, *bodies: AnyBody, station: Station | None = None, failed: Failed | None = None
+        self,
+        *bodies: AnyBody,
+        station: Station | None = None,
+        failed: Failed | None = None,
+        into: OpenJob | None = None,
     ) -> None:
-        """Append entries to the open job; it shows them when they are on disk.
+        """Append entries to the open job, or `into` another; it shows them when they are on disk.
 
         `failed` is told why when nothing was recorded.
         """
-        job = self.open
+        job = into or self.open
         if job is None:
             words = "Open a job first: Ctrl+N new, Ctrl+K find."
             self.told.emit(words, "watch")
