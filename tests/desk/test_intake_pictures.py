@@ -1,11 +1,13 @@
 """Intake by keys: photographs with pins, the replacement card."""
 
 import hashlib
+import threading
 from pathlib import Path
 
 import pytest
 from PySide6.QtCore import QMimeData, QPoint, QPointF, Qt, QUrl
 from PySide6.QtGui import QColor, QDropEvent, QImage
+from PySide6.QtTest import QTest
 
 from careful_coil.core.errors import BadValue
 from careful_coil.desk.intake.counter import read_symptom
@@ -82,9 +84,17 @@ def test_a_photograph_stays_with_the_job_it_was_given_to(bench: Bench, tmp_path:
     part(bench, PicturesPart)
     bakery = bench.job.id
     session = bench.window.session
+    released = threading.Event()
+    session.aside(lambda: released.wait(20), lambda _: None)  # the copy waits behind this
     session.add_picture(photograph(tmp_path))
-    session.open_job("demo-school")  # before the copy is done
-    bench.settle(lambda: bench.job.id == "demo-school")
+    session.open_job("demo-school")
+    for _ in range(2000):
+        QTest.qWait(2)
+        if bench.job.id == "demo-school":
+            break
+    released.set()
+    bench.settle()
+    assert bench.job.id == "demo-school"
     assert bench.judged.job.seen.pictures == ()
     session.open_job(bakery)
     bench.settle(lambda: bench.job.id == bakery)
