@@ -7,9 +7,9 @@ import numpy as np
 import pytest
 
 from careful_coil.core.identify import Evidence
-from careful_coil.core.identify.blocks import size_of
 from careful_coil.core.identify.cover import RAREST, cover
 from careful_coil.core.identify.extras import kind_of_extra
+from careful_coil.core.identify.lay import size_of
 from careful_coil.core.identify.models import compositions, models_for, role_word
 from careful_coil.core.readings import AnyReading, Meter, Resistance
 

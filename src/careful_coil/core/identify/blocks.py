@@ -4,7 +4,6 @@ Block weights are what readings inside a block are worth over what they would be
 so that untouched leads cost nothing. Arrays run over a grid of scales, the ohms that like coils share.
 """
 
-import itertools
 import math
 from dataclasses import dataclass, field
 from functools import cache
@@ -20,52 +19,42 @@ from careful_coil.core.identify.fit import (
     LOG_RANGE,
     P_BAD_CLIP,
 )
+from careful_coil.core.identify.lay import (
+    Masks,
+    bits,
+    lowest,
+    matchings,
+    options,
+    sets_of,
+    size_of,
+)
 
 Floats = NDArray[np.float64]
-Group = tuple[int, ...]
+Kinds = tuple[str, ...]
 
 P_FALSE_OPEN = 0.003  # a clip that touches nothing
 P_STRAY = 0.001  # leads that touch, a clip on the wrong one
 P_RISING = 0.15  # a conducting pair that climbs: a capacitor in its path
 SURE_FIT = 0.03  # how closely a block that is over-determined predicts its next reading
 WIDEST_STEP = 0.02  # of the scale's grid, in the logarithm
-MOST_SCALES = 24
-SIZES = {"1": 1, "p": 2, "q": 2, "y": 3, "d": 3}  # leads of a block; bN has N
+MOST_SCALES, FEWER_SCALES = 24, 10  # the second where there are very many leads
+VERY_MANY_LEADS = 13
 MOST_OWN = 3  # pairs with ohms of their own beside coil pairs
 MANY_LEADS = 10
 DEAD = 1e-12  # a block worth less is none
 
 
-def size_of(kind: str) -> int:
-    """Return how many leads a kind of block has."""
-    return SIZES[kind] if kind in SIZES else int(kind[1:])
+@dataclass(frozen=True, slots=True)
+class Step:
+    """The ways to lay the next block: its kind, the leads it takes, and what is left then."""
 
-
-Option = tuple[str, int, int, tuple[str, ...], int]
-
-
-@cache
-def _options(left: int, kinds: tuple[str, ...], after: int) -> tuple[Option, ...]:
-    """Return where the next block can lie: kind, its leads, leads and kinds then left, its first lead.
-
-    Blocks that are no pairs come first; pairs are laid from the lowest lead left.
-    """
-    leads = bits(left)
-    large = [k for k in kinds if k not in "pq"]
-    found = []
-    for kind in large[:1] or list(dict.fromkeys(kinds)):
-        at = kinds.index(kind)
-        rest = kinds[:at] + kinds[at + 1 :]
-        size = size_of(kind)
-        alone = not large or len(set(kinds)) == 1  # then every lead left must lie in such a block
-        firsts = leads[:1] if alone else [k for k in leads if k > after]
-        for first in firsts:
-            others = [k for k in leads if k > first]
-            for more in itertools.combinations(others, size - 1):
-                mask = (1 << first) | sum(1 << k for k in more)
-                begins = first if kind in rest and large else -1
-                found.append((kind, mask, left & ~mask, rest, begins))
-    return tuple(found)
+    kind: str
+    masks: Masks  # (ways,)
+    weight: Floats  # (ways, scales)
+    left: Masks  # (ways,)
+    kinds: Kinds  # kinds still to lay
+    begins: NDArray[np.int64]  # (ways,) a block of the same kind begins after this lead
+    after: Floats  # (ways, scales) the sums over covers of what is left then
 
 
 @dataclass(slots=True)
@@ -82,73 +71,120 @@ class Weights:
     touches: tuple[tuple[int, int, float], ...]  # of one lead against several, as bits
     fixed: frozenset[int]  # groups beyond doubt, as bits
     bound: int  # the leads in them
-    blocks: dict[tuple[str, int], Floats] = field(default_factory=dict)
-    sums: dict[tuple[int, tuple[str, ...], int], Floats] = field(default_factory=dict)
+    blocks: dict[str, Floats] = field(default_factory=dict)
+    known: dict[tuple[int, Kinds, int], list[Step]] = field(default_factory=dict)
+    sums: dict[tuple[int, Kinds, int], Floats] = field(default_factory=dict)
     tables: dict[bool, Floats] = field(default_factory=dict)
+
+    @property
+    def count(self) -> int:
+        """Return how many leads there are."""
+        return len(self.inside)
 
     @property
     def even(self) -> Floats:
         """Return the weight of each scale where no coils share one."""
         return np.full(len(self.grid), 1.0 / len(self.grid))
 
-    def options(self, left: int, kinds: tuple[str, ...], after: int) -> "list[Option]":
-        """Return where the next block can lie, groups beyond doubt left whole."""
-        every = _options(left, kinds, after)
-        if not self.bound & left:
-            return list(every)
-        return [o for o in every if not o[1] & self.bound or o[1] in self.fixed]
+    def block(self, kind: str) -> Floats:
+        """Return the weight of a block on every set of leads of its size: (sets, scales)."""
+        if kind not in self.blocks:
+            sets = sets_of(self.count, size_of(kind))
+            self.blocks[kind] = self._block(kind) * self.allowed(sets.masks)[:, None]
+        return self.blocks[kind]
 
-    def block(self, kind: str, mask: int) -> Floats:
-        """Return the weight of a block at every scale."""
-        key = (kind, mask)
-        if key not in self.blocks:
-            self.blocks[key] = np.asarray(self._block(kind, mask) * _touched(self, mask))
-        return self.blocks[key]
+    def allowed(self, masks: Masks) -> Floats:
+        """Return what bunched readings make of blocks, none where a group beyond doubt is torn."""
+        factor = np.ones(len(masks))
+        for a, many, worth in self.touches:
+            factor[((masks >> a) & 1 == 1) & (masks & many != 0)] *= worth
+        if self.bound:
+            torn = (masks & self.bound != 0) & ~np.isin(masks, list(self.fixed))
+            factor[torn] = 0.0
+        return factor
 
-    def _block(self, kind: str, mask: int) -> Floats:
-        leads = bits(mask)
+    def _block(self, kind: str) -> Floats:
+        sets = sets_of(self.count, size_of(kind))
+        one, two = sets.one, sets.two
         if kind == "p":
-            return np.asarray(self.pair[leads[0], leads[1]])
-        pairs = list(itertools.combinations(leads, 2))
+            return np.asarray(self.pair[one[:, 0], two[:, 0]])
         if kind == "y":
-            return np.asarray(np.prod([self.star[a, b] for a, b in pairs], axis=0))
-        if kind == "d":
-            found = np.zeros(len(self.grid))
-            for middle in leads:
-                one, two = (x for x in leads if x != middle)
-                found += self.end[middle, one] * self.end[middle, two] * self.far[one, two] / 3
-            return found
-        figures = sum(bool(self.values[a, b]) for a, b in pairs)
-        more = max(figures - (len(leads) - 1), 0)
-        product = math.prod(float(self.inside[a, b]) for a, b in pairs)
-        return np.full(len(self.grid), product * (LOG_RANGE / SURE_FIT) ** more)
+            return np.asarray(self.star[one, two].prod(axis=1))
+        if kind == "d":  # pairs of a set are 01, 02, 12
+            at, to = self.end[one, two], self.far[one, two]
+            ends = at[:, 0] * at[:, 1] * to[:, 2] + at[:, 0] * at[:, 2] * to[:, 1]
+            return np.asarray((ends + at[:, 1] * at[:, 2] * to[:, 0]) / 3)
+        figures = self.values[one, two].sum(axis=1)
+        more = np.maximum(figures - (size_of(kind) - 1), 0)
+        product = self.inside[one, two].prod(axis=1) * (LOG_RANGE / SURE_FIT) ** more
+        return np.repeat(product[:, None], len(self.grid), axis=1)
 
-    def rest(self, left: int, kinds: tuple[str, ...], after: int = -1) -> Floats:
-        """Return the sum over covers of the leads left by the kinds left, at every scale.
+    def steps(self, left: int, kinds: Kinds, after: int = -1) -> list[Step]:
+        """Return the ways to lay the next block, those worth something.
 
-        Blocks other than pairs are laid first; of two of a kind the later one begins `after` the other.
+        Blocks that are no pairs come first, of two of a kind the later one after the other's first
+        lead; pairs are laid from the lowest lead left.
         """
-        own = kinds.count("q")
-        if len(kinds) == own + kinds.count("p"):
-            return self.pairs(left, own, len(kinds) > own)
+        key = (left, kinds, after)
+        if key not in self.known:
+            self.known[key] = self._steps(left, kinds, after)
+        return self.known[key]
+
+    def _steps(self, left: int, kinds: Kinds, after: int) -> list[Step]:
+        large = [k for k in kinds if k not in "pq"]
+        from_lowest = not large or len(set(kinds)) == 1  # every lead left lies in such a block
+        found = []
+        for kind in large[:1] or list(dict.fromkeys(kinds)):
+            at = kinds.index(kind)
+            more = kinds[:at] + kinds[at + 1 :]
+            masks, place = options(self.count, left, size_of(kind), after, from_lowest)
+            weight = self.block(kind)[place]
+            alive = weight.max(axis=1, initial=0.0) > DEAD
+            masks, weight = masks[alive], weight[alive]
+            ordered = bool(large) and kind in more
+            begins = lowest(self.count)[masks] if ordered else np.full(len(masks), -1)
+            then = left & ~masks
+            found.append(
+                Step(kind, masks, weight, then, more, begins, self._after(then, more, begins))
+            )
+        return found
+
+    def _after(self, left: Masks, kinds: Kinds, begins: NDArray[np.int64]) -> Floats:
+        if only_pairs(kinds):
+            return self.pairs(left, kinds)
+        rows = [
+            self.rest(one, kinds, at)
+            for one, at in zip(left.tolist(), begins.tolist(), strict=True)
+        ]
+        return np.array(rows).reshape(len(rows), len(self.grid))
+
+    def rest(self, left: int, kinds: Kinds, after: int = -1) -> Floats:
+        """Return the sum over covers of the leads left by the kinds left, at every scale."""
+        if only_pairs(kinds):
+            return np.asarray(self.pairs(np.array([left]), kinds)[0])
         key = (left, kinds, after)
         if key not in self.sums:
-            found = np.zeros(len(self.grid))
-            for kind, mask, then, more, begins in self.options(left, kinds, after):
-                here = self.block(kind, mask)
-                if here.max() > DEAD:
-                    found += here * self.rest(then, more, begins)
-            self.sums[key] = found
+            parts = [(s.weight * s.after).sum(axis=0) for s in self.steps(left, kinds, after)]
+            self.sums[key] = np.asarray(np.sum(parts, axis=0))
         return self.sums[key]
 
-    def pairs(self, left: int, own: int, shared: bool) -> Floats:
-        """Return the sum over ways to lay pairs, `own` of them with ohms of their own."""
-        table = self.tables.get(shared)
-        if table is None:
-            table = self.tables[shared] = _pair_sums(self, shared)
+    def pairs(self, left: Masks, kinds: Kinds) -> Floats:
+        """Return the sums over ways to lay pairs on sets of leads: (sets, scales)."""
+        own = kinds.count("q")
+        shared = len(kinds) > own
+        if shared not in self.tables:
+            self.tables[shared] = _pair_sums(self, shared)
+        table = self.tables[shared]
         if shared:
-            return table[left, own] if own < table.shape[1] else np.zeros(len(self.grid))
-        return np.full(len(self.grid), table[left, 0, 0])
+            none = own >= table.shape[1]
+            return np.zeros((len(left), len(self.grid))) if none else table[left, own]
+        return np.repeat(table[left, 0], len(self.grid), axis=1)
+
+
+@cache
+def only_pairs(kinds: Kinds) -> bool:
+    """Whether nothing but pairs is left to lay."""
+    return all(k in "pq" for k in kinds)
 
 
 def _pair_sums(w: Weights, shared: bool) -> Floats:
@@ -156,35 +192,23 @@ def _pair_sums(w: Weights, shared: bool) -> Floats:
 
     Without `shared` every pair has ohms of its own, and one column holds their sum.
     """
-    count = len(w.inside)
-    touched = np.ones((count, count))
-    for a, b in itertools.combinations(range(count), 2):
-        touched[a, b] = touched[b, a] = _touched(w, (1 << a) | (1 << b))
-    for a, b in itertools.combinations(range(count), 2):
-        mask = (1 << a) | (1 << b)
-        if mask & w.bound and mask not in w.fixed:
-            touched[a, b] = touched[b, a] = 0.0
+    count = w.count
+    one, two = np.triu_indices(count, 1)
+    touched = np.zeros((count, count))
+    touched[one, two] = w.allowed((1 << one) | (1 << two))
+    touched += touched.T
     own = w.inside * touched
+    like = w.pair * touched[:, :, None]
     most = MOST_OWN if shared else 0
-    scales = len(w.grid) if shared else 1
-    sums = np.zeros((1 << count, most + 1, scales))
+    sums = np.zeros((1 << count, most + 1, len(w.grid) if shared else 1))
     sums[0, 0] = 1.0
-    masks = np.arange(1 << count)
-    size = np.array([int(m).bit_count() for m in masks])
-    low = np.array([(int(m) & -int(m)).bit_length() - 1 for m in masks])
-    for pairs in range(2, count + 1, 2):
-        here = masks[size == pairs]
-        for j in range(1, count):
-            chosen = here[((here >> j) & 1 == 1) & (low[here] != j)]
-            if not len(chosen):
-                continue
-            first = low[chosen]
-            before = sums[chosen ^ (1 << first) ^ (1 << j)]
-            if shared:
-                sums[chosen] += (w.pair * touched[:, :, None])[first, j][:, None, :] * before
-                sums[chosen, 1:] += own[first, j][:, None, None] * before[:, :-1]
-            else:
-                sums[chosen] += own[first, j][:, None, None] * before
+    for chosen, first, j, rest in matchings(count):
+        before = sums[rest]
+        if shared:
+            sums[chosen] += like[first, j][:, None, :] * before
+            sums[chosen, 1:] += own[first, j][:, None, None] * before[:, :-1]
+        else:
+            sums[chosen] += own[first, j][:, None, None] * before
     return sums
 
 
@@ -276,8 +300,9 @@ def _scales(evidence: Evidence) -> tuple[Floats, Floats]:
             continue
         kept.append(r)
         votes.append(1)
-    if len(kept) > MOST_SCALES:
-        best = sorted(range(len(kept)), key=lambda k: -votes[k])[:MOST_SCALES]
+    most = MOST_SCALES if len(evidence.tags) < VERY_MANY_LEADS else FEWER_SCALES
+    if len(kept) > most:
+        best = sorted(range(len(kept)), key=lambda k: -votes[k])[:most]
         kept = [kept[k] for k in sorted(best)]
     if not kept:
         return np.array([1.0]), np.array([1.0])
@@ -286,21 +311,3 @@ def _scales(evidence: Evidence) -> tuple[Floats, Floats]:
     ends = np.concatenate([[logs[0] - WIDEST_STEP], logs, [logs[-1] + WIDEST_STEP]])
     step = np.minimum((ends[2:] - ends[:-2]) / 2, WIDEST_STEP)
     return scales, np.asarray(step / LOG_RANGE)
-
-
-def bits(mask: int) -> Group:
-    found = []
-    while mask:
-        low = mask & -mask
-        found.append(low.bit_length() - 1)
-        mask ^= low
-    return tuple(found)
-
-
-def _touched(w: Weights, mask: int) -> float:
-    """Return what readings of one lead against several are worth, for one block."""
-    factor = 1.0
-    for a, many, worth in w.touches:
-        if mask >> a & 1 and mask & many:
-            factor *= worth
-    return factor

@@ -17,15 +17,15 @@ from dataclasses import dataclass
 import numpy as np
 
 from careful_coil.core.identify.blocks import (
+    DEAD,
     MANY_LEADS,
     Floats,
-    Group,
     Weights,
-    bits,
-    size_of,
+    only_pairs,
     weights_of,
 )
 from careful_coil.core.identify.evidence import Evidence
+from careful_coil.core.identify.lay import bits, sets_of, size_of
 from careful_coil.core.identify.models import compositions
 
 RAREST = 5e-4  # sets of blocks less common are left out
@@ -34,6 +34,7 @@ VERY_MANY, RARE_OF_VERY_MANY = 13, 0.3  # of so many leads only the commonest se
 NEGLIGIBLE = 1e-5  # of all: what adds nothing to the odds of a pair
 LEAST_ODDS = 2e-5  # groupings less likely are not listed
 MOST_LEAVES = 400
+MOST_OPENED = 500  # covers begun; where more would be wanted there are too many groupings to list
 LEAST_LEAVES, BEAM = 5, 8
 
 
@@ -41,11 +42,11 @@ LEAST_LEAVES, BEAM = 5, 8
 class Leaf:
     """One grouping with its odds; `blocks` as (kind, lead numbers)."""
 
-    blocks: tuple[tuple[str, Group], ...]
+    blocks: tuple[tuple[str, tuple[int, ...]], ...]
     odds: float
 
     @property
-    def groups(self) -> tuple[Group, ...]:
+    def groups(self) -> tuple[tuple[int, ...], ...]:
         """Return the groups of leads, lone leads too, by their first lead."""
         return tuple(sorted(b for _, b in self.blocks))
 
@@ -111,13 +112,18 @@ def _ways(blocks: tuple[str, ...]) -> float:
     return math.factorial(sum(sizes)) / math.prod(math.factorial(k) for k in sizes) / same
 
 
-def _grown(w: Weights, node: _Node) -> Iterator[tuple[float, _Node]]:
-    """Yield a cover begun with its next block laid, and what all covers from there weigh."""
-    for kind, mask, left, kinds, begins in w.options(node.left, node.kinds, node.after):
-        own = node.weight * w.block(kind, mask)
-        weight = float(own @ w.rest(left, kinds, begins))
-        if weight > 0:
-            yield weight, _Node((*node.chosen, (kind, mask)), own, left, kinds, begins)
+def _grown(w: Weights, node: _Node, least: float) -> Iterator[tuple[float, _Node]]:
+    """Yield a cover begun with its next block laid, and what all covers from there weigh.
+
+    Those that weigh no more than `least` are left out.
+    """
+    for step in w.steps(node.left, node.kinds, node.after):
+        own = node.weight * step.weight
+        weight = (own * step.after).sum(axis=1)
+        for k in np.flatnonzero(weight > least):
+            chosen = (*node.chosen, (step.kind, int(step.masks[k])))
+            begins = int(step.begins[k])
+            yield float(weight[k]), _Node(chosen, own[k], int(step.left[k]), step.kinds, begins)
 
 
 def _leaf(node: _Node, odds: float) -> Leaf:
@@ -132,16 +138,17 @@ def _leaves(
     heap = [(-weight, next(order), node) for weight, node in begun]
     heapq.heapify(heap)
     found: list[Leaf] = []
-    while heap and len(found) < MOST_LEAVES:
+    opened = 0
+    while heap and len(found) < MOST_LEAVES and opened < MOST_OPENED:
         negative, _, node = heapq.heappop(heap)
         if -negative < LEAST_ODDS * total:
             break
         if node.left == 0:
             found.append(_leaf(node, -negative / total))
             continue
-        for weight, child in _grown(w, node):
-            if weight >= LEAST_ODDS * total:
-                heapq.heappush(heap, (-weight, next(order), child))
+        opened += 1
+        for weight, child in _grown(w, node, LEAST_ODDS * total):
+            heapq.heappush(heap, (-weight, next(order), child))
     return tuple(found), sum(leaf.odds for leaf in found)
 
 
@@ -156,7 +163,7 @@ def _beam(w: Weights, begun: Sequence[tuple[float, _Node]], total: float) -> tup
             if node.left == 0:
                 found.append(_leaf(node, -negative / total))
                 continue
-            grown += [(-weight, next(order), child) for weight, child in _grown(w, node)]
+            grown += [(-weight, next(order), child) for weight, child in _grown(w, node, 0.0)]
         nodes = heapq.nsmallest(BEAM, grown)
     return tuple(sorted(found, key=lambda leaf: -leaf.odds))
 
@@ -166,38 +173,50 @@ def _add_conduct(w: Weights, start: _Node, conduct: Floats) -> None:
     first = (start.left, start.kinds, -1)
     outside = {first: start.weight}
     order = [first]
+    paired: dict[tuple[str, ...], Floats] = {}  # by kinds left: (sets, scales)
     for state in order:
         left, kinds, after = state
         here = outside[state]
-        if all(k in "pq" for k in kinds):
-            _add_pairs(w, left, kinds, here, conduct)
+        if only_pairs(kinds):
+            _outside(w, paired, kinds)[left] += here
             continue
-        for kind, mask, then, more, begins in w.options(left, kinds, after):
-            own = here * w.block(kind, mask)
-            odds = float(own @ w.rest(then, more, begins))
-            if odds <= 0:
+        for step in w.steps(left, kinds, after):
+            own = here * step.weight
+            odds = (own * step.after).sum(axis=1)
+            sets = sets_of(w.count, size_of(step.kind))
+            place = sets.place[step.masks]
+            one, two = sets.one[place], sets.two[place]
+            np.add.at(conduct, (one, two), np.repeat(odds[:, None], one.shape[1], axis=1))
+            if only_pairs(step.kinds):
+                _outside(w, paired, step.kinds)[step.left] += own
                 continue
-            for a, b in itertools.combinations(bits(mask), 2):
-                conduct[a, b] += odds
-            if then:
-                child = (then, more, begins)
+            for k in np.flatnonzero(odds > 0):
+                child = (int(step.left[k]), step.kinds, int(step.begins[k]))
                 if child not in outside:
                     outside[child] = np.zeros(len(w.grid))
                     order.append(child)
-                outside[child] = outside[child] + own
+                outside[child] = outside[child] + own[k]
+    for kinds, weight in paired.items():
+        _add_pairs(w, kinds, weight, conduct)
 
 
-def _add_pairs(
-    w: Weights, left: int, kinds: tuple[str, ...], here: Floats, conduct: Floats
-) -> None:
-    """Add the odds of every pair where only pairs are left."""
-    own = kinds.count("q")
-    shared = len(kinds) > own
-    for a, b in itertools.combinations(bits(left), 2):
-        mask = (1 << a) | (1 << b)
-        sums = np.zeros(len(w.grid))
-        if shared:
-            sums += w.block("p", mask) * w.pairs(left & ~mask, own, True)
-        if own:
-            sums += w.block("q", mask) * w.pairs(left & ~mask, own - 1, shared)
-        conduct[a, b] += float(here @ sums)
+def _outside(w: Weights, paired: dict[tuple[str, ...], Floats], kinds: tuple[str, ...]) -> Floats:
+    if kinds not in paired:
+        paired[kinds] = np.zeros((1 << w.count, len(w.grid)))
+    return paired[kinds]
+
+
+def _add_pairs(w: Weights, kinds: tuple[str, ...], outside: Floats, conduct: Floats) -> None:
+    """Add the odds of every pair where only pairs are left, `outside` the weight of what is laid."""
+    entered = np.flatnonzero(outside.any(axis=1))
+    sets = sets_of(w.count, 2)
+    for kind in dict.fromkeys(kinds):
+        at = kinds.index(kind)
+        more = kinds[:at] + kinds[at + 1 :]
+        weight = w.block(kind)
+        for n, mask in enumerate(sets.masks):
+            within = entered[(entered & mask) == mask]
+            if not len(within) or weight[n].max() <= DEAD:
+                continue
+            sums = outside[within] * w.pairs(within ^ int(mask), more)
+            conduct[sets.one[n, 0], sets.two[n, 0]] += float(sums.sum(axis=0) @ weight[n])

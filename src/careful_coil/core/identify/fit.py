@@ -1,13 +1,15 @@
-"""How well a placement's network predicts the ohms: coil values fitted, bad clips allowed for.
+"""How well placements' networks predict the ohms: coil values fitted, bad clips allowed for.
 
 Lead-to-lead ohms are linear in the ohms of each kind of coil: R = Σ_k ∂R/∂R_k·R_k with
 ∂R/∂R_k = (current share of coil k)² (R is homogeneous of degree one in all coil ohms). The kinds'
 ohms are fitted by weighted least squares; their prior is flat in the logarithm, and the evidence is
 taken in Laplace's approximation (MacKay, Information Theory, Inference and Learning Algorithms,
-ch. 27–28). A reading may be a bad clip, which reads anything, mostly too high.
+ch. 27–28). A reading may be a bad clip, which reads anything, mostly too high. All placements are
+fitted at once.
 """
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import combinations
 
@@ -17,6 +19,7 @@ from numpy.typing import NDArray
 from careful_coil.core.identify.evidence import LEAD_OHM_HIGHEST, Ohms
 
 Floats = NDArray[np.float64]
+Mask = NDArray[np.bool_]
 
 COIL_SPREAD = 0.01  # one sigma between coils that should be equal: a few per cent at the worst
 LEAST_OHM = 1e-3  # below this a winding section is a joint
@@ -28,13 +31,17 @@ BAD_HIGH = 0.85  # bad clips that read high, by 15 to 300 %
 BAD_HIGH_RANGE = math.log(4.0 / 1.15)
 WORST_SIGMA = 2.5  # beyond this a reading is tried as a bad clip
 PROOF_SIGMA = 3.0
-MOST_SUSPECTS = 2
-MOST_LIKELY = 8  # readings of which two together are tried as bad clips
+MOST_LIKELY = 8  # readings tried as bad clips, each and two together
+ROUNDS, ROUNDS_AGAIN = 4, 2  # of least squares with the scatter that the ohms imply
+RIDGE = 1e-12
 
 
 @dataclass(frozen=True, slots=True)
 class Fit:
-    """Coil ohms per kind, log evidence, which readings it takes for bad and how surely."""
+    """Coil ohms per kind, log evidence, which readings it takes for bad and how surely.
+
+    Readings by their place among those the placement fits.
+    """
 
     ohm: Floats  # (kinds,)
     log_evidence: float
@@ -46,64 +53,149 @@ class Fit:
 
 
 @dataclass(frozen=True, slots=True)
+class _Problem:
+    """Fits of the same readings: arrays over fits, readings and kinds of coil."""
+
+    slope: Floats  # (fits, readings, kinds) ∂R/∂R
+    spread: Floats  # the part of it that scatters between like coils, √Σ share⁴
+    used: Mask  # (fits, readings)
+    read: Floats  # (readings,) Ω
+    own: Floats  # (readings,) scatter of a reading, Ω
+    lead_ohm: float | None
+
+    def of(self, which: NDArray[np.intp], used: Mask) -> "_Problem":
+        """Return some of the fits, again and again where asked, over other readings."""
+        return _Problem(
+            self.slope[which], self.spread[which], used, self.read, self.own, self.lead_ohm
+        )
+
+
+@dataclass(frozen=True, slots=True)
 class _Solved:
+    ohm: Floats  # (fits, kinds)
+    lead_ohm: Floats  # (fits,)
+    log_good: Floats  # (fits,)
+    residual: Floats  # (fits, readings) in sigmas, of every reading
+    hold: Floats  # (fits, readings) leverage
+
+    def expected(self, p: _Problem) -> Floats:
+        """Return what each fit expects of every reading, Ω."""
+        return np.asarray((p.slope @ self.ohm[:, :, None])[:, :, 0] + self.lead_ohm[:, None])
+
+
+def fit_all(
+    slope: Floats, spread: Floats, used: Mask, ohms: Sequence[Ohms], lead_ohm: float | None
+) -> list[Fit]:
+    """Fit the ohms of each coil kind to the readings, for many placements at once.
+
+    `slope` (fits, readings, kinds): ∂R/∂R per kind; `spread` the same shape: the part of it that
+    scatters between like coils, √Σ share⁴ of kinds with several coils; `used` (fits, readings): the
+    readings that a placement predicts. `lead_ohm` in Ω, None: fitted.
+    """
+    if not len(ohms):
+        kinds = slope.shape[2]
+        plain = Fit(np.ones(kinds), 0.0, (), (), (), True, lead_ohm or 0.0)
+        return [plain] * len(slope)
+    read, own = np.array([o.ohm for o in ohms]), np.array([o.sigma for o in ohms])
+    p = _Problem(slope, spread, used, read, own, lead_ohm)
+    full = _solve(p, _middle(p), ROUNDS)
+    tries: list[list[_Try]] = [
+        [_Try((), float(log), ohm, float(lead), off)]
+        for log, ohm, lead, off in zip(
+            full.log_good, full.ohm, full.lead_ohm, full.residual, strict=True
+        )
+    ]
+    worst = np.where(used, np.abs(full.residual), 0.0).max(axis=1)
+    doubted = np.flatnonzero((worst > WORST_SIGMA) & (used.sum(axis=1) > 1))
+    if len(doubted):
+        _without(p, full, doubted, ohms, tries)
+    return [_told(t, u, ohms) for t, u in zip(tries, used, strict=True)]
+
+
+@dataclass(frozen=True, slots=True)
+class _Try:
+    """One explanation: the readings dropped, its log evidence, and what it makes of the rest."""
+
+    drop: tuple[int, ...]
+    log: float
     ohm: Floats
     lead_ohm: float
-    log_good: float
-    residual: Floats  # in sigmas, of every reading
+    residual: Floats
 
 
-def fit(slope: Floats, spread: Floats, ohms: list[Ohms], lead_ohm: float | None) -> Fit:
-    """Fit the ohms of each coil kind to the readings.
+def _without(
+    p: _Problem,
+    full: _Solved,
+    doubted: NDArray[np.intp],
+    ohms: Sequence[Ohms],
+    tries: "list[list[_Try]]",
+) -> None:
+    """Try fits without the readings likeliest to be bad clips, then without two of them."""
+    spared = np.where(p.used, full.residual**2 / np.maximum(1.0 - full.hold, 1e-9), -1.0)
+    order = np.argsort(-spared, axis=1, kind="stable")[:, :MOST_LIKELY]
+    drops = [(f, (int(k),)) for f in doubted for k in order[f] if p.used[f, k]]
+    _try(p, full, drops, ohms, tries)
+    pairs = []
+    for f in doubted:
+        best = max(tries[f], key=lambda t: t.log)
+        kept = [k for k in np.flatnonzero(p.used[f]) if k not in best.drop]
+        if len(kept) < 2 or np.abs(best.residual[kept]).max() <= WORST_SIGMA:
+            continue  # one explains it: two need not be tried
+        pairs += [(f, two) for two in combinations(sorted(t.drop[0] for t in tries[f][1:]), 2)]
+    _try(p, full, pairs, ohms, tries)
 
-    `slope` (readings, kinds): ∂R/∂R per kind; `spread` (readings, kinds): the part of it that
-    scatters between like coils, √Σ share⁴ of kinds with several coils. `lead_ohm` None: fitted.
-    """
-    count, kinds = slope.shape
-    if count == 0:
-        return Fit(np.ones(kinds), 0.0, (), (), (), True, lead_ohm or 0.0)
-    read = np.array([o.ohm for o in ohms])
-    own = np.array([o.sigma for o in ohms])
-    full = _solve(slope, spread, read, own, lead_ohm, ())
-    tries: dict[tuple[int, ...], tuple[float, _Solved]] = {(): (full.log_good, full)}
-    if np.max(np.abs(full.residual)) > WORST_SIGMA:
-        likely = list(range(count))
-        for size in range(1, MOST_SUSPECTS + 1):
-            for drop in combinations(likely, size):
-                if count - size < 1:
-                    continue
-                solved = _solve(slope, spread, read, own, lead_ohm, drop)
-                cost = sum(
-                    _log_bad(read[k], float(slope[k] @ solved.ohm) + solved.lead_ohm, ohms[k])
-                    for k in drop
-                )
-                tries[drop] = (solved.log_good + cost, solved)
-            best_drop = max(tries, key=lambda d: tries[d][0])
-            kept = [k for k in range(count) if k not in best_drop]
-            if np.max(np.abs(tries[best_drop][1].residual[kept]), initial=0.0) <= WORST_SIGMA:
-                break  # one explains it: two need not be tried
-            singles = sorted((d for d in tries if len(d) == 1), key=lambda d: -tries[d][0])
-            likely = sorted(d[0] for d in singles[:MOST_LIKELY])
-    logs = np.array([v[0] for v in tries.values()])
-    top = float(logs.max())
-    total = top + math.log(float(np.exp(logs - top).sum()))
-    weight = {d: math.exp(v[0] - total) for d, v in tries.items()}
-    best = max(tries, key=lambda d: (tries[d][0], -len(d)))
-    bad = tuple(
-        sum(w for d, w in weight.items() if k in d) if len(ohms[k].takes) < 2 else 0.0
-        for k in range(count)
-    )
-    odd = tuple(k for k in best if len(ohms[k].takes) > 1)
-    rest = [k for k in range(count) if k not in odd]
-    residual = np.abs(tries[odd][1].residual[rest]) if odd in tries else np.abs(full.residual)
+
+def _try(
+    p: _Problem,
+    full: _Solved,
+    drops: "Sequence[tuple[np.intp, tuple[int, ...]]]",
+    ohms: Sequence[Ohms],
+    tries: "list[list[_Try]]",
+) -> None:
+    if not drops:
+        return
+    which = np.array([f for f, _ in drops])
+    left = p.used[which]
+    for row, (_, drop) in zip(left, drops, strict=True):
+        row[list(drop)] = False
+    part = p.of(which, left)
+    solved = _solve(part, full.ohm[which], ROUNDS_AGAIN)
+    expected = solved.expected(part)
+    for n, (f, drop) in enumerate(drops):
+        cost = sum(_log_bad(float(p.read[k]), float(expected[n, k]), ohms[k]) for k in drop)
+        tries[f].append(
+            _Try(
+                drop,
+                float(solved.log_good[n]) + cost,
+                solved.ohm[n],
+                float(solved.lead_ohm[n]),
+                solved.residual[n],
+            )
+        )
+
+
+def _told(tries: "Sequence[_Try]", used: Mask, ohms: Sequence[Ohms]) -> Fit:
+    """Return the fit that a placement's tries make together."""
+    best = max(tries, key=lambda t: (t.log, -len(t.drop)))
+    top = best.log
+    total = top + math.log(sum(math.exp(t.log - top) for t in tries))
+    places = {int(k): n for n, k in enumerate(np.flatnonzero(used))}
+    bad = [0.0] * len(places)
+    for t in tries:
+        share = math.exp(t.log - total)
+        for k in t.drop:
+            bad[places[k]] += share if len(ohms[k].takes) < 2 else 0.0
+    odd = tuple(k for k in best.drop if len(ohms[k].takes) > 1)
+    whole = next((t for t in tries if t.drop == odd), tries[0])
+    rest = [k for k in places if k not in odd]
     return Fit(
-        ohm=tries[best][1].ohm,
+        ohm=best.ohm,
         log_evidence=total,
-        bad=bad,
-        dropped=tuple(k for k in best if k not in odd),
-        odd=odd,
-        clean=bool(np.max(residual, initial=0.0) <= PROOF_SIGMA),
-        lead_ohm=tries[best][1].lead_ohm,
+        bad=tuple(bad),
+        dropped=tuple(places[k] for k in best.drop if k not in odd),
+        odd=tuple(places[k] for k in odd),
+        clean=bool(np.abs(whole.residual[rest]).max(initial=0.0) <= PROOF_SIGMA),
+        lead_ohm=best.lead_ohm,
     )
 
 
@@ -117,48 +209,75 @@ def _log_bad(read: float, expected: float, ohms: Ohms) -> float:
     return math.log(P_BAD_CLIP) + math.log(high + (1 - BAD_HIGH) / LOG_RANGE) - scale
 
 
-def _solve(
-    slope: Floats,
-    spread: Floats,
-    read: Floats,
-    own: Floats,
-    lead_ohm: float | None,
-    drop: tuple[int, ...],
-) -> _Solved:
-    kinds = slope.shape[1]
-    keep = np.array([k for k in range(len(read)) if k not in drop], dtype=int)
-    scale = max(float(np.median(read[keep])), LEAST_OHM)
-    ohm = np.full(kinds, scale)
-    offset = LEAD_OHM_HIGHEST / 2 if lead_ohm is None else lead_ohm
-    free_lead = lead_ohm is None
-    # in units of the scale; a faint pull to it decides kinds that nothing was read of
-    pull = np.diag([1 / LOG_RANGE] * kinds + [scale * math.sqrt(12) / LEAD_OHM_HIGHEST] * free_lead)
-    target = np.array([1 / LOG_RANGE] * kinds + [0.0] * free_lead)
-    columns = np.column_stack([slope, np.ones(len(read))]) if free_lead else slope
-    shift, covariance = 0.0, np.eye(kinds)
-    for _ in range(4):
-        sigma = np.sqrt(own**2 + COIL_SPREAD**2 * (spread**2 @ ohm**2))
-        weight = scale / sigma[keep]
-        matrix = np.vstack([columns[keep] * weight[:, None], pull])
-        right = np.concatenate([(read[keep] - offset) / sigma[keep], target])
-        left, size, across = np.linalg.svd(matrix, full_matrices=False)
-        found = across.T @ ((left.T @ right) / size)
-        ohm = np.maximum(found[:kinds], 1e-4) * scale
-        shift = float(found[kinds]) * scale if free_lead else 0.0
-        covariance = ((across.T / size**2) @ across)[:kinds, :kinds] * scale**2
+def _middle(p: _Problem) -> Floats:
+    """Return ohms to begin with: for every kind the median of the readings used."""
+    counted = np.where(p.used, p.read, np.nan)
+    counted[~p.used.any(axis=1)] = 1.0
+    middle = np.maximum(np.nanmedian(counted, axis=1), LEAST_OHM)
+    return np.repeat(middle[:, None], p.slope.shape[2], axis=1)
+
+
+def _solve(p: _Problem, ohm: Floats, rounds: int) -> _Solved:
+    """Return the least squares of every fit, begun at `ohm` (fits, kinds) Ω.
+
+    A faint pull towards the last round's ohms, as wide as the prior, decides kinds that nothing was
+    read of, and only those.
+    """
+    fits, count, kinds = p.slope.shape
+    offset = LEAD_OHM_HIGHEST / 2 if p.lead_ohm is None else p.lead_ohm
+    free = p.lead_ohm is None
+    scale = ohm.mean(axis=1)  # of a fit: its unknowns are told in it
+    shift = np.zeros(fits)
+    columns = p.slope
+    if free:
+        columns = np.concatenate([p.slope, np.ones((fits, count, 1))], axis=2)
+    diagonal = np.arange(columns.shape[2])
+    inverse: Floats = np.zeros((fits, 1, 1))
+    weight = np.zeros((fits, count))
+    for _ in range(rounds):
+        weight = np.where(p.used, scale[:, None] / _sigma(p, ohm), 0.0)
+        x = columns * weight[:, :, None]
+        y = (p.read - offset) / scale[:, None] * weight
+        pull = scale[:, None] / (LOG_RANGE * ohm)
+        start = ohm / scale[:, None]
+        if free:
+            lead = scale * math.sqrt(12) / LEAD_OHM_HIGHEST
+            pull = np.concatenate([pull, lead[:, None]], axis=1)
+            start = np.concatenate([start, np.zeros((fits, 1))], axis=1)
+        across = x.transpose(0, 2, 1)
+        normal = across @ x
+        normal[:, diagonal, diagonal] += pull**2
+        right = (across @ y[:, :, None])[:, :, 0] + pull**2 * start
+        # what is past telling in floating point is told by its own diagonal
+        normal[:, diagonal, diagonal] *= 1 + RIDGE
+        inverse = np.asarray(np.linalg.inv(normal), dtype=np.float64)
+        found = (inverse @ right[:, :, None])[:, :, 0]
+        ohm = np.asarray(np.maximum(found[:, :kinds], 1e-4) * scale[:, None])
+        shift = found[:, kinds] * scale if free else shift
     total = offset + shift
-    sigma = np.sqrt(own**2 + COIL_SPREAD**2 * (spread**2 @ ohm**2))
-    residual = (read - total - slope @ ohm) / sigma
-    log_good = float(
-        -0.5 * np.sum(residual[keep] ** 2) - np.sum(np.log(sigma[keep] * math.sqrt(2 * math.pi)))
-    )
-    # Laplace: the share of the prior that the readings leave, in the logarithm of each kind's ohms
-    log_covariance = covariance / np.outer(ohm, ohm)
-    seen = slope[keep].sum(axis=0) > 0
-    if seen.any():
-        sign, logdet = np.linalg.slogdet(log_covariance[np.ix_(seen, seen)])
-        occam = 0.5 * logdet + 0.5 * seen.sum() * math.log(2 * math.pi)
-        log_good += (
-            min(float(occam) - int(seen.sum()) * math.log(LOG_RANGE), 0.0) if sign > 0 else 0.0
-        )
-    return _Solved(ohm, total, log_good, residual)
+    sigma = _sigma(p, ohm)
+    residual = (p.read - total[:, None] - (p.slope @ ohm[:, :, None])[:, :, 0]) / sigma
+    hold = ((columns @ inverse) * columns).sum(axis=2) * weight**2
+    log_good = np.where(
+        p.used, -0.5 * residual**2 - np.log(sigma * math.sqrt(2 * math.pi)), 0.0
+    ).sum(axis=1)
+    log_good += _occam(p, ohm, inverse[:, :kinds, :kinds] * (scale**2)[:, None, None])
+    return _Solved(ohm, total, log_good, residual, hold)
+
+
+def _sigma(p: _Problem, ohm: Floats) -> Floats:
+    """Return the scatter of every reading in Ω: its own, and that between coils that are alike."""
+    coils = (p.spread**2 @ (ohm**2)[:, :, None])[:, :, 0]
+    return np.asarray(np.sqrt(p.own**2 + COIL_SPREAD**2 * coils))
+
+
+def _occam(p: _Problem, ohm: Floats, covariance: Floats) -> Floats:
+    """Return Laplace's factor: the share of the prior, in the logarithm of ohms, that is left."""
+    seen = (p.slope * p.used[:, :, None]).sum(axis=1) > 0
+    relative = covariance / (ohm[:, :, None] * ohm[:, None, :])
+    both = seen[:, :, None] & seen[:, None, :]
+    left = np.where(both, relative, np.eye(ohm.shape[1]))
+    sign, logdet = np.linalg.slogdet(left)
+    many = seen.sum(axis=1)
+    factor = 0.5 * logdet + many * (0.5 * math.log(2 * math.pi) - math.log(LOG_RANGE))
+    return np.where((sign > 0) & (many > 0), np.minimum(factor, 0.0), 0.0)

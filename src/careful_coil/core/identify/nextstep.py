@@ -10,12 +10,11 @@ from numpy.typing import NDArray
 
 from careful_coil.core.identify.cover import Cover
 from careful_coil.core.identify.evidence import Evidence
-from careful_coil.core.identify.polarity import expected, kick_pairs
+from careful_coil.core.identify.polarity import ODDS, expected, kick_pairs
 from careful_coil.core.identify.result import NextReading
 from careful_coil.core.identify.weigh import Weighed, tables
 from careful_coil.core.identify.worlds import World
 from careful_coil.core.values import show_ohm
-from careful_coil.core.winding.kick import KICKS
 
 LEAST_BITS = 0.02
 SAME_OHM = 0.04  # figures this close are one outcome at the bench
@@ -211,33 +210,35 @@ def next_kick(worlds: Sequence[World], evidence: Evidence) -> NextReading | None
     first = worlds[0].placed.model
     if first is None or first.phases != 3:
         return None
-    network = first.network
     same = [w for w in worlds if w.placed.model is first]
-    total = sum(w.weight for w in same)
+    weight = np.array([w.weight for w in same])
+    weight = weight / weight.sum()
+    roles = np.array([w.roles for w in same])
+    ways = sorted({w.coupling for w in same})
+    table = np.array([expected(first.network, way) for way in ways])
+    way = np.array([ways.index(w.coupling) for w in same])
     done = {k[:4] for k in evidence.kicks}
+    own = -(ODDS * np.log2(ODDS)).sum(axis=1)
     best, best_gain = None, LEAST_BITS
     for kick in kick_pairs(first, worlds[0].placed.roles):
         if kick in done:
             continue
-        mixed, own = np.zeros(len(KICKS)), 0.0
-        for w in same:
-            at = tuple(w.roles[k] for k in kick)
-            odds = np.array(expected(network, w.coupling, (at[0], at[1], at[2], at[3])))
-            mixed += w.weight / total * odds
-            own += w.weight / total * entropy(odds)
-        gain = entropy(mixed) - own
+        a, b, c, d = kick
+        shown = table[way, roles[:, a], roles[:, b], roles[:, c], roles[:, d]]
+        share = np.bincount(shown, weight, len(ODDS))
+        gain = entropy((share @ ODDS).tolist()) - float(share @ own)
         if gain > best_gain + 1e-9:
             best, best_gain = kick, gain
     if best is None:
         return None
-    a, b, c, d = (evidence.tags[k] for k in best)
+    one, two, three, four = (evidence.tags[k] for k in best)
     return NextReading(
         kind="kick",
-        source=(a, b),
-        sense=(c, d),
+        source=(one, two),
+        sense=(three, four),
         gain_bits=round(float(best_gain), 3),
         why=(
-            f"Battery + on {a}, – on {b}; meter + on {c}, – on {d}; watch which way it kicks at make. "
+            f"Battery + on {one}, – on {two}; meter + on {three}, – on {four}; watch which way it kicks at make. "
             "It tells the sense of the coils, which ohms cannot."
         ),
     )

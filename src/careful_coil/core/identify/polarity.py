@@ -3,7 +3,6 @@
 Halves of adjacent poles show hardly anything, of either sign.
 """
 
-import math
 from collections.abc import Sequence
 from functools import cache
 
@@ -34,51 +33,67 @@ def couplings(model: Model) -> dict[str, float]:
     return COUPLINGS if any(c.half for c in model.core.coils) else {"alternate": 1.0}
 
 
+# odds of each of KICKS by what is expected: one of KICKS, hardly anything, or two pairs not joined
+FAINT, ASTRAY = len(KICKS), len(KICKS) + 1
+
+
+def _odds() -> Floats:
+    place = np.arange(len(KICKS))
+    off = np.abs(place[:, None] - place[None, :])
+    odds = np.where(off == 1, P_KICK_NEXT, 0.01)
+    odds[place, place] = 0.0
+    odds[place, place] = 1.0 - odds.sum(axis=1)
+    return np.vstack([odds, _FAINT, np.full(len(KICKS), 0.01)])
+
+
+ODDS = _odds()  # (what is expected, what is seen)
+
+
 @cache
-def expected(network: Network, coupling: str, kick: Kick) -> tuple[float, ...]:
-    """Return the odds of each of KICKS for a kick between lead numbers of the network."""
-    a, b, c, d = (network.leads[k] for k in kick)
-    if coupling == "adjacent" and _between_halves(network, (a, b), (c, d)):
-        return tuple(_FAINT)
+def expected(network: Network, coupling: str) -> NDArray[np.int8]:
+    """Return what every kick should show, shape (leads,)×4: source +, source –, sense +, sense –.
+
+    A row of `ODDS`; `ASTRAY` where a pair does not conduct.
+    """
+    count = len(network.leads)
+    ends = [(a, b) for a in network.leads for b in network.leads]
+    shares = np.array(
+        [network.shares(a, b) if a != b else 0 * network.shares(a, b) for a, b in ends]
+    )
+    passed = np.abs(shares) > 1e-9
     mutual = network.mutual(HALF_SAME_PHASE, HALF_OTHER_PHASE)
-    place = kick_class(network.kick_ratio((a, b), (c, d), mutual))
-    odds = np.full(len(KICKS), 0.01)
-    for near in (place - 1, place + 1):
-        if 0 <= near < len(KICKS):
-            odds[near] = P_KICK_NEXT
-    odds[place] = 0.0
-    odds[place] = 1.0 - odds.sum()
-    return tuple(odds)
-
-
-def _between_halves(network: Network, source: tuple[str, str], sense: tuple[str, str]) -> bool:
-    """Whether both paths run through half windings only."""
-    passed = (np.abs(network.shares(*source)) > 1e-9) | (np.abs(network.shares(*sense)) > 1e-9)
-    return all(c.half for c, p in zip(network.coils, passed, strict=True) if p)
+    own = np.einsum("sc,cd,sd->s", shares, mutual, shares)
+    ratio = (shares @ mutual @ shares.T) / np.where(own > 0, own, 1.0)[:, None]
+    found = np.vectorize(kick_class, otypes=[np.int8])(ratio)
+    if coupling == "adjacent":
+        halves = np.array([bool(c.half) for c in network.coils])
+        only = ~(passed & ~halves).any(axis=1)
+        found[only[:, None] & only[None, :]] = FAINT
+    none = ~passed.any(axis=1)
+    found[none[:, None] | none[None, :]] = ASTRAY
+    return np.asarray(found.reshape(count, count, count, count))
 
 
 def weigh_kicks(
     network: Network,
     coupling: str,
-    roles: Sequence[int],
+    roles: NDArray[np.int64],
     kicks: Sequence[tuple[int, int, int, int, str]],
-) -> tuple[float, bool]:
-    """Return the log likelihood of the kicks under a full placement, and whether all of them fit."""
-    log, fits = 0.0, True
+) -> tuple[Floats, NDArray[np.bool_]]:
+    """Return the log likelihood of the kicks under full placements, and whether all of them fit.
+
+    `roles` (worlds, tags); both results (worlds,).
+    """
+    log, fits = np.zeros(len(roles)), np.ones(len(roles), dtype=bool)
+    if not kicks:
+        return log, fits
+    table = expected(network, coupling)
     for a, b, c, d, value in kicks:
-        at = (roles[a], roles[b], roles[c], roles[d])
-        if not (_belong(network, at[0], at[1]) and _belong(network, at[2], at[3])):
-            log, fits = log + math.log(0.01), False
-            continue
-        odds = expected(network, coupling, at)
-        place = KICKS.index(value)
-        log += math.log(odds[place])
-        fits &= odds[place] > FITTING_ODDS
+        shown = table[roles[:, a], roles[:, b], roles[:, c], roles[:, d]]
+        odds = ODDS[shown, KICKS.index(value)]
+        log += np.log(odds)
+        fits &= (odds > FITTING_ODDS) & (shown != ASTRAY)
     return log, fits
-
-
-def _belong(network: Network, a: int, b: int) -> bool:
-    return any(a in p and b in p for p in parts(network))
 
 
 def kick_pairs(model: Model, roles: Sequence[int]) -> list[Kick]:

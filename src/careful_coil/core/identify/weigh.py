@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cache
 
 import numpy as np
@@ -12,7 +12,7 @@ from careful_coil.core.identify.blocks import P_FALSE_OPEN, P_STRAY
 from careful_coil.core.identify.cover import Leaf
 from careful_coil.core.identify.evidence import Evidence, Ohms
 from careful_coil.core.identify.extras import sensor_odds
-from careful_coil.core.identify.fit import LOG_RANGE, Fit, fit
+from careful_coil.core.identify.fit import LOG_RANGE, Fit, fit_all
 from careful_coil.core.identify.models import SENSOR, Model, models_for, prior_of
 from careful_coil.core.identify.placements import placements
 from careful_coil.core.identify.screen import rough_fit
@@ -142,8 +142,11 @@ def weigh(evidence: Evidence, leaves: Sequence[Leaf]) -> list[Weighed]:
             prior = math.log(odds) - labels
             laid.append(_lay(model, every, variant, prior, evidence))
     least = _worth_a_fit(laid)
-    for x in laid:
-        found += _weigh_rows(x, np.flatnonzero(x.rough >= least), evidence)
+    chosen = [(x, np.flatnonzero(x.rough >= least)) for x in laid]
+    chosen = [(x, keep) for x, keep in chosen if len(keep)]
+    fits = iter(_fits(chosen, evidence))
+    for x, keep in chosen:
+        found += _weigh_rows(x, keep, [next(fits) for _ in keep], evidence)
     return sorted(found, key=lambda w: (-w.log_weight, w.roles))
 
 
@@ -197,11 +200,10 @@ def _lay(
     )
 
 
-def _weigh_rows(x: _Laid, keep: NDArray[np.int64], evidence: Evidence) -> list[Weighed]:
-    if not len(keep):
-        return []
+def _weigh_rows(
+    x: _Laid, keep: NDArray[np.int64], fits_of: Sequence[Fit], evidence: Evidence
+) -> list[Weighed]:
     table = tables(x.model.network)
-    fits_of = _fits(table, x.rows[keep], x.fitted[keep], evidence)
     where: dict[bytes, tuple[int, ...]] = {}
 
     def places(mask: NDArray[np.bool_]) -> tuple[int, ...]:
@@ -271,22 +273,42 @@ def _judge(
     return np.zeros(len(conducts)), nothing, nothing
 
 
-def _fits(
-    table: Tables, rows: NDArray[np.int64], fitted: NDArray[np.bool_], evidence: Evidence
-) -> list[Fit]:
-    """Fit each placement; those that predict the same readings by the same sums share one fit."""
+def _fits(chosen: "Sequence[tuple[_Laid, NDArray[np.int64]]]", evidence: Evidence) -> list[Fit]:
+    """Fit every placement chosen, all at once; those that predict the same by the same sums share one.
+
+    Networks of fewer kinds of coil get more, of which nothing is read.
+    """
     a, b = (np.array([getattr(o, end) for o in evidence.ohms], dtype=int) for end in "ab")
-    slope = np.round(table.slope[rows[:, a], rows[:, b]], 9)
-    spread = np.round(table.spread[rows[:, a], rows[:, b]], 9)
-    done: dict[bytes, Fit] = {}
-    found = []
-    for use, own, loose in zip(fitted, slope, spread, strict=True):
-        key = use.tobytes() + own[use].tobytes() + loose[use].tobytes()
-        if key not in done:
-            chosen = [evidence.ohms[k] for k in np.flatnonzero(use)]
-            done[key] = fit(own[use], loose[use], chosen, evidence.meter.lead_ohm)
-        found.append(done[key])
-    return found
+    figures = np.flatnonzero([o.state == "value" for o in evidence.ohms])
+    most = max((len(tables(x.model.network).kinds) for x, _ in chosen), default=1)
+    slopes: list[Floats] = []
+    spreads: list[Floats] = []
+    used: list[NDArray[np.bool_]] = []
+    for x, keep in chosen:
+        table, rows = tables(x.model.network), x.rows[keep]
+        one, two = rows[:, a[figures]], rows[:, b[figures]]
+        more = ((0, 0), (0, 0), (0, most - len(table.kinds)))
+        slopes.append(np.pad(np.round(table.slope[one, two], 9), more))
+        spreads.append(np.pad(np.round(table.spread[one, two], 9), more))
+        used.append(x.fitted[keep][:, figures])
+    if not chosen:
+        return []
+    use = np.concatenate(used)
+    slope = np.concatenate(slopes) * use[:, :, None]
+    spread = np.concatenate(spreads) * use[:, :, None]
+    keys = [
+        s.tobytes() + r.tobytes() + u.tobytes() for s, r, u in zip(slope, spread, use, strict=True)
+    ]
+    number = {key: n for n, key in enumerate(dict.fromkeys(keys))}
+    first = [keys.index(key) for key in number]
+    ohms = [evidence.ohms[k] for k in figures]
+    fits = fit_all(slope[first], spread[first], use[first], ohms, evidence.meter.lead_ohm)
+    kinds = [len(tables(x.model.network).kinds) for x, keep in chosen for _ in keep]
+    told: dict[tuple[int, int], Fit] = {}
+    for key, own in zip(keys, kinds, strict=True):
+        whole = fits[number[key]]
+        told.setdefault((number[key], own), replace(whole, ohm=whole.ohm[:own]))
+    return [told[number[key], own] for key, own in zip(keys, kinds, strict=True)]
 
 
 def _sensor_ohms(

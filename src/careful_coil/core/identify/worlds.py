@@ -43,13 +43,14 @@ def worlds_of(weighed: Sequence[Weighed], evidence: Evidence) -> list[World]:
         if w.model is None:
             found.append((w.log_weight, w, w.roles, "", False))
             continue
-        states = w.model.unseen
+        roles = np.array(w.model.unseen)[:, list(w.roles)]  # (states, tags)
         for coupling, share in couplings(w.model).items():
-            for state in states:
-                roles = tuple(state[r] for r in w.roles)
-                log, fits = weigh_kicks(w.model.network, coupling, roles, evidence.kicks)
-                log += w.log_weight + math.log(share / len(states))
-                found.append((log, w, roles, coupling, fits))
+            log, fits = weigh_kicks(w.model.network, coupling, roles, evidence.kicks)
+            log += w.log_weight + math.log(share / len(roles))
+            found += [
+                (float(one), w, tuple(row), coupling, bool(ok))
+                for one, row, ok in zip(log, roles.tolist(), fits, strict=True)
+            ]
     top = max(f[0] for f in found)
     total = sum(math.exp(f[0] - top) for f in found)
     worlds = [World(w, r, c, math.exp(log - top) / total, ok) for log, w, r, c, ok in found]
