@@ -7,8 +7,8 @@ from pathlib import Path
 import numpy as np
 import pytest
 
-from careful_coil.core.connect import plans_of
 from careful_coil.core.connect.explain import slips_of
+from careful_coil.core.ways import plans_of
 from careful_coil.core.winding import ARRANGEMENTS, Network
 from careful_coil.core.winding.coupling import Halves
 from careful_coil.core.winding.extras import with_extras, with_protector

@@ -4,8 +4,9 @@ import itertools
 
 import pytest
 
-from careful_coil.core.connect import Plan, plans_of
+from careful_coil.core.connect import Plan
 from careful_coil.core.connect.as_found import HALF
+from careful_coil.core.ways import plans_of
 from careful_coil.core.winding import ARRANGEMENTS
 from careful_coil.core.winding.markings import mark_of
 from tests.core.logs import judged, plate

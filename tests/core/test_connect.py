@@ -7,9 +7,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from careful_coil.core.connect import Plan, Plate, plan, plans_of
+from careful_coil.core.connect import Plan, Plate, plan
 from careful_coil.core.connect.plans import which_plan
 from careful_coil.core.errors import CannotConnect
+from careful_coil.core.ways import plans_of
 from tests.core.logs import (
     INSULATED,
     JOINED,

@@ -7,14 +7,15 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from careful_coil.core.connect import Check, Hookup, Plan, Plate, Supplied, check, plans_of
+from careful_coil.core.connect import Check, Hookup, Plan, Plate, Supplied, check
 from careful_coil.core.connect.check import right_plan
-from careful_coil.core.connect.devices import Device
 from careful_coil.core.connect.explain import slips_of
 from careful_coil.core.connect.hookup import start_and_run
 from careful_coil.core.connect.slips import likely_slips, words_of
 from careful_coil.core.connect.steps import change_steps
 from careful_coil.core.errors import BadDocument, NotKnownYet
+from careful_coil.core.ways import plans_of
+from careful_coil.core.ways.devices import Device
 from careful_coil.core.winding import ARRANGEMENTS
 
 SIX, NINE, TWELVE = "three-phase-6-lead", "three-phase-9-lead-wye", "three-phase-12-lead"

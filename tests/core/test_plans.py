@@ -6,11 +6,12 @@ from dataclasses import replace
 
 import pytest
 
-from careful_coil.core.connect import Hookup, Plan, Plate, Supplied, Wish, check, plan, plans_of
-from careful_coil.core.connect.devices import Device, check_devices, with_devices
+from careful_coil.core.connect import Hookup, Plan, Plate, Supplied, Wish, check, plan
 from careful_coil.core.connect.hookup import answer
 from careful_coil.core.connect.plans import against_default, with_direction
 from careful_coil.core.errors import BadDocument, CannotConnect, NotKnownYet
+from careful_coil.core.ways import plans_of
+from careful_coil.core.ways.devices import Device, check_devices, with_devices
 from careful_coil.core.winding import ARRANGEMENTS
 from careful_coil.core.winding.markings import leads_of, mark_of
 

@@ -5,11 +5,11 @@ from typing import Any
 import pytest
 
 from careful_coil.core.connect.standard import standards_for
-from careful_coil.core.connect.way import Joint
 from careful_coil.core.errors import BadValue
 from careful_coil.core.identify import Naming
 from careful_coil.core.job.at_intake import Lead
 from careful_coil.core.job.spoken import lead_named, read_joints
+from careful_coil.core.ways.way import Joint
 from tests.core.logs import job_of, judged, leads
 
 NOBODY = Naming(word="none", names={}, arrangement=None)

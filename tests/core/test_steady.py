@@ -11,8 +11,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from careful_coil.core.connect import plans_of
 from careful_coil.core.errors import ValueOutOfRange
+from careful_coil.core.ways import plans_of
 from careful_coil.core.winding import ARRANGEMENTS, Coil, Network
 from careful_coil.core.winding.coupling import fields
 from careful_coil.core.winding.kick import series_volt

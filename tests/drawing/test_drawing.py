@@ -7,8 +7,9 @@ from xml.etree import ElementTree
 
 import pytest
 
-from careful_coil.core.connect import Plan, plans_of
+from careful_coil.core.connect import Plan
 from careful_coil.core.job.at_intake import PlugSeen
+from careful_coil.core.ways import plans_of
 from careful_coil.core.winding import ARRANGEMENTS
 from careful_coil.drawing.gallery import write_gallery
 from careful_coil.drawing.hookup import draw_hookup

@@ -4,7 +4,7 @@ from typing import Literal
 
 from careful_coil.core.connect.plans import with_direction
 from careful_coil.core.connect.steps import Step
-from careful_coil.core.connect.way import Ohms, Plan
+from careful_coil.core.ways.way import Ohms, Plan
 from careful_coil.documents.base import Document
 from careful_coil.documents.hookup import OhmOut, ohms_out
 

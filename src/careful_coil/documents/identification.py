@@ -41,17 +41,18 @@ class IdentificationDocument(Document):
     notes: list[str]
 
 
+def _plain(value: object) -> object:
+    """Return tuples as lists, all the way down."""
+    return [_plain(v) for v in value] if isinstance(value, tuple) else value
+
+
 def identification_document(found: Identification) -> IdentificationDocument:
     """Return the document of an identification."""
     nxt: dict[str, Any] | None = None
     if found.next is not None:
-        ends = {
-            "between": found.next.between,
-            "source": found.next.source,
-            "sense": found.next.sense,
-        }
-        nxt = {"kind": found.next.kind}
-        nxt |= {k: list(v) for k, v in ends.items() if v is not None}
+        keys = ("between", "source", "sense", "lines", "joints", "applied_volt")
+        asked = {k: _plain(getattr(found.next, k)) for k in keys}
+        nxt = {"kind": found.next.kind} | {k: v for k, v in asked.items() if v is not None}
         nxt |= {"gain_bits": float(found.next.gain_bits), "why": found.next.why}
     return IdentificationDocument(
         status=found.status,

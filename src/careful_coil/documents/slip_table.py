@@ -6,10 +6,11 @@
 from collections.abc import Iterator
 from pathlib import Path
 
-from careful_coil.core.connect import Hookup, Plate, Supplied, plans_of
+from careful_coil.core.connect import Hookup, Plate, Supplied
 from careful_coil.core.connect.device_faults import AUXILIARY
 from careful_coil.core.connect.slips import Likely, likely_slips
-from careful_coil.core.connect.way import Plan
+from careful_coil.core.ways import plans_of
+from careful_coil.core.ways.way import Plan
 from careful_coil.core.winding.arrangements import ARRANGEMENTS
 
 TABLE = Path("docs/slips.md")

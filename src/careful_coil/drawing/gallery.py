@@ -5,8 +5,8 @@ import sys
 from collections.abc import Iterator
 from pathlib import Path
 
-from careful_coil.core.connect import plans_of
-from careful_coil.core.connect.devices import Device
+from careful_coil.core.ways import plans_of
+from careful_coil.core.ways.devices import Device
 from careful_coil.core.winding import ARRANGEMENTS
 from careful_coil.drawing.hookup import draw_hookup
 from careful_coil.drawing.shapes import Drawing

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable, Mapping, Sequence
 
-from careful_coil.core.connect.devices import Device
+from careful_coil.core.ways.devices import Device
 from careful_coil.core.winding import Network
 from careful_coil.drawing import layout, wires
 from careful_coil.drawing.layout import COIL, LETTER, Element, Place, half_width

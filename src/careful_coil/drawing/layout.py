@@ -7,7 +7,7 @@ import math
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
-from careful_coil.core.connect.devices import Device
+from careful_coil.core.ways.devices import Device
 from careful_coil.core.winding import Network
 
 COIL, LETTER = 22.0, 3.0

@@ -3,10 +3,10 @@
 from collections.abc import Sequence
 
 from careful_coil.core.connect import Plan
-from careful_coil.core.connect.way import LINES
 from careful_coil.core.identify.engine import SURE
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.readings import Meter, Resistance
+from careful_coil.core.ways.way import LINES
 from careful_coil.core.winding.arrangements import ARRANGEMENTS
 from careful_coil.drawing.hookup import draw_hookup
 from careful_coil.drawing.shapes import Drawing, moved

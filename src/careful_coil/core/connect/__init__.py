@@ -2,7 +2,7 @@
 
 from careful_coil.core.connect.check import Check, check
 from careful_coil.core.connect.hookup import Hookup, Supplied
-from careful_coil.core.connect.plans import Plate, Wish, plan, plans_of
-from careful_coil.core.connect.way import Plan
+from careful_coil.core.connect.plans import Plate, Wish, plan
+from careful_coil.core.ways.way import Plan
 
-__all__ = ["Check", "Hookup", "Plan", "Plate", "Supplied", "Wish", "check", "plan", "plans_of"]
+__all__ = ["Check", "Hookup", "Plan", "Plate", "Supplied", "Wish", "check", "plan"]

@@ -4,10 +4,11 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 
 from careful_coil.core.connect.explain import Explanation, explain
-from careful_coil.core.connect.plans import Plate, fits_supply, plans_of, rating_of
-from careful_coil.core.connect.way import LINES, Joint, Plan
+from careful_coil.core.connect.plans import Plate, fits_supply, rating_of
 from careful_coil.core.identify import Naming
 from careful_coil.core.job import Finding, Job
+from careful_coil.core.ways.book import plans_of
+from careful_coil.core.ways.way import LINES, Joint, Plan
 from careful_coil.core.winding.arrangements import ARRANGEMENTS
 from careful_coil.core.winding.markings import leads_of
 

@@ -7,7 +7,6 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from careful_coil.core.connect import faults
-from careful_coil.core.connect.devices import check_devices
 from careful_coil.core.connect.given import (
     Fault,
     Given,
@@ -16,9 +15,11 @@ from careful_coil.core.connect.given import (
     shown_by_ohms,
 )
 from careful_coil.core.connect.hookup import Answer, Hookup, start_and_run
-from careful_coil.core.connect.plans import Wish, plan, plans_of
-from careful_coil.core.connect.way import Joint, Plan
+from careful_coil.core.connect.plans import Wish, plan
 from careful_coil.core.errors import BadDocument, CannotConnect
+from careful_coil.core.ways.book import plans_of
+from careful_coil.core.ways.devices import check_devices
+from careful_coil.core.ways.way import Joint, Plan
 
 Verdict = Literal["sound", "wrong", "dangerous"]
 

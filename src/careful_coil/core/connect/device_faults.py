@@ -2,9 +2,9 @@
 
 from collections.abc import Iterator
 
-from careful_coil.core.connect.devices import CAPACITORS
 from careful_coil.core.connect.given import Fault, Given
 from careful_coil.core.connect.hookup import NOTHING, Answer
+from careful_coil.core.ways.devices import CAPACITORS
 
 AUXILIARY = ("auxiliary", "start")
 LITTLE = 1e-6

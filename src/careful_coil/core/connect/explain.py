@@ -10,8 +10,8 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from careful_coil.core.connect.plans import unlined
-from careful_coil.core.connect.way import LINES, Joint, Plan
+from careful_coil.core.ways.book import unlined
+from careful_coil.core.ways.way import LINES, Joint, Plan
 from careful_coil.core.winding.network import Coil, Network
 from careful_coil.core.winding.symmetry import kick_symmetries
 

@@ -7,8 +7,8 @@ from careful_coil.core.connect.device_faults import device_faults
 from careful_coil.core.connect.explain import Slip
 from careful_coil.core.connect.given import Fault, Given, reversed_turn
 from careful_coil.core.connect.hookup import NOTHING
-from careful_coil.core.connect.plans import unlined
-from careful_coil.core.connect.way import LINES, Joint
+from careful_coil.core.ways.book import unlined
+from careful_coil.core.ways.way import LINES, Joint
 
 LITTLE = 1e-9  # A: nothing
 DANGER_VOLT, OVER_VOLT, UNDER_VOLT = 1.30, 1.10, 0.90  # of a coil's rated volts

@@ -6,8 +6,8 @@ from typing import Literal
 
 from careful_coil.core.connect.explain import Explanation, explain
 from careful_coil.core.connect.hookup import NOTHING, Answer, Hookup
-from careful_coil.core.connect.plans import plans_of
-from careful_coil.core.connect.way import Plan
+from careful_coil.core.ways.book import plans_of
+from careful_coil.core.ways.way import Plan
 
 Severity = Literal["note", "watch", "hold"]
 SAME_SHARE = 0.02  # coil volts and fields that are called the same

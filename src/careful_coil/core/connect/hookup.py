@@ -4,9 +4,9 @@ import math
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
-from careful_coil.core.connect.devices import Device, State
 from careful_coil.core.connect.plans import Plate
-from careful_coil.core.connect.way import Joint, Ohms, Plan, line_ohms, made
+from careful_coil.core.ways.devices import Device, State
+from careful_coil.core.ways.way import Joint, Ohms, Plan, line_ohms, made
 from careful_coil.core.winding.arrangements import Arrangement, arrangement
 from careful_coil.core.winding.coupling import fields
 from careful_coil.core.winding.network import Network

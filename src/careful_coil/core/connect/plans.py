@@ -8,11 +8,10 @@ import itertools
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 
-from careful_coil.core.connect.devices import Device
-from careful_coil.core.connect.way import LINES, Joint, Plan, Stage
-from careful_coil.core.connect.ways_single import single_phase
-from careful_coil.core.connect.ways_three import three_phase
 from careful_coil.core.errors import CannotConnect
+from careful_coil.core.ways.book import plans_of, unlined
+from careful_coil.core.ways.devices import Device
+from careful_coil.core.ways.way import LINES, Joint, Plan, Stage
 from careful_coil.core.winding.arrangements import Arrangement, arrangement
 
 SUPPLY_APART_PERCENT = 10.0  # NEMA MG 1: rated volts ±10 % at rated frequency
@@ -42,12 +41,6 @@ class Wish:
     variant: str = ""
     devices: tuple[Device, ...] = ()
     phases: int | None = None
-
-
-def plans_of(slug: str, variant: str = "", devices: Sequence[Device] = ()) -> tuple[Plan, ...]:
-    """Return every hookup of an arrangement, lower volts first. Raises: NotKnownYet."""
-    arrangement(slug).inside(variant)
-    return three_phase(slug, variant) or single_phase(slug, variant, devices)
 
 
 def plan(
@@ -110,13 +103,6 @@ def which_plan(slug: str, joints: Iterable[Sequence[str]], variant: str = "") ->
     """Return the hookup that these joints make, whichever line goes where; None when none."""
     made = unlined(joints)
     return next((p for p in plans_of(slug, variant) if unlined(p.joints) == made), None)
-
-
-def unlined(joints: Iterable[Iterable[str]]) -> frozenset[frozenset[str]]:
-    """Return joints with all lines called alike; lone leads are left out."""
-    return frozenset(
-        frozenset("L" if n in LINES else n for n in j) for j in joints if len(set(j)) > 1
-    )
 
 
 def _asked(known: Arrangement, wish: Wish) -> list[Plan]:

@@ -15,8 +15,9 @@ from numpy.typing import NDArray
 from careful_coil.core.connect.explain import Slip, equals, slips_of
 from careful_coil.core.connect.given import OHMS_SHARE, ohms_differ
 from careful_coil.core.connect.hookup import Answer, Hookup, Supplied, answer
-from careful_coil.core.connect.plans import Plate, plans_of, unlined
-from careful_coil.core.connect.way import Plan
+from careful_coil.core.connect.plans import Plate
+from careful_coil.core.ways.book import plans_of, unlined
+from careful_coil.core.ways.way import Plan
 from careful_coil.core.winding.arrangements import arrangement
 from careful_coil.core.winding.kick import HALF_OTHER_PHASE, HALF_SAME_PHASE, kick_class
 from careful_coil.core.winding.network import Network

@@ -5,11 +5,11 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from careful_coil.core.connect.as_found import Reading, meant_by, windings_marked
-from careful_coil.core.connect.plans import plans_of
-from careful_coil.core.connect.way import LINES, Joint, line_ohms, made
 from careful_coil.core.errors import CoilError
 from careful_coil.core.identify import Naming
 from careful_coil.core.job import Finding, Job
+from careful_coil.core.ways.book import plans_of
+from careful_coil.core.ways.way import LINES, Joint, line_ohms, made
 from careful_coil.core.winding.arrangements import ARRANGEMENTS
 from careful_coil.core.winding.markings import leads_of
 from careful_coil.core.winding.network import Network

@@ -8,8 +8,8 @@ from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from careful_coil.core.connect.way import LINES, Joint
 from careful_coil.core.values import show_ohm
+from careful_coil.core.ways.way import LINES, Joint
 
 Do = Literal[
     "prepare",

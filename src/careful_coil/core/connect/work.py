@@ -2,14 +2,15 @@
 
 from dataclasses import dataclass
 
-from careful_coil.core.connect.plans import Plate, plan, plans_of, which_plan
+from careful_coil.core.connect.plans import Plate, plan, which_plan
 from careful_coil.core.connect.slips import unseen_by_ohms
-from careful_coil.core.connect.way import LINES, Joint, Plan
 from careful_coil.core.errors import CannotConnect, CoilError
 from careful_coil.core.identify import Identification, Naming
 from careful_coil.core.identify.evidence import LEAD_OHM_HIGHEST
 from careful_coil.core.job import Job
 from careful_coil.core.readings import ohm_value
+from careful_coil.core.ways.book import plans_of
+from careful_coil.core.ways.way import LINES, Joint, Plan
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

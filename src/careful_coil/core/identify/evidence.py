@@ -1,23 +1,26 @@
 """Readings digested for weighing: one observation a pair, whatever the order they came in."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from careful_coil.core.errors import BadDocument
 from careful_coil.core.readings import (
     PLAIN_METER,
     AnyReading,
+    Found,
     Frame,
     Kick,
     Meter,
     Resistance,
+    Run,
+    Series,
     Shaft,
     Spin,
     Switch,
     check_reading,
     ohm_value,
 )
-from careful_coil.core.values import Qualifier, show_ohm
+from careful_coil.core.values import Qualifier, Quantity, parse, show_ohm
 
 MOST_LEADS = 16
 LEAD_OHM_HIGHEST = 0.5  # unknown meter leads lie between nothing and this
@@ -41,14 +44,66 @@ class Ohms:
     takes: tuple[int, ...] = ()
 
     @property
+    def again(self) -> int:
+        """How many takes say the same."""
+        return max(len(self.takes), 1)
+
+    @property
     def conducts(self) -> bool:
         """Whether it says that the two leads belong together."""
         return self.state in ("value", "rising", "beep")
 
 
+@dataclass(frozen=True, slots=True)
+class SeriesTest:
+    """Low alternating volts on a path, two leads tied, read across: lead numbers, volts as share."""
+
+    source: tuple[int, int]
+    tie: tuple[int, int]
+    across: tuple[int, int]
+    ratio: float  # volts read over volts applied
+
+
+@dataclass(frozen=True, slots=True)
+class RunTest:
+    """A run at reduced volts: leads on the three lines and joined, amps of the lines, how it turned."""
+
+    lines: tuple[tuple[int, ...], ...]
+    joints: tuple[tuple[int, ...], ...]
+    volt: float
+    amp: tuple[float, ...]
+    turns: str
+
+
+@dataclass(frozen=True, slots=True)
+class FoundJoints:
+    """Joints as found: lines by name, leads by number; and whether the motor ran with them."""
+
+    joints: tuple[tuple[int | str, ...], ...]
+    ran: str
+
+
+@dataclass(frozen=True, slots=True)
+class Leanings:
+    """What speaks for a winding before anything is read: shop's odds, the kind of motor, clips.
+
+    `arrangements` the shop's own odds over the usual ones, by slug; `kinds` how much likelier than
+    usual the signs make each family of windings; `bunching` whether several leads may be asked for
+    as one end; `clips` the leads the probes are on, which are cheaper to keep.
+    """
+
+    arrangements: tuple[tuple[str, float], ...] = ()
+    kinds: tuple[tuple[str, float], ...] = ()
+    bunching: bool = True
+    clips: tuple[int, ...] = ()
+
+
+PLAIN_LEANINGS = Leanings()
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Evidence:
-    """Tags in order, one `Ohms` a pair, switch and kick tests by lead number, remarks."""
+    """Tags in order, one `Ohms` a pair, tests by lead number, remarks."""
 
     tags: tuple[str, ...]
     meter: Meter
@@ -58,7 +113,12 @@ class Evidence:
     shafts: tuple[tuple[int, int, str], ...] = ()
     spins: tuple[tuple[int, int, float], ...] = ()
     bunched: tuple[tuple[int, tuple[int, ...], str], ...] = ()  # one lead against several
+    serieses: tuple[SeriesTest, ...] = ()
+    runs: tuple[RunTest, ...] = ()
+    founds: tuple[FoundJoints, ...] = ()
+    known: tuple[tuple[int, str], ...] = ()  # roles on somebody's word, by lead number
     phases: int | None = None  # as the plate says
+    leanings: Leanings = PLAIN_LEANINGS
     notes: tuple[str, ...] = ()
     frame: tuple[tuple[str, float], ...] = ()
 
@@ -69,13 +129,18 @@ class Evidence:
         readings: Sequence[AnyReading],
         meter: Meter = PLAIN_METER,
         phases: int | None = None,
+        known: Mapping[str, str] | None = None,
+        leanings: Leanings = PLAIN_LEANINGS,
     ) -> "Evidence":
-        """Digest readings; `phases` as the plate says, None where it is not known.
+        """Digest readings; `phases` as the plate says, `known` roles by tag on somebody's word.
 
         Raises: BadDocument for an unknown tag or a pair of one lead.
         """
         _check_tags(tags)
-        return replace(_digest(tuple(tags), readings, meter), phases=phases)
+        at = {tag: k for k, tag in enumerate(tags)}
+        told = tuple(sorted((at[t], role) for t, role in (known or {}).items() if t in at))
+        found = _digest(tuple(tags), readings, meter)
+        return replace(found, phases=phases, known=told, leanings=leanings)
 
 
 def _check_tags(tags: Sequence[str]) -> None:
@@ -95,7 +160,9 @@ def _digest(tags: tuple[str, ...], readings: Sequence[AnyReading], meter: Meter)
     spins: dict[tuple[int, int], float] = {}
     bunched: dict[tuple[int, tuple[int, ...]], tuple[int, tuple[int, ...], str]] = {}
     frame: dict[str, float] = {}
-    unweighed: dict[str, int] = {}
+    serieses: set[SeriesTest] = set()
+    runs: set[RunTest] = set()
+    founds: set[FoundJoints] = set()
     for index, reading in enumerate(readings):
         where = f"reading {index} ({reading.kind})"
 
@@ -104,9 +171,7 @@ def _digest(tags: tuple[str, ...], readings: Sequence[AnyReading], meter: Meter)
             pair = reading.pair()
             if pair is None:
                 one = _bunched(reading, number, meter)
-                if one is None:
-                    unweighed["bunched"] = unweighed.get("bunched", 0) + 1
-                else:
+                if one is not None:
                     bunched[one[:2]] = one
                 continue
             a, b = sorted(number[t] for t in pair)
@@ -124,14 +189,16 @@ def _digest(tags: tuple[str, ...], readings: Sequence[AnyReading], meter: Meter)
         elif isinstance(reading, Spin):
             a, b = sorted(number[t] for t in reading.between)
             spins[(a, b)] = reading.volt
-        else:
-            unweighed[reading.kind] = unweighed.get(reading.kind, 0) + 1
+        elif isinstance(reading, Series):
+            serieses.add(_series(reading, number))
+        elif isinstance(reading, Run):
+            runs.add(_run(reading, number))
+        elif isinstance(reading, Found):
+            joints = tuple(sorted(tuple(number.get(t, t) for t in j) for j in reading.joints))
+            founds.add(FoundJoints(joints, reading.ran))
     resolution = meter.resolution_ohm or _finest(takes)
     ohms = tuple(_stand(pair, takes[pair], meter, resolution) for pair in sorted(takes))
-    notes = [
-        f"{count} {kind} reading{'s are' if count > 1 else ' is'} kept but not weighed yet."
-        for kind, count in unweighed.items()
-    ]
+    notes = []
     for tag, ohm in frame.items():
         if ohm < meter.open_above_ohm:
             notes.append(f"{tag} reads {show_ohm(ohm)} to the frame: it must be open.")
@@ -144,8 +211,33 @@ def _digest(tags: tuple[str, ...], readings: Sequence[AnyReading], meter: Meter)
         shafts=tuple((a, b, v) for (a, b), v in sorted(shafts.items())),
         spins=tuple((a, b, v) for (a, b), v in sorted(spins.items())),
         bunched=tuple(bunched[k] for k in sorted(bunched)),
+        serieses=tuple(sorted(serieses, key=repr)),
+        runs=tuple(sorted(runs, key=repr)),
+        founds=tuple(sorted(founds, key=repr)),
         notes=tuple(notes),
         frame=tuple(frame.items()),
+    )
+
+
+def _series(reading: Series, number: dict[str, int]) -> SeriesTest:
+    def pair(ends: tuple[str, str]) -> tuple[int, int]:
+        return number[ends[0]], number[ends[1]]
+
+    volt = parse(f"{reading.value}", Quantity.VOLTAGE).value
+    ratio = volt / reading.applied_volt
+    return SeriesTest(pair(reading.source), pair(reading.tie), pair(reading.across), ratio)
+
+
+def _run(reading: Run, number: dict[str, int]) -> RunTest:
+    def leads(joint: tuple[str, ...]) -> tuple[int, ...]:
+        return tuple(number[t] for t in joint if t in number)
+
+    return RunTest(
+        lines=tuple(leads(j) for j in reading.lines),
+        joints=tuple(sorted(leads(j) for j in reading.joints)),
+        volt=reading.applied_volt,
+        amp=reading.amp,
+        turns=reading.turns,
     )
 
 
@@ -191,7 +283,8 @@ def _stand(pair: tuple[int, int], takes: list[_Take], meter: Meter, resolution: 
         return Ohms(a=pair[0], b=pair[1], state="unsteady", takes=(takes[-1].index,))
     last = steady[-1]
     if last.state != "value":
-        return Ohms(a=pair[0], b=pair[1], state=last.state, takes=(last.index,))
+        same = tuple(t.index for t in steady if t.state == last.state)
+        return Ohms(a=pair[0], b=pair[1], state=last.state, takes=same)
     share = meter.accuracy_percent / 100
     step = max(resolution, last.step if last.typed else 0.0)
     agree = [

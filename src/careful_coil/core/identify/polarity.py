@@ -9,6 +9,7 @@ from functools import cache
 import numpy as np
 from numpy.typing import NDArray
 
+from careful_coil.core.identify.evidence import SeriesTest
 from careful_coil.core.identify.models import Model
 from careful_coil.core.winding.kick import (
     HALF_OTHER_PHASE,
@@ -22,6 +23,8 @@ from careful_coil.core.winding.symmetry import parts
 Floats = NDArray[np.float64]
 P_KICK_RIGHT, P_KICK_NEXT = 0.94, 0.02
 FITTING_ODDS = 0.1  # a kick less likely than this does not fit the world
+SERIES_SIGMA = 0.10  # of the volts applied: leakage and resistance
+P_SERIES_ODD, SERIES_RANGE = 0.02, 2.5
 COUPLINGS = {"alternate": 0.85, "adjacent": 0.15}
 _FAINT = np.array([0.005, 0.19, 0.61, 0.19, 0.005])  # halves of adjacent poles: nearly nothing
 
@@ -50,20 +53,39 @@ ODDS = _odds()  # (what is expected, what is seen)
 
 
 @cache
+def _shares(network: Network) -> Floats:
+    """Return the share of each coil in the path between any two leads: (leads², coils)."""
+    ends = [(a, b) for a in network.leads for b in network.leads]
+    none = np.zeros(len(network.coils))
+    return np.array([network.shares(a, b) if a != b else none for a, b in ends])
+
+
+@cache
+def ratios(network: Network, coupling: str) -> Floats:
+    """Return sense volts over source volts, shape (leads,)×4: source +, source –, sense +, sense –.
+
+    0 where a pair does not conduct.
+    """
+    count, shares = len(network.leads), _shares(network)
+    mutual = network.mutual(HALF_SAME_PHASE, HALF_OTHER_PHASE)
+    if coupling == "adjacent":
+        half = np.array([bool(c.half) for c in network.coils])
+        apart = half[:, None] & half[None, :] & ~np.eye(len(half), dtype=bool)
+        mutual = np.where(apart, 0.0, mutual)
+    own = np.einsum("sc,cd,sd->s", shares, mutual, shares)
+    ratio = (shares @ mutual @ shares.T) / np.where(own > 1e-12, own, 1.0)[:, None]
+    return np.asarray(ratio.reshape((count,) * 4))
+
+
+@cache
 def expected(network: Network, coupling: str) -> NDArray[np.int8]:
-    """Return what every kick should show, shape (leads,)×4: source +, source –, sense +, sense –.
+    """Return what every kick should show, shape as `ratios`.
 
     A row of `ODDS`; `ASTRAY` where a pair does not conduct.
     """
     count = len(network.leads)
-    ends = [(a, b) for a in network.leads for b in network.leads]
-    shares = np.array(
-        [network.shares(a, b) if a != b else 0 * network.shares(a, b) for a, b in ends]
-    )
-    passed = np.abs(shares) > 1e-9
-    mutual = network.mutual(HALF_SAME_PHASE, HALF_OTHER_PHASE)
-    own = np.einsum("sc,cd,sd->s", shares, mutual, shares)
-    ratio = (shares @ mutual @ shares.T) / np.where(own > 0, own, 1.0)[:, None]
+    passed = np.abs(_shares(network)) > 1e-9
+    ratio = ratios(network, "alternate").reshape(count**2, count**2)
     found = np.vectorize(kick_class, otypes=[np.int8])(ratio)
     if coupling == "adjacent":
         halves = np.array([bool(c.half) for c in network.coils])
@@ -71,7 +93,7 @@ def expected(network: Network, coupling: str) -> NDArray[np.int8]:
         found[only[:, None] & only[None, :]] = FAINT
     none = ~passed.any(axis=1)
     found[none[:, None] | none[None, :]] = ASTRAY
-    return np.asarray(found.reshape(count, count, count, count))
+    return np.asarray(found.reshape((count,) * 4))
 
 
 def weigh_kicks(
@@ -96,12 +118,41 @@ def weigh_kicks(
     return log, fits
 
 
+def weigh_series(
+    network: Network, coupling: str, roles: NDArray[np.int64], tests: Sequence[SeriesTest]
+) -> tuple[Floats, NDArray[np.bool_]]:
+    """Return the log likelihood of series tests under full placements, and whether all of them fit."""
+    log, fits = np.zeros(len(roles)), np.ones(len(roles), dtype=bool)
+    for test in tests:
+        volt, joined = _series(network, coupling, roles, test)
+        off = np.abs(test.ratio - volt)
+        near = np.exp(-0.5 * (off / SERIES_SIGMA) ** 2) / (SERIES_SIGMA * math.sqrt(2 * math.pi))
+        log += np.log((1 - P_SERIES_ODD) * near * joined + P_SERIES_ODD / SERIES_RANGE)
+        fits &= joined & (off < 3 * SERIES_SIGMA)
+    return log, fits
+
+
+def _series(
+    network: Network, coupling: str, roles: NDArray[np.int64], test: SeriesTest
+) -> tuple[Floats, NDArray[np.bool_]]:
+    """Return volts across over volts applied for each world, and whether the tie joins the paths."""
+    table, together = ratios(network, coupling), np.isfinite(network.resistance())
+    a, b, x, y, one, two = (roles[:, k] for k in (*test.source, *test.across, *test.tie))
+    swap = together[x, two] & ~together[x, one]
+    near, far = np.where(swap, two, one), np.where(swap, one, two)
+    joined = together[x, near] & together[y, far]
+    volt = table[a, b, x, near] + table[a, b, far, y]
+    return np.abs(volt), joined
+
+
 def kick_pairs(model: Model, roles: Sequence[int]) -> list[Kick]:
     """Return the kicks worth trying, as tag numbers: between two separate parts of the winding."""
     tag = {role: k for k, role in enumerate(roles)}
+    own = set(range(len(model.core.leads)))
+    whole = [p for p in parts(model.network) if own.issuperset(p)]
     pairs = [
         (n, *sorted((tag[p[i]], tag[p[j]])))
-        for n, p in enumerate(parts(model.core))
+        for n, p in enumerate(whole)
         for i in range(len(p))
         for j in range(i + 1, len(p))
     ]

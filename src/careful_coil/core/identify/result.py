@@ -4,6 +4,8 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 Status = Literal["settled", "narrowed", "unsettled", "contradictory"]
+NextKind = Literal["resistance", "switch", "kick", "shaft", "spin", "run"]
+End = str | tuple[str, ...]
 Certainty = Literal["proven", "convention", "leaning", "open"]
 
 
@@ -40,14 +42,28 @@ class Suspect:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class NextReading:
-    """The reading that settles most: its kind and ends, the bits it is worth, why."""
+    """The reading that settles most: its kind and ends, the bits it is worth, why.
 
-    kind: Literal["resistance", "switch", "kick", "shaft", "spin"]
-    between: tuple[str, str] | None = None
+    An end of `between` may be several leads clipped together; `lines`, `joints` and `applied_volt`
+    belong to a run.
+    """
+
+    kind: NextKind
+    between: tuple[End, End] | None = None
     source: tuple[str, str] | None = None
     sense: tuple[str, str] | None = None
+    lines: tuple[tuple[str, ...], ...] | None = None
+    joints: tuple[tuple[str, ...], ...] | None = None
+    applied_volt: float | None = None
     gain_bits: float = 0.0
     why: str = ""
+
+    def pair(self) -> tuple[str, str] | None:
+        """Return the two leads, or None where an end is several or there are none."""
+        if self.between is None:
+            return None
+        a, b = self.between
+        return (a, b) if isinstance(a, str) and isinstance(b, str) else None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -8,8 +8,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from careful_coil.core.identify.evidence import Evidence
+from careful_coil.core.identify.hooked import lean_on, weigh_runs
 from careful_coil.core.identify.models import role_word
-from careful_coil.core.identify.polarity import couplings, weigh_kicks
+from careful_coil.core.identify.polarity import couplings, weigh_kicks, weigh_series
 from careful_coil.core.identify.result import Certainty
 from careful_coil.core.identify.weigh import Weighed
 
@@ -45,7 +46,12 @@ def worlds_of(weighed: Sequence[Weighed], evidence: Evidence) -> list[World]:
             continue
         roles = np.array(w.model.unseen)[:, list(w.roles)]  # (states, tags)
         for coupling, share in couplings(w.model).items():
-            log, fits = weigh_kicks(w.model.network, coupling, roles, evidence.kicks)
+            network = w.model.network
+            log, fits = weigh_kicks(network, coupling, roles, evidence.kicks)
+            more, fit = weigh_series(network, coupling, roles, evidence.serieses)
+            log, fits = log + more, fits & fit
+            more, fit = weigh_runs(w.model, coupling, roles, log, evidence.runs)
+            log, fits = log + more + lean_on(w.model, roles, evidence), fits & fit
             log += w.log_weight + math.log(share / len(roles))
             found += [
                 (float(one), w, tuple(row), coupling, bool(ok))

@@ -5,7 +5,7 @@ Joints follow NEMA MG 1 part 2 terminal markings and IEC 60034-8.
 
 import math
 
-from careful_coil.core.connect.way import Joint, Plan, Stage
+from careful_coil.core.ways.way import Joint, Plan, Stage
 
 ROOT3 = math.sqrt(3)
 DELTA, WYE = "delta", "wye"

@@ -5,7 +5,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
-from careful_coil.core.connect.devices import Device, State, with_devices
+from careful_coil.core.ways.devices import Device, State, with_devices
 from careful_coil.core.winding.arrangements import arrangement
 from careful_coil.core.winding.network import Network
 

@@ -7,9 +7,9 @@ part 2). A start winding's own switch may sit inside the motor: then no device i
 from collections.abc import Callable, Sequence
 from dataclasses import replace
 
-from careful_coil.core.connect.devices import CAPACITORS, Device
-from careful_coil.core.connect.way import Joint, Plan
 from careful_coil.core.errors import CannotConnect
+from careful_coil.core.ways.devices import CAPACITORS, Device
+from careful_coil.core.ways.way import Joint, Plan
 from careful_coil.core.winding.single_phase import tap_names
 
 Joints = tuple[Joint, ...]
