@@ -131,8 +131,12 @@ def _identification_words(found: Identification) -> Iterator[str]:
     for s in found.suspects:
         yield f"suspect: reading {s.reading}. {s.why}"
     if found.next is not None:
-        ends = found.next.between or (found.next.source or ()) + (found.next.sense or ())
-        yield f"next: {found.next.kind} {' '.join(ends)}. {found.next.why}"
+        n = found.next
+        ends = [*(n.between or ()), *(n.source or ()), *(n.sense or ()), *(n.lines or ())]
+        words = " ".join(
+            e if isinstance(e, str) else "+".join(e) for e in (*ends, *(n.joints or ()))
+        )
+        yield f"next: {n.kind} {words}. {n.why}"
     for a, b in found.never_energise:
         yield f"never line voltage: {a} to {b}"
     yield from found.notes

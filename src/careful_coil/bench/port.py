@@ -6,7 +6,7 @@ from typing import Literal, Protocol
 from careful_coil.core.readings import Meter
 
 RequestKind = Literal[
-    "resistance", "frame", "switch", "shaft", "kick", "insulation", "line", "bond"
+    "resistance", "frame", "switch", "shaft", "kick", "run", "insulation", "line", "bond"
 ]
 
 
@@ -14,12 +14,15 @@ RequestKind = Literal[
 class Request:
     """What the probes are on. `ends` are tags (or L1…); `sense` the second pair of a kick.
 
-    `joints` are the joints made at that moment, for readings on the lines.
+    `also` are leads clipped together with the second end; `joints` the joints made at that moment,
+    for readings on the lines and for runs, where `lines` are the leads on each line.
     """
 
     kind: RequestKind
     ends: tuple[str, ...]
     sense: tuple[str, ...] = ()
+    also: tuple[str, ...] = ()
+    lines: tuple[tuple[str, ...], ...] = ()
     joints: tuple[tuple[str, ...], ...] = ()
 
 

@@ -1,15 +1,19 @@
 """A meter on a motor with a hidden truth: gain, noise, lead ohms and rounding of a real one."""
 
+import math
 import random
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
 from careful_coil.bench.port import Request, Shown
 from careful_coil.core.errors import InstrumentError
+from careful_coil.core.identify.hooked import run_shown
 from careful_coil.core.readings import Meter
+from careful_coil.core.winding.coupling import Halves
 from careful_coil.core.winding.kick import kick
 from careful_coil.core.winding.network import Network
 
+RUN_VOLT = 60.0  # what its bench gives for a tentative run
 NOISE_SHARE = 1e-3  # of the reading, one sigma
 FRAME_OPEN_ABOVE_OHM = 2e6
 
@@ -56,8 +60,9 @@ class SimulatedMeter:
         """Return what it shows for the probes as they are."""
         motor = self._motor
         if request.kind == "resistance":
-            a, b = (self._lead(t) for t in request.ends)
-            return self._ohms(motor.network.ohm_between(a, b), a, b)
+            a, b, *also = (self._lead(t) for t in (*request.ends, *request.also))
+            network = motor.network.joined([(b, *also)]) if also else motor.network
+            return self._ohms(network.ohm_between(a, b), a, b)
         if request.kind == "line":
             return self._line(request)
         if request.kind == "frame":
@@ -76,7 +81,9 @@ class SimulatedMeter:
             a, b = (self._lead(t) for t in request.ends)
             varies = self._passes(a, b, ("armature",))
             return Shown(text="varies" if varies else "steady", unit="")
-        return Shown(text=self._kick(request), unit="")
+        return Shown(
+            text=self._run(request) if request.kind == "run" else self._kick(request), unit=""
+        )
 
     def _lead(self, tag: str) -> str:
         try:
@@ -115,6 +122,17 @@ class SimulatedMeter:
         if missing:
             return Shown(text="open", unit="Ω")
         return self._figure(network.ohm_between(request.ends[0], request.ends[1]))
+
+    def _run(self, request: Request) -> str:
+        """Return volts, the amps of the lines, and how it turns."""
+        lines, joints = (
+            tuple(tuple(self._lead(t) for t in j) for j in every)
+            for every in (request.lines, request.joints)
+        )
+        halves: Halves = "adjacent" if self._motor.adjacent_halves else "alternate"
+        turns, amps = run_shown(self._motor.network, lines, joints, halves).likely()
+        shown = "/".join(f"{RUN_VOLT * a:.3g}" if math.isfinite(a) else "99" for a in amps)
+        return f"{RUN_VOLT:g} V {shown} {turns}"
 
     def _kick(self, request: Request) -> str:
         network = self._motor.network

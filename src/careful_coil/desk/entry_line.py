@@ -18,12 +18,13 @@ from careful_coil.core.job.entries import (
     TagsSwapped,
 )
 from careful_coil.core.job.fold import reading_of
-from careful_coil.core.readings import Frame, Kick, Resistance, Shaft, Switch
+from careful_coil.core.readings import Frame, Kick, Resistance, Run, Shaft, Switch
 from careful_coil.core.values import BenchValue, Qualifier, Quantity, parse, show
 
 KICK_WORDS = ("up-large", "up-small", "none", "down-small", "down-large")
 SWITCH_WORDS = ("opens", "closes", "changes", "stays")
 SHAFT_WORDS = ("varies", "steady")
+TURN_WORDS = ("smooth", "rough", "none")
 TEST_WORDS = {"kick": KICK_WORDS, "switch": SWITCH_WORDS, "shaft": SHAFT_WORDS}
 UNITS = {"resistance": "Ω", "frame": "Ω", "line": "Ω", "bond": "Ω", "insulation": "MΩ"}
 HIGHEST_MEGOHM = 1e7
@@ -115,6 +116,9 @@ def body_of(
         word = _choice(text, KICK_WORDS)
         kick = Kick(source=_two(target.ends), sense=_two(target.sense), value=word)
         return ReadingTaken(reading=kick, instrument=instrument, temperature_c=temperature_c)
+    if target.kind == "run":
+        ran = run_of(text, target)
+        return ReadingTaken(reading=ran, instrument=instrument, temperature_c=temperature_c)
     if target.kind == "insulation":
         return _insulation(text, temperature_c, test_volt)
     value = parse(text, Quantity.RESISTANCE)
@@ -126,8 +130,30 @@ def body_of(
     if target.kind == "frame":
         frame = Frame(lead=target.ends[0], value=shown)
         return ReadingTaken(reading=frame, instrument=instrument, temperature_c=temperature_c)
-    ohms = Resistance(between=_two(target.ends), value=shown)
+    a, b = _two(target.ends)
+    ohms = Resistance(between=(a, (b, *target.also) if target.also else b), value=shown)
     return ReadingTaken(reading=ohms, instrument=instrument, temperature_c=temperature_c)
+
+
+RUN_WANTED = "volts, three amps and how it turned: 60 V 0.41/0.40/0.41 smooth (or rough, none)"
+
+
+def run_of(text: str, target: Request) -> Run:
+    """Return a run at reduced volts as typed. Raises: BadValue."""
+    found = re.fullmatch(r"\s*([\d.,]+)\s*V?\s+(\S+/\S+/\S+)\s+([A-Za-z]+)\s*", text)
+    if found is None or found[3].lower() not in TURN_WORDS:
+        raise BadValue(text, RUN_WANTED)
+    volt = parse(f"{found[1]} V", Quantity.VOLTAGE).value
+    amps = [parse(a, Quantity.CURRENT).value for a in found[2].split("/")]
+    if volt <= 0:
+        raise BadValue(text, RUN_WANTED)
+    return Run(
+        lines=target.lines,
+        joints=target.joints,
+        applied_volt=volt,
+        amp=tuple(amps),
+        turns=found[3].lower(),
+    )
 
 
 def _as_kept(value: BenchValue) -> str:

@@ -25,7 +25,7 @@ from careful_coil.records.summary import summary_of
 
 Failed = Callable[[str], None]
 InstrumentFor = Callable[[str, int, Job], Instrument | None]
-TARGET_ACTS = ("reading", "switch", "shaft", "kick", "insulation", "line", "bond")
+TARGET_ACTS = ("reading", "switch", "shaft", "kick", "run", "insulation", "line", "bond")
 LOOSE = "Loose leads"
 
 
@@ -328,7 +328,14 @@ class Session(QObject):
         if step.act == "bond":
             return Request(kind="bond", ends=("earth lead", "frame"))
         kind = "resistance" if step.act == "reading" else step.act
-        return Request(kind=kind, ends=step.ends, sense=step.sense)  # type: ignore[arg-type]
+        return Request(
+            kind=kind,  # type: ignore[arg-type]
+            ends=step.ends,
+            sense=step.sense,
+            also=step.also,
+            lines=step.lines,
+            joints=step.joints,
+        )
 
     def pick(self, target: Request | None) -> None:
         """Choose what the probes are on, whatever was suggested."""

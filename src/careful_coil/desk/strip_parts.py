@@ -85,12 +85,15 @@ class Probes(Painted):
         target = self._session.target
         if target is None:
             return "type a pair and its ohms: AF 3.92"
+        if target.also:
+            return "the first against the others clipped together"
         return {
             "resistance": "pair to read, arrows change it",
             "frame": "lead to the bare frame",
             "switch": "watch while the start mechanism is worked",
             "shaft": "watch while the shaft is turned",
             "kick": "battery on the first pair, watch the second",
+            "run": "volts, three amps, how it turned: 60 V 0.41/0.40/0.41 smooth",
             "insulation": "tester on, one minute",
             "line": "between the lines, proves the joints",
             "bond": "earth lead or stud to bare frame",
@@ -137,6 +140,10 @@ class Probes(Painted):
         y = (self.height() - h) // 2
         ends = list(target.ends)
         groups = [ends, list(target.sense)] if target.sense else [[e] for e in ends]
+        if target.also:
+            groups[1] += target.also
+        if target.lines:
+            groups = [list(j) for j in target.lines]
         if target.kind == "frame":
             groups = [ends, ["frame"]]
         for k, group in enumerate(groups):

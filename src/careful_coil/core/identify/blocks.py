@@ -264,7 +264,7 @@ def _beyond_doubt(evidence: Evidence) -> frozenset[int]:
 def _plain(o: Ohms) -> float:
     """Return what a reading inside a block is worth over outside it, whatever its figure."""
     if o.state == "open":
-        return P_FALSE_OPEN
+        return float(P_FALSE_OPEN**o.again)
     if o.state == "rising":
         return P_RISING / P_STRAY
     return 1.0 if o.state == "unsteady" else 1.0 / P_STRAY

@@ -8,7 +8,7 @@ import numpy as np
 from careful_coil.core.identify.evidence import Evidence
 from careful_coil.core.identify.extras import kind_of_extra
 from careful_coil.core.identify.fit import COIL_SPREAD
-from careful_coil.core.identify.models import LONE, SENSOR, role_word
+from careful_coil.core.identify.models import LONE, SENSOR, Model, role_word
 from careful_coil.core.identify.result import Candidate
 from careful_coil.core.identify.weigh import Tables, Weighed, tables
 from careful_coil.core.identify.worlds import Namings, best_names
@@ -29,7 +29,7 @@ def candidates_of(
     merged: dict[tuple[str, tuple[str, ...]], tuple[Weighed, float]] = {}
     for w, s in zip(weighed, share, strict=True):
         words = tuple(_word(w.model.network.leads[r]) for r in w.roles) if w.model else ()
-        key = (w.model.slug + w.model.variant if w.model else "", words)
+        key = (w.model.slug + w.model.variant + w.model.broken if w.model else "", words)
         first, sum_so_far = merged.get(key, (w, 0.0))
         merged[key] = (first, sum_so_far + s)
     rows = sorted(merged.values(), key=lambda r: (-r[1], r[0].roles))
@@ -67,10 +67,12 @@ def _candidate(
     told = {t: _extra_of(n, by_tag, ohms, evidence) for t, n in by_tag.items() if _extra(n)}
     notes: tuple[str, ...] = (*w.model.notes,)
     notes += (w.model.arrangement.note,) if w.model.arrangement.note else ()
-    if w.variant.rising or w.variant.opens:
+    if w.variant.rising or w.variant.opens or w.variant.bled:
         notes += (f"{w.variant.name.capitalize()}.",)
     certainty = dict(zip(tags, sure, strict=True))
     certainty |= dict.fromkeys(told, "leaning")
+    dead = _of_broken(w.model)
+    certainty |= {t: "open" for t, n in by_tag.items() if n in dead}
     return Candidate(
         arrangement=w.model.slug,
         variant=w.model.variant,
@@ -86,6 +88,12 @@ def _candidate(
     )
 
 
+def _of_broken(model: Model) -> set[str]:
+    """Return the leads of a coil that stands open: nothing tells which end is which."""
+    coil = next((c for c in model.core.coils if c.name == model.broken), None)
+    return {coil.start, coil.finish} if coil else set()
+
+
 def _word(lead: str) -> str:
     """Return a lead's role, all that is beside the winding in one word."""
     return SENSOR if _extra(lead) else role_word(lead)
@@ -99,8 +107,14 @@ def _extra_of(name: str, by_tag: dict[str, str], ohms: dict[str, float], evidenc
     """Return what a lead beside the winding most likely belongs to."""
     pair = role_word(name)
     if not pair.startswith(SENSOR):
-        return LONE
+        at = next(k for k, t in enumerate(evidence.tags) if by_tag[t] == name)
+        closes = any(at in (a, b) and v in ("closes", "changes") for a, b, v in evidence.switches)
+        return "switch" if closes else LONE
     ends = {k for k, t in enumerate(evidence.tags) if role_word(by_tag[t]) == pair}
+    if len(ends) == 3:
+        return "rtd"
+    if any({o.a, o.b} == ends and o.state == "rising" for o in evidence.ohms):
+        return "capacitor"
     volts = [v for a, b, v in evidence.spins if {a, b} == ends]
     return kind_of_extra(ohms.get(pair), volts[-1] if volts else None).kind
 

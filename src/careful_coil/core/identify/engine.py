@@ -14,8 +14,9 @@ from careful_coil.core.identify.candidates import (
 )
 from careful_coil.core.identify.cover import Cover, cover
 from careful_coil.core.identify.evidence import Evidence
+from careful_coil.core.identify.nextgroup import next_group
+from careful_coil.core.identify.nextrun import next_run
 from careful_coil.core.identify.nextstep import (
-    next_group,
     next_kick,
     next_ohms,
     next_shaft,
@@ -179,7 +180,9 @@ def _next(
     if unread is not None:
         return unread
     tests = [t for t in (next_switch(stand, evidence), next_shaft(stand, evidence)) if t]
-    return max(tests, key=lambda t: t.gain_bits, default=None) or next_kick(stand, evidence)
+    if tests:
+        return max(tests, key=lambda t: t.gain_bits)
+    return next_kick(stand, evidence) or next_run(stand, evidence)
 
 
 def _any_unread(weighed: Sequence[Weighed], evidence: Evidence) -> NextReading | None:

@@ -28,6 +28,8 @@ P_BAD_CLIP = 0.02  # one reading in fifty
 P_ODD_COIL = 0.002  # a reading that repeats and does not fit is a coil that differs
 ODD_COIL_RANGE = math.log(4.0)  # shorted turns to a bad joint: half to double
 BAD_HIGH = 0.85  # bad clips that read high, by 15 to 300 %
+P_SLIP = 0.003  # right but for a power of ten: a point, a prefix, a range
+SLIPS, SLIP_WITHIN = (1, 2, 3), 0.02  # decades
 BAD_HIGH_RANGE = math.log(4.0 / 1.15)
 WORST_SIGMA = 2.5  # beyond this a reading is tried as a bad clip
 PROOF_SIGMA = 3.0
@@ -199,6 +201,15 @@ def _told(tries: "Sequence[_Try]", used: Mask, ohms: Sequence[Ohms]) -> Fit:
     )
 
 
+def slip_of(read: float, expected: float) -> int:
+    """Return the power of ten by which a reading is right but for it; 0 for none."""
+    if min(read, expected) <= 0:
+        return 0
+    decades = math.log10(read / expected)
+    power = round(decades)
+    return power if abs(power) in SLIPS and abs(decades - power) < SLIP_WITHIN else 0
+
+
 def _log_bad(read: float, expected: float, ohms: Ohms) -> float:
     """Log probability of `read` Ω where `expected` is right, per Ω: a bad clip, or an odd coil."""
     ratio = read / max(expected, 1e-6)
@@ -206,6 +217,8 @@ def _log_bad(read: float, expected: float, ohms: Ohms) -> float:
     if len(ohms.takes) > 1:
         return math.log(P_ODD_COIL / ODD_COIL_RANGE if 0.5 <= ratio <= 2.0 else 1e-6) - scale
     high = BAD_HIGH / BAD_HIGH_RANGE if 1.1 <= ratio <= 4.2 else 0.0
+    if slip_of(read, expected):
+        return math.log(P_SLIP) - scale
     return math.log(P_BAD_CLIP) + math.log(high + (1 - BAD_HIGH) / LOG_RANGE) - scale
 
 

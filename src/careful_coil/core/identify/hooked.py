@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Sequence
+from dataclasses import dataclass
 from functools import cache, lru_cache
 
 import numpy as np
@@ -22,7 +23,7 @@ Joints = tuple[Joint, ...]
 TURNS = ("smooth", "rough", "none")
 # odds of each of TURNS by how large the backward field is beside the forward one
 TURNING = ((0.25, (0.90, 0.07, 0.03)), (0.70, (0.15, 0.60, 0.25)), (1.01, (0.04, 0.26, 0.70)))
-AT_SLIP = {"smooth": 0.03, "rough": 0.3, "none": 1.0}
+AT_SLIP = (0.03, 0.3, 1.0)  # by TURNS: the last is standstill
 AMP_SIGMA = 0.12  # of the logarithm: how far a default rotor's amps are off between lines
 LEAST_AMP = 0.02  # of the largest: less is none
 P_RUN_ODD = 0.02
@@ -32,22 +33,35 @@ P_KNOWN_RIGHT = 0.9
 FITS_FROM = 0.05
 
 
-@lru_cache(maxsize=8192)
-def run_shown(
-    network: Network, lines: Joints, joints: Joints, halves: Halves, slip: float
-) -> tuple[tuple[float, ...], float]:
-    """Return the amps of three lines for 1 V, and the backward over the forward field, at most 1.
+@dataclass(frozen=True, slots=True)
+class RunShown:
+    """What a hookup shows on three lines for 1 V: amps by how it turns, and the odds of that.
 
     Amps are infinite where the hookup shorts two lines.
     """
+
+    amps: tuple[tuple[float, ...], ...]  # by TURNS, then by line
+    odds: tuple[float, ...]  # of TURNS
+
+    def likely(self) -> tuple[str, tuple[float, ...]]:
+        """Return how it most likely turns, and its amps then."""
+        at = self.odds.index(max(self.odds))
+        return TURNS[at], self.amps[at]
+
+
+@lru_cache(maxsize=8192)
+def run_shown(network: Network, lines: Joints, joints: Joints, halves: Halves) -> RunShown:
+    """Return what a hookup shows, `lines` the leads on each line, halves that lie as `halves` says."""
     lined = tuple((f"L{k + 1}", *j) for k, j in enumerate(lines))
-    found = solve(network.joined((*lined, *joints)), Supply.of(3, 1.0), [slip, 1.0], halves=halves)
+    wired = network.joined((*lined, *joints))
+    found = solve(wired, Supply.of(3, 1.0), AT_SLIP, halves=halves)
     if found.shorted:
-        return (math.inf,) * len(lines), 1.0
-    none = np.zeros(2, dtype=complex)
-    amps = tuple(float(abs(found.line_amp.get(f"L{k + 1}", none)[0])) for k in range(len(lines)))
-    ways = sorted(float(np.abs(w[1]).sum()) for w in (found.forward, found.backward))
-    return amps, ways[0] / ways[1] if ways[1] > 0 else 1.0
+        return RunShown(((math.inf,) * len(lines),) * len(TURNS), turn_odds(1.0))
+    none = np.zeros(len(AT_SLIP), dtype=complex)
+    amp = np.array([np.abs(found.line_amp.get(f"L{k + 1}", none)) for k in range(len(lines))])
+    ways = sorted(float(np.abs(w[-1]).sum()) for w in (found.forward, found.backward))
+    odds = turn_odds(ways[0] / ways[1] if ways[1] > 0 else 1.0)
+    return RunShown(tuple(tuple(row) for row in amp.T.tolist()), odds)
 
 
 def turn_odds(backward: float) -> tuple[float, ...]:
@@ -84,14 +98,9 @@ def _run_log(
     measured: list[float] = []
     predicted: list[float] = []
     for run in runs:
-        amps, backward = run_shown(
-            model.network,
-            _named(model, roles, run.lines),
-            _named(model, roles, run.joints),
-            coupling,
-            AT_SLIP[run.turns],
-        )
-        odds = turn_odds(backward)[TURNS.index(run.turns)]
+        lines, joints = (_named(model, roles, j) for j in (run.lines, run.joints))
+        shown, at = run_shown(model.network, lines, joints, coupling), TURNS.index(run.turns)
+        amps, odds = shown.amps[at], shown.odds[at]
         if not all(math.isfinite(a) for a in amps):
             return math.log(P_RUN_ODD) * (1 + len(run.amp)), False
         log += math.log(odds)

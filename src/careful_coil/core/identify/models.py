@@ -8,6 +8,9 @@ from collections import Counter
 from dataclasses import dataclass, field, replace
 from functools import cache, cached_property
 
+import numpy as np
+
+from careful_coil.core.identify.evidence import PLAIN_LEANINGS, Leanings
 from careful_coil.core.winding.arrangements import ARRANGEMENTS, Arrangement
 from careful_coil.core.winding.network import Coil, Network
 from careful_coil.core.winding.symmetry import (
@@ -43,8 +46,17 @@ PRIOR: dict[tuple[str, str], float] = {
     ("three-phase-12-lead", ""): 0.05,
 }
 P_PROTECTOR_OPEN = 0.03
+P_BROKEN = 0.02  # a coil that stands open, wherever in the winding
 P_PLATE_WRONG = 0.02  # a plate that belongs to another motor, or a winding changed since
-SENSOR_PAIRS = (0.80, 0.13, 0.05, 0.015)  # none, one, two, three
+# what else comes out: pairs, three-wire sensors, and how common
+BESIDE = (
+    (0, 0, 0.80),
+    (1, 0, 0.13),
+    (2, 0, 0.05),
+    (3, 0, 0.015),
+    (0, 1, 0.01),
+    (1, 1, 0.003),
+)
 LONE_LEADS = (1.0, 0.02, 0.004)
 SENSOR, LONE = "sensor", "empty"
 
@@ -53,17 +65,20 @@ SENSOR, LONE = "sensor", "empty"
 class Model:
     """A winding with what comes out besides it. Compared by identity.
 
-    `core` the winding's own network, whole; `network` with the extras, and with a protector that
-    stands open where `open_protector`.
+    `core` the winding's own network, whole; `bare` as it is, with a coil that stands `broken`, or with
+    a protector that stands open where `open_protector`; `network` the same with the extras.
     """
 
     arrangement: Arrangement
     variant: str
     core: Network
+    bare: Network
     network: Network
     prior: float
     sensors: int = 0
+    triples: int = 0
     open_protector: bool = False
+    broken: str = ""
     notes: tuple[str, ...] = field(default=())
 
     @property
@@ -81,29 +96,32 @@ class Model:
         """Return one relabelling for each state that ohms cannot part and kicks can."""
         seen: set[Relabelling] = set()
         found = []
-        for g in dc_symmetries(self.core):
+        for g in dc_symmetries(self.bare):
             if g not in seen:
                 found.append(g)
-                seen.update(tuple(k[x] for x in g) for k in kick_symmetries(self.core))
+                seen.update(tuple(k[x] for x in g) for k in kick_symmetries(self.bare))
         return tuple(self._whole(g) for g in found)
 
     @cached_property
     def symmetries(self) -> tuple[Relabelling, ...]:
         """Return the relabellings that nothing measured can tell from each other."""
-        return tuple(self._whole(g) for g in kick_symmetries(self.core))
+        return tuple(self._whole(g) for g in kick_symmetries(self.bare))
 
     @cached_property
     def ohm_symmetries(self) -> int:
         """Return how many relabellings ohms cannot tell, ends of sensors included."""
-        lone = len(self.network.leads) - len(self.core.leads) - 2 * self.sensors
+        lone = len(self.network.leads) - len(self.core.leads) - 2 * self.sensors - 3 * self.triples
         beside = 2**self.sensors * math.factorial(self.sensors) * math.factorial(lone)
-        return int(len(dc_symmetries(self.core)) * beside)
+        return int(len(dc_symmetries(self.bare)) * beside)
 
     @cached_property
     def layout(self) -> Network:
         """Return the network with its sensors alike: which is called first makes no difference."""
         coils = tuple(
-            replace(c, like=SENSOR) if c.like.startswith(SENSOR) else c for c in self.network.coils
+            replace(c, like=c.like.replace(c.like[len(SENSOR) : len(SENSOR) + 2], ""))
+            if c.like.startswith(SENSOR)
+            else c
+            for c in self.network.coils
         )
         return replace(self.network, coils=coils)
 
@@ -111,6 +129,11 @@ class Model:
     def blocks(self) -> tuple[str, ...]:
         """Return its connected parts as kinds of blocks, sorted: see `cover`."""
         return tuple(sorted(_block(self.network, p) for p in parts(self.network)))
+
+    def of_bare(self, bare: Network, lone: int) -> "Model":
+        """Return the same with another state of its winding."""
+        network = _with_extras(bare, self.sensors, self.triples, lone)
+        return replace(self, bare=bare, network=network)
 
     def _whole(self, relabelling: Relabelling) -> Relabelling:
         extra = range(len(self.core.leads), len(self.network.leads))
@@ -156,55 +179,80 @@ def models_for(count: int) -> tuple[Model, ...]:
         left = count - len(core.leads)
         if left < 0:
             continue
-        for sensors, p_sensors in enumerate(SENSOR_PAIRS):
-            lone = left - 2 * sensors
+        for sensors, triples, p_beside in BESIDE:
+            lone = left - 2 * sensors - 3 * triples
             if not 0 <= lone < len(LONE_LEADS):
                 continue
-            prior = odds * p_sensors * LONE_LEADS[lone]
-            found.append(_model(arrangement, variant, core, sensors, lone, prior))
+            plain = Model(
+                arrangement=arrangement,
+                variant=variant,
+                core=core,
+                bare=core,
+                network=_with_extras(core, sensors, triples, lone),
+                prior=odds * p_beside * LONE_LEADS[lone],
+                sensors=sensors,
+                triples=triples,
+            )
+            found.append(plain)
             if slug == "single-phase-3-lead":
                 found.append(
                     replace(
-                        found[-1],
-                        network=_with_extras(_opened(core), sensors, lone),
-                        prior=prior * P_PROTECTOR_OPEN,
+                        plain.of_bare(_opened(core), lone),
+                        prior=plain.prior * P_PROTECTOR_OPEN,
                         open_protector=True,
-                        notes=(
-                            "The protector in the common lead stands open: cool it, reset it, read again.",
-                        ),
+                        notes=(PROTECTOR_OPEN,),
                     )
                 )
+            if not lone and sensors + triples < 2:
+                found += _broken_ones(plain)
     return tuple(sorted(found, key=lambda m: -m.prior))
 
 
-def _model(
-    arrangement: Arrangement, variant: str, core: Network, sensors: int, lone: int, prior: float
-) -> Model:
-    return Model(
-        arrangement=arrangement,
-        variant=variant,
-        core=core,
-        network=_with_extras(core, sensors, lone),
-        prior=prior,
-        sensors=sensors,
-    )
+PROTECTOR_OPEN = "The protector in the common lead stands open: cool it, reset it, read again."
 
 
-def _with_extras(network: Network, sensors: int, lone: int) -> Network:
-    """Return a winding with sensor pairs, each of ohms of its own, and leads that go nowhere."""
-    pairs = tuple(
-        Coil(
-            name=f"{SENSOR}-{k}",
-            start=f"{SENSOR}-{k}-1",
-            finish=f"{SENSOR}-{k}-2",
-            like=f"{SENSOR}-{k}",
-            poles=10.0 + k,  # no field of the winding's
+def _broken_ones(plain: Model) -> list[Model]:
+    """Return the same winding with one coil standing open, once for each kind of place."""
+    kinds: dict[tuple[object, ...], Network] = {}
+    names: dict[tuple[object, ...], str] = {}
+    for coil in plain.core.coils:
+        rest = replace(plain.core, coils=tuple(c for c in plain.core.coils if c is not coil))
+        ohm = np.round(rest.resistance()[np.triu_indices(len(rest.leads), 1)], 6)
+        key = (coil.like, tuple(sorted(ohm.tolist())))
+        kinds.setdefault(key, rest)
+        names.setdefault(key, coil.name)
+    return [
+        replace(
+            plain.of_bare(rest, 0),
+            prior=plain.prior * P_BROKEN / len(kinds),
+            broken=names[key],
+            notes=("One coil stands open: a broken wire, a joint come off, or burnt through.",),
         )
-        for k in range(1, sensors + 1)
-    )
-    more = [lead for c in pairs for lead in (c.start, c.finish)]
-    more += [f"{LONE}-{k}" for k in range(1, lone + 1)]
-    return replace(network, coils=network.coils + pairs, leads=(*network.leads, *more))
+        for key, rest in kinds.items()
+    ]
+
+
+def _with_extras(network: Network, sensors: int, triples: int, lone: int) -> Network:
+    """Return a winding with sensors, each of ohms of its own, and leads that go nowhere.
+
+    A three-wire sensor is a chain: the element, and a second wire to one end of it.
+    """
+    coils, leads = [], []
+    for k in range(1, sensors + triples + 1):
+        ends = [f"{SENSOR}-{k}-{n}" for n in (1, 2, 3)][: 2 if k <= sensors else 3]
+        leads += ends
+        for n, name in enumerate((f"{SENSOR}-{k}", f"{SENSOR}-{k}-wire")[: len(ends) - 1]):
+            coils.append(
+                Coil(
+                    name=name,
+                    start=ends[n],
+                    finish=ends[n + 1],
+                    like=name,
+                    poles=10.0 + k,  # no field of the winding's
+                )
+            )
+    leads += [f"{LONE}-{k}" for k in range(1, lone + 1)]
+    return replace(network, coils=network.coils + tuple(coils), leads=(*network.leads, *leads))
 
 
 def _opened(network: Network) -> Network:
@@ -217,17 +265,32 @@ def _inner(node: str) -> str:
     return "inside-common" if node == "common" else node
 
 
-def prior_of(model: Model, phases: int | None) -> float:
-    """Return how common a model is where the plate names so many phases; plates are rarely wrong."""
-    return model.prior * (1.0 if phases in (None, model.phases) else P_PLATE_WRONG)
+def prior_of(model: Model, phases: int | None, leanings: Leanings = PLAIN_LEANINGS) -> float:
+    """Return how common a model is where the plate names so many phases; plates are rarely wrong.
+
+    `leanings` the shop's own odds by slug, and what the signs of its kind say.
+    """
+    right = 1.0 if phases in (None, model.phases) else P_PLATE_WRONG
+    own = dict(leanings.arrangements).get(model.slug, 1.0)
+    return model.prior * right * own * dict(leanings.kinds).get(family_of(model.slug), 1.0)
+
+
+def family_of(slug: str) -> str:
+    """Return the family of an arrangement: three-phase, single-phase, universal."""
+    return next(f for f in FAMILIES if slug.startswith(f))
+
+
+FAMILIES = ("three-phase", "single-phase", "universal")
 
 
 @cache
-def compositions(count: int, phases: int | None = None) -> dict[tuple[str, ...], float]:
+def compositions(
+    count: int, phases: int | None = None, leanings: Leanings = PLAIN_LEANINGS
+) -> dict[tuple[str, ...], float]:
     """Return the sets of blocks that so many leads can fall into, with their odds, which sum to 1."""
     odds: Counter[tuple[str, ...]] = Counter()
     for m in models_for(count):
-        odds[m.blocks] += prior_of(m, phases)  # type: ignore[assignment]
+        odds[m.blocks] += prior_of(m, phases, leanings)  # type: ignore[assignment]
     total = sum(odds.values())
     return {blocks: p / total for blocks, p in odds.items()}
 

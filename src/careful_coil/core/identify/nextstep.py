@@ -8,7 +8,6 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
-from careful_coil.core.identify.cover import Cover
 from careful_coil.core.identify.evidence import Evidence
 from careful_coil.core.identify.polarity import ODDS, expected, kick_pairs
 from careful_coil.core.identify.result import NextReading
@@ -17,6 +16,7 @@ from careful_coil.core.identify.worlds import World
 from careful_coil.core.values import show_ohm
 
 LEAST_BITS = 0.02
+CLIP_SAVED, CLIP_MORE = 0.12, 0.04  # of a reading's work
 SAME_OHM = 0.04  # figures this close are one outcome at the bench
 CONSIDERED = 12000  # heaviest placements; with more, the lighter ones hardly move the odds
 _OPEN, _RISING = -1e9, -2e9
@@ -25,6 +25,15 @@ _OPEN, _RISING = -1e9, -2e9
 def entropy(odds: Iterable[float]) -> float:
     """Return the entropy in bits of odds that add up to one."""
     return -sum(p * math.log2(p) for p in odds if p > 0)
+
+
+def effort(leads: Sequence[int], clips: Sequence[int]) -> float:
+    """Return the work of a reading over one with both clips moved; `clips` the leads they are on now.
+
+    More leads in one clip cost a little each.
+    """
+    kept = min(len(set(leads) & set(clips)), 2)
+    return 1.0 - CLIP_SAVED * kept + CLIP_MORE * max(len(leads) - 2, 0)
 
 
 def next_ohms(
@@ -40,12 +49,13 @@ def next_ohms(
     weight = np.array([s for _, s in known])
     weight = weight / weight.sum()
     shown = _predictions([w for w, _ in known], pairs)
-    best, best_gain, best_odds = None, 0.0, []
+    best, best_gain, best_worth, best_odds = None, 0.0, 0.0, []
     for k, pair in enumerate(pairs):
         odds = _outcomes(shown[:, k], weight)
         gain = entropy(p for _, p in odds)
-        if gain > best_gain + 1e-9:
-            best, best_gain, best_odds = pair, gain, odds
+        worth = gain / effort(pair, evidence.leanings.clips)
+        if worth > best_worth + 1e-9:
+            best, best_gain, best_worth, best_odds = pair, gain, worth, odds
     if best is None or best_gain < LEAST_BITS:
         return None
     a, b = (evidence.tags[k] for k in best)
@@ -54,29 +64,6 @@ def next_ohms(
         between=(a, b),
         gain_bits=round(float(best_gain), 3),
         why=_why(a, b, best_odds),
-    )
-
-
-def next_group(groups: Cover, evidence: Evidence) -> NextReading | None:
-    """Return the pair whose conducting or not parts most of the groupings that still stand."""
-    count = len(evidence.tags)
-    read = {(o.a, o.b) for o in evidence.ohms if o.state != "unsteady"}
-    best, best_gain = None, 0.0
-    for a, b in combinations(range(count), 2):
-        odds = float(groups.conduct[a, b])
-        gain = entropy((odds, 1 - odds)) if 0 < odds < 1 and (a, b) not in read else 0.0
-        if gain > best_gain + 1e-9:
-            best, best_gain = (a, b), gain
-    if best is None or best_gain < LEAST_BITS:
-        return None
-    a, b = best
-    share = f"{groups.conduct[a, b]:.0%}".replace("%", " %")
-    one, two = evidence.tags[a], evidence.tags[b]
-    return NextReading(
-        kind="resistance",
-        between=(one, two),
-        gain_bits=round(float(best_gain), 3),
-        why=f"It settles whether {one} and {two} belong together: {share} that they do.",
     )
 
 

@@ -3,6 +3,7 @@
 Halves of adjacent poles show hardly anything, of either sign.
 """
 
+import math
 from collections.abc import Sequence
 from functools import cache
 
@@ -11,6 +12,7 @@ from numpy.typing import NDArray
 
 from careful_coil.core.identify.evidence import SeriesTest
 from careful_coil.core.identify.models import Model
+from careful_coil.core.winding.coupling import Halves, fields
 from careful_coil.core.winding.kick import (
     HALF_OTHER_PHASE,
     HALF_SAME_PHASE,
@@ -25,14 +27,17 @@ P_KICK_RIGHT, P_KICK_NEXT = 0.94, 0.02
 FITTING_ODDS = 0.1  # a kick less likely than this does not fit the world
 SERIES_SIGMA = 0.10  # of the volts applied: leakage and resistance
 P_SERIES_ODD, SERIES_RANGE = 0.02, 2.5
-COUPLINGS = {"alternate": 0.85, "adjacent": 0.15}
+COUPLINGS: dict[Halves, float] = {"alternate": 0.85, "adjacent": 0.15}
+OPPOSING: dict[Halves, float] = {"pole-changing": 1.0}  # the halves of a pole-changing phase
 _FAINT = np.array([0.005, 0.19, 0.61, 0.19, 0.005])  # halves of adjacent poles: nearly nothing
 
 Kick = tuple[int, int, int, int]
 
 
-def couplings(model: Model) -> dict[str, float]:
+def couplings(model: Model) -> dict[Halves, float]:
     """Return the ways the halves may couple, with their odds."""
+    if model.slug == "three-phase-two-speed-6-lead":
+        return OPPOSING
     return COUPLINGS if any(c.half for c in model.core.coils) else {"alternate": 1.0}
 
 
@@ -61,7 +66,7 @@ def _shares(network: Network) -> Floats:
 
 
 @cache
-def ratios(network: Network, coupling: str) -> Floats:
+def ratios(network: Network, coupling: Halves) -> Floats:
     """Return sense volts over source volts, shape (leads,)×4: source +, source –, sense +, sense –.
 
     0 where a pair does not conduct.
@@ -72,33 +77,36 @@ def ratios(network: Network, coupling: str) -> Floats:
         half = np.array([bool(c.half) for c in network.coils])
         apart = half[:, None] & half[None, :] & ~np.eye(len(half), dtype=bool)
         mutual = np.where(apart, 0.0, mutual)
+    elif coupling == "pole-changing":
+        mutual = fields(network.coils, coupling).mutual()
     own = np.einsum("sc,cd,sd->s", shares, mutual, shares)
     ratio = (shares @ mutual @ shares.T) / np.where(own > 1e-12, own, 1.0)[:, None]
     return np.asarray(ratio.reshape((count,) * 4))
 
 
 @cache
-def expected(network: Network, coupling: str) -> NDArray[np.int8]:
+def expected(network: Network, coupling: Halves) -> NDArray[np.int8]:
     """Return what every kick should show, shape as `ratios`.
 
     A row of `ODDS`; `ASTRAY` where a pair does not conduct.
     """
     count = len(network.leads)
     passed = np.abs(_shares(network)) > 1e-9
-    ratio = ratios(network, "alternate").reshape(count**2, count**2)
+    plain: Halves = "alternate" if coupling == "adjacent" else coupling
+    ratio = ratios(network, plain).reshape(count**2, count**2)
     found = np.vectorize(kick_class, otypes=[np.int8])(ratio)
     if coupling == "adjacent":
         halves = np.array([bool(c.half) for c in network.coils])
-        only = ~(passed & ~halves).any(axis=1)
+        only = np.asarray((passed & ~halves).sum(axis=1) == 0)
         found[only[:, None] & only[None, :]] = FAINT
-    none = ~passed.any(axis=1)
+    none = np.asarray(passed.sum(axis=1) == 0)
     found[none[:, None] | none[None, :]] = ASTRAY
     return np.asarray(found.reshape((count,) * 4))
 
 
 def weigh_kicks(
     network: Network,
-    coupling: str,
+    coupling: Halves,
     roles: NDArray[np.int64],
     kicks: Sequence[tuple[int, int, int, int, str]],
 ) -> tuple[Floats, NDArray[np.bool_]]:
@@ -119,7 +127,7 @@ def weigh_kicks(
 
 
 def weigh_series(
-    network: Network, coupling: str, roles: NDArray[np.int64], tests: Sequence[SeriesTest]
+    network: Network, coupling: Halves, roles: NDArray[np.int64], tests: Sequence[SeriesTest]
 ) -> tuple[Floats, NDArray[np.bool_]]:
     """Return the log likelihood of series tests under full placements, and whether all of them fit."""
     log, fits = np.zeros(len(roles)), np.ones(len(roles), dtype=bool)
@@ -133,7 +141,7 @@ def weigh_series(
 
 
 def _series(
-    network: Network, coupling: str, roles: NDArray[np.int64], test: SeriesTest
+    network: Network, coupling: Halves, roles: NDArray[np.int64], test: SeriesTest
 ) -> tuple[Floats, NDArray[np.bool_]]:
     """Return volts across over volts applied for each world, and whether the tie joins the paths."""
     table, together = ratios(network, coupling), np.isfinite(network.resistance())

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 import numpy as np
 
 from careful_coil.core.identify.evidence import Evidence, Ohms
-from careful_coil.core.identify.fit import COIL_SPREAD
+from careful_coil.core.identify.fit import COIL_SPREAD, slip_of
 from careful_coil.core.identify.nextstep import entropy
 from careful_coil.core.identify.result import NextReading, Suspect
 from careful_coil.core.identify.weigh import Weighed, tables
@@ -55,6 +55,9 @@ def take_again(
     """Return a reading taken once that may well be wrong: a second take settles it cheaply."""
     wrong = _odds_wrong(weighed, share, evidence)
     once = [k for k, o in enumerate(evidence.ohms) if len(o.takes) == 1]
+    dead = _of_broken(weighed[0], evidence) if share[0] >= AGAIN_FROM else None
+    if dead is not None:
+        return dead
     worst = max(once, key=lambda k: wrong[k], default=None)
     if worst is None or wrong[worst] < AGAIN_FROM:
         return None
@@ -66,6 +69,32 @@ def take_again(
         between=(a, b),
         gain_bits=round(entropy((wrong[worst], 1 - wrong[worst])), 3),
         why=f"{a} to {b} is a bad clip ({odds}), or a coil of its own. Clean it, read it again.",
+    )
+
+
+def _of_broken(best: Weighed, evidence: Evidence) -> NextReading | None:
+    """Return an open reading, taken once, that alone says that a coil is broken."""
+    if best.model is None or not best.model.broken:
+        return None
+    whole = np.isfinite(best.model.core.resistance())
+    inside = len(best.model.core.leads)
+    table = tables(best.model.network)
+    telling = [
+        o
+        for o in evidence.ohms
+        if o.state == "open"
+        and max(best.roles[o.a], best.roles[o.b]) < inside
+        and whole[best.roles[o.a], best.roles[o.b]]
+        and not table.conduct[best.roles[o.a], best.roles[o.b]]
+    ]
+    if len(telling) != 1 or telling[0].again > 1:
+        return None  # two readings that one broken coil explains, or one read again
+    a, b = evidence.tags[telling[0].a], evidence.tags[telling[0].b]
+    return NextReading(
+        kind="resistance",
+        between=(a, b),
+        gain_bits=0.5,
+        why=f"{a} to {b} is a broken coil, or a clip that did not bite. Bite both clips in, read it again.",
     )
 
 
@@ -104,6 +133,13 @@ def _cause_figure(o: Ohms, expected: tuple[float, float] | None, evidence: Evide
     if expected is None:
         return f"{pair} and does not fit the rest. Read it again."
     span = f"{show_ohm(expected[0])} to {show_ohm(expected[1])} expected"
+    middle = (expected[0] + expected[1]) / 2
+    if slip_of(o.ohm, middle):
+        meant = o.ohm / 10 ** slip_of(o.ohm, middle)
+        return (
+            f"{pair}, {span}. Was it {show_ohm(meant)}? A slipped point, a prefix or the meter's range. "
+            "Both are kept: read it again, or strike it and type it anew."
+        )
     if o.ohm > expected[1]:
         return f"{pair}, {span}. Too high: a dirty clip or a loose crimp. Clean it, read again."
     return f"{pair}, {span}. Too low: bare leads touching or a clip on the wrong lead. Read again."

@@ -13,7 +13,7 @@ from careful_coil.core.identify.cover import Leaf
 from careful_coil.core.identify.evidence import Evidence, Ohms
 from careful_coil.core.identify.extras import sensor_odds
 from careful_coil.core.identify.fit import LOG_RANGE, Fit, fit_all
-from careful_coil.core.identify.models import SENSOR, Model, models_for, prior_of
+from careful_coil.core.identify.models import LONE, SENSOR, Model, models_for, prior_of, role_word
 from careful_coil.core.identify.placements import placements
 from careful_coil.core.identify.screen import rough_fit
 from careful_coil.core.winding.network import Network
@@ -38,6 +38,9 @@ WITHIN_A_MOTOR = {
     **{"tap-3": (0.02, 1.0), "fast": (0.1, 10.0), "armature": (0.1, 20.0), "field-2": (0.1, 10.0)},
 }
 START_KINDS = ("start", "auxiliary")
+BLED = (100.0, 1e6)  # a bleed resistor and the start winding over the first winding
+P_POSTS = 0.05  # a pair of its own that climbs: the posts of a built-in capacitor
+P_INTERLOCK = 0.5  # of contacts between leads that go nowhere, those that close at speed
 MOST_CONFLICTS, UNHEARD_OF = 3, 60.0  # a placement that so many readings flatly contradict is none
 MOST_FITTED = 300  # placements, or as many as are as good as the last of them
 CAREFULLY = 16.0  # placements this many nats behind by a rough fit are not fitted with care
@@ -51,12 +54,14 @@ class Variant:
     prior: float
     rising: bool = False
     opens: bool = False
+    bled: bool = False
 
 
 _PLAIN = (Variant("plain", 1.0),)
 _START = (
-    Variant("plain", 0.45),
+    Variant("plain", 0.43),
     Variant("switch in the start path", 0.35, opens=True),
+    Variant("capacitor with a bleed resistor in the start path", 0.02, bled=True),
     Variant("capacitor in the start path", 0.20, rising=True),
 )
 
@@ -91,6 +96,8 @@ class Tables:
     slope: Floats  # (leads, leads, kinds)
     spread: Floats
     start: NDArray[np.bool_]  # the path passes the start winding
+    beside: NDArray[np.bool_]  # a pair of its own beside the winding
+    lone: NDArray[np.bool_]  # (leads,) goes nowhere
     armature: NDArray[np.bool_]  # the path passes brushes
 
 
@@ -101,7 +108,8 @@ def tables(network: Network) -> Tables:
     count = len(network.leads)
     many = {k: sum(c.like == k for c in network.coils) > 1 for k in kinds}
     slope, spread = np.zeros((count, count, len(kinds))), np.zeros((count, count, len(kinds)))
-    start, armature = (np.zeros((count, count), dtype=bool) for _ in range(2))
+    start, armature, beside = (np.zeros((count, count), dtype=bool) for _ in range(3))
+    lone = np.array([role_word(n) == LONE for n in network.leads], dtype=bool)
     for a in range(count):
         for b in range(count):
             share = network.shares(network.leads[a], network.leads[b]) if a != b else None
@@ -115,8 +123,9 @@ def tables(network: Network) -> Tables:
                 spread[a, b, k] = float(np.sqrt(np.sum(of**4))) if many[kind] else 0.0
                 start[a, b] |= kind in START_KINDS and slope[a, b, k] > 1e-9
                 armature[a, b] |= kind == "armature" and slope[a, b, k] > 1e-9
+                beside[a, b] |= kind.startswith(SENSOR) and slope[a, b, k] > 1e-9
     conduct = np.isfinite(network.resistance())
-    return Tables(kinds, conduct, slope, spread, start, armature)
+    return Tables(kinds, conduct, slope, spread, start, beside, lone, armature)
 
 
 def weigh(evidence: Evidence, leaves: Sequence[Leaf]) -> list[Weighed]:
@@ -138,7 +147,7 @@ def weigh(evidence: Evidence, leaves: Sequence[Leaf]) -> list[Weighed]:
         variants = _START if tables(model.network).start.any() else _PLAIN
         labels = math.lgamma(len(evidence.tags) + 1) - math.log(model.ohm_symmetries)
         for variant in variants:
-            odds = prior_of(model, evidence.phases) * variant.prior
+            odds = prior_of(model, evidence.phases, evidence.leanings) * variant.prior
             prior = math.log(odds) - labels
             laid.append(_lay(model, every, variant, prior, evidence))
     least = _worth_a_fit(laid)
@@ -183,7 +192,7 @@ def _lay(
         a, b = rows[:, o.a], rows[:, o.b]
         conducts = table.conduct[a, b]
         climbs = conducts & table.start[a, b] & variant.rising
-        gain, wrong, fits = _judge(o, conducts, climbs)
+        gain, wrong, fits = _judge(o, conducts, climbs, table.beside[a, b])
         log += gain
         conflict[:, k], fitted[:, k] = wrong, fits
     gain, odd = _tests(table, rows, variant, evidence)
@@ -219,7 +228,7 @@ def _weigh_rows(
             variant=x.variant,
             log_weight=float(x.log[p])
             + f.log_evidence
-            + _leaning(table, f)
+            + _leaning(table, f, x.variant)
             + _sensor_ohms(table, x.rows[p], np.flatnonzero(x.fitted[p]), f, evidence),
             fit=f,
             fitted=places(x.fitted[p]),
@@ -246,8 +255,14 @@ def _tests(
         p_odd = P_FALSE_OPEN if state == "open" else P_STRAY
         count(joined != (state == "open"), p_odd)
     for one, two, value in evidence.switches:
-        opens = table.start[rows[:, one], rows[:, two]] & variant.opens
-        count(opens == (value == "opens"), P_ODD_TEST)
+        a, b = rows[:, one], rows[:, two]
+        if value in (
+            "closes",
+            "changes",
+        ):  # a contact of its own that closes at speed: no start switch
+            log += np.log(np.where(table.lone[a] & table.lone[b], P_INTERLOCK, P_ODD_TEST))
+            continue
+        count((table.start[a, b] & variant.opens) == (value == "opens"), P_ODD_TEST)
     for one, two, value in evidence.shafts:
         varies = table.armature[rows[:, one], rows[:, two]]
         count(varies == (value == "varies"), P_ODD_TEST)
@@ -255,15 +270,15 @@ def _tests(
 
 
 def _judge(
-    o: Ohms, conducts: NDArray[np.bool_], climbs: NDArray[np.bool_]
+    o: Ohms, conducts: NDArray[np.bool_], climbs: NDArray[np.bool_], beside: NDArray[np.bool_]
 ) -> tuple[Floats, NDArray[np.bool_], NDArray[np.bool_]]:
     """Return the log likelihood by placement, where it conflicts, where its figure is to be fitted."""
     nothing = np.zeros(len(conducts), dtype=bool)
     if o.state == "open":
-        return np.where(conducts, math.log(P_FALSE_OPEN), 0.0), conducts, nothing
+        return np.where(conducts, o.again * math.log(P_FALSE_OPEN), 0.0), conducts, nothing
     if o.state == "rising":
-        likely = np.where(climbs, math.log(0.95), math.log(P_STRAY))
-        return likely, ~climbs, nothing
+        posts = np.where(beside, math.log(P_POSTS), math.log(P_STRAY))
+        return np.where(climbs, math.log(0.95), posts), ~climbs & ~beside, nothing
     if o.state == "value":
         plain = conducts & ~climbs
         broad = -math.log(max(o.ohm, 1e-6) * LOG_RANGE)
@@ -328,14 +343,14 @@ def _sensor_ohms(
     return log
 
 
-def _leaning(table: Tables, f: Fit) -> float:
+def _leaning(table: Tables, f: Fit, variant: Variant) -> float:
     """Trade habit about windings of one motor: which has more ohms, and how far they can be apart.
 
     A leaning in the weight, never a proof.
     """
     log = 0.0
     for low, high, share in LEANINGS:
-        if low in table.kinds and high in table.kinds:
+        if low in table.kinds and high in table.kinds and not variant.bled:
             ratio = f.ohm[table.kinds.index(high)] / f.ohm[table.kinds.index(low)]
             slant = math.tanh(4.0 * math.log(ratio))  # equal windings lean neither way
             log += math.log(0.5 + (share - 0.5) * slant)
@@ -344,6 +359,8 @@ def _leaning(table: Tables, f: Fit) -> float:
         if kind.startswith(SENSOR):
             continue
         low_end, high_end = WITHIN_A_MOTOR.get(kind, (0.02, 50.0))
+        if variant.bled and kind in START_KINDS:
+            low_end, high_end = BLED
         inside = low_end <= ohm / first <= high_end
         wide = math.log(high_end / low_end)
         log += math.log(0.95 * LOG_RANGE / wide if inside else 0.05)

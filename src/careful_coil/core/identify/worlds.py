@@ -13,6 +13,7 @@ from careful_coil.core.identify.models import role_word
 from careful_coil.core.identify.polarity import couplings, weigh_kicks, weigh_series
 from careful_coil.core.identify.result import Certainty
 from careful_coil.core.identify.weigh import Weighed
+from careful_coil.core.winding.coupling import Halves
 
 MOST_REFINED = 60  # beyond this many placements nothing is claimed and kicks wait
 MOST_WORLDS = 4000  # nor beyond this many worlds of them
@@ -26,7 +27,7 @@ class World:
 
     placed: Weighed
     roles: tuple[int, ...]
-    coupling: str
+    coupling: Halves
     weight: float
     fits: bool
 
@@ -39,10 +40,10 @@ def few_enough(weighed: Sequence[Weighed]) -> bool:
 
 def worlds_of(weighed: Sequence[Weighed], evidence: Evidence) -> list[World]:
     """Return the worlds of the placements given, heaviest first, weights adding up to one."""
-    found: list[tuple[float, Weighed, tuple[int, ...], str, bool]] = []
+    found: list[tuple[float, Weighed, tuple[int, ...], Halves, bool]] = []
     for w in weighed:
         if w.model is None:
-            found.append((w.log_weight, w, w.roles, "", False))
+            found.append((w.log_weight, w, w.roles, "alternate", False))
             continue
         roles = np.array(w.model.unseen)[:, list(w.roles)]  # (states, tags)
         for coupling, share in couplings(w.model).items():

@@ -6,6 +6,7 @@ from typing import Literal
 
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.identify import Identification, Naming
+from careful_coil.core.identify.result import NextReading
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.entries import Station
 from careful_coil.core.values import show_ohm
@@ -16,6 +17,7 @@ Act = Literal[
     "switch",
     "shaft",
     "kick",
+    "run",
     "frame",
     "dead",
     "insulation",
@@ -28,7 +30,10 @@ Act = Literal[
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class NextStep:
-    """`act` tells the window what Enter does; `ends` and `sense` the probes, `joint` what to join."""
+    """`act` tells the window what Enter does; `ends`, `also` and `sense` are what the probes are on.
+
+    `also` is clipped together with the second end; `lines` and `joints` are the hookup of a run.
+    """
 
     code: str
     title: str
@@ -37,6 +42,9 @@ class NextStep:
     act: Act = "go"
     ends: tuple[str, ...] = ()
     sense: tuple[str, ...] = ()
+    also: tuple[str, ...] = ()
+    lines: tuple[tuple[str, ...], ...] = ()
+    joints: tuple[tuple[str, ...], ...] = ()
     focus: str = ""  # the field Enter puts the cursor in
     words: str = field(default="")  # what the key says
 
@@ -108,29 +116,47 @@ def _leads(job: Job, found: Identification | None, naming: Naming) -> Iterator[N
         )
     nxt = found.next
     if nxt is not None and naming.word not in ("proven", "marked"):
-        if nxt.kind == "kick" and nxt.source and nxt.sense:
-            yield NextStep(
-                code=f"kick-{nxt.source}-{nxt.sense}",
-                act="kick",
-                station="leads",
-                title=f"Kick {nxt.source[0]}{nxt.source[1]}, watch {nxt.sense[0]}{nxt.sense[1]}",
-                why=nxt.why,
-                ends=nxt.source,
-                sense=nxt.sense,
-            )
-        elif nxt.between:
-            a, b = nxt.between
-            verb = {"switch": "Work the switch on", "shaft": "Turn the shaft, watch"}.get(
-                nxt.kind, "Read"
-            )
-            yield NextStep(
-                code=f"{nxt.kind}-{a}-{b}",
-                act=nxt.kind if nxt.kind in ("switch", "shaft") else "reading",
-                station="leads",
-                title=f"{verb} {a} to {b}",
-                why=nxt.why,
-                ends=(a, b),
-            )
+        yield _reading(nxt)
+
+
+def _reading(nxt: NextReading) -> NextStep:
+    """Return the reading that identification asks for."""
+    if nxt.kind == "kick" and nxt.source and nxt.sense:
+        return NextStep(
+            code=f"kick-{nxt.source}-{nxt.sense}",
+            act="kick",
+            station="leads",
+            title=f"Kick {nxt.source[0]}{nxt.source[1]}, watch {nxt.sense[0]}{nxt.sense[1]}",
+            why=nxt.why,
+            ends=nxt.source,
+            sense=nxt.sense,
+        )
+    if nxt.kind == "run":
+        lines, joints = nxt.lines or (), nxt.joints or ()
+        made = [f"L{k + 1} on {' '.join(j)}" for k, j in enumerate(lines)]
+        made += [f"{' '.join(j)} joined" for j in joints]
+        return NextStep(
+            code=f"run-{lines}-{joints}",
+            act="run",
+            station="leads",
+            title="Run it at reduced volts",
+            why=f"{'; '.join(made)}. {nxt.why}",
+            lines=lines,
+            joints=joints,
+        )
+    one, two = nxt.between or ("", "")
+    a = one if isinstance(one, str) else one[0]
+    several = (two,) if isinstance(two, str) else two
+    verb = {"switch": "Work the switch on", "shaft": "Turn the shaft, watch"}.get(nxt.kind, "Read")
+    return NextStep(
+        code=f"{nxt.kind}-{a}-{'+'.join(several)}",
+        act=nxt.kind if nxt.kind in ("switch", "shaft") else "reading",
+        station="leads",
+        title=f"{verb} {a} to {' + '.join(several)}",
+        why=nxt.why,
+        ends=(a, several[0]),
+        also=several[1:],
+    )
 
 
 def _insulation(job: Job, gate: Sequence[Finding]) -> Iterator[NextStep]:
