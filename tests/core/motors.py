@@ -4,15 +4,19 @@ import random
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 
+from pydantic import TypeAdapter
+
 from careful_coil.bench import Request
 from careful_coil.bench.simulated import HiddenMotor, SimulatedMeter
 from careful_coil.core.identify import Evidence, Identification, identify
 from careful_coil.core.identify.models import role_word
-from careful_coil.core.readings import AnyReading, Kick, Meter, Resistance, Shaft, Switch
+from careful_coil.core.identify.result import NextReading
+from careful_coil.core.readings import AnyReading, Meter, Resistance
 from careful_coil.core.winding import ARRANGEMENTS
 from careful_coil.core.winding.extras import with_extras
 from careful_coil.core.winding.symmetry import kick_symmetries
 
+READING: TypeAdapter[AnyReading] = TypeAdapter(AnyReading)
 TAGS = "ABCDEFGHJKLMNPRS"
 
 
@@ -87,29 +91,38 @@ class Player:
         """Follow the suggestions until there is none."""
         for _ in range(most):
             found = self.answer()
-            step = found.next
-            if step is None:
+            if found.next is None:
                 return found
-            if step.kind == "kick" and step.source and step.sense:
-                shown = self.bench.show(Request(kind="kick", ends=step.source, sense=step.sense))
-                self.readings.append(
-                    Kick.model_validate(
-                        {"source": step.source, "sense": step.sense, "value": shown.text}
-                    )
-                )
-            elif step.kind == "shaft" and step.between:
-                shown = self.bench.show(Request(kind="shaft", ends=step.between))
-                self.readings.append(
-                    Shaft.model_validate({"between": step.between, "value": shown.text})
-                )
-            elif step.kind == "switch" and step.between:
-                shown = self.bench.show(Request(kind="switch", ends=step.between))
-                self.readings.append(
-                    Switch.model_validate({"between": step.between, "value": shown.text})
-                )
-            elif step.between:
-                self.read(*step.between)
+            self.take(found.next)
         raise AssertionError("the suggestions never end")
+
+    def take(self, step: NextReading) -> None:
+        """Take the reading asked for through the simulated meter."""
+        kind = step.kind
+        assert kind != "spin"
+        if step.pair() and kind == "resistance":
+            self.read(*(step.pair() or ()))
+            return
+        flat = [(e,) if isinstance(e, str) else e for e in step.between or ()]
+        request = Request(
+            kind=kind,
+            ends=step.source or tuple(e[0] for e in flat),
+            sense=step.sense or (),
+            also=flat[1][1:] if flat else (),
+            lines=step.lines or (),
+            joints=step.joints or (),
+        )
+        text = self.bench.show(request).text
+        told: dict[str, object] = {"kind": kind, "value": text}
+        if step.between:
+            told["between"] = step.between
+        elif kind == "kick":
+            told |= {"source": step.source, "sense": step.sense}
+        else:
+            volt, _, amps, turns = text.split()
+            told |= {"lines": step.lines, "joints": step.joints, "applied_volt": float(volt)}
+            told |= {"amp": [float(a) for a in amps.split("/")], "turns": turns}
+        self.readings.append(READING.validate_python(told))
 
     def claims_hold(self, found: Identification) -> bool:
         """Whether the marks called proven or convention are part of one right set."""

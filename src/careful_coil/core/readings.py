@@ -127,11 +127,20 @@ def ohm_value(value: float | str) -> BenchValue:
 
     Raises: BadValue, AmbiguousValue.
     """
+    return _value(value, Quantity.RESISTANCE)
+
+
+def volt_value(value: float | str) -> BenchValue:
+    """Return volts given as a number or as text. Raises: BadValue, AmbiguousValue."""
+    return _value(value, Quantity.VOLTAGE)
+
+
+def _value(value: float | str, quantity: Quantity) -> BenchValue:
     if isinstance(value, str):
-        return parse(value, Quantity.RESISTANCE)
+        return parse(value, quantity)
     if value != value or abs(value) == float("inf"):
-        raise BadValue(str(value), accepted(Quantity.RESISTANCE))
-    return parse(f"{Decimal(repr(float(value))):f}", Quantity.RESISTANCE)
+        raise BadValue(str(value), accepted(quantity))
+    return parse(f"{Decimal(repr(float(value))):f}", quantity)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -162,9 +171,9 @@ def check_reading(reading: AnyReading, tags: Collection[str], where: str) -> Non
     for name in ("lines", "joints"):
         for joint in getattr(reading, name, ()):
             _known([t for t in joint if t not in LINES], tags, where)
-    if isinstance(reading, Resistance | Frame):
+    if isinstance(reading, Resistance | Frame | Series):
         try:
-            ohm_value(reading.value)
+            (volt_value if isinstance(reading, Series) else ohm_value)(reading.value)
         except BadValue as error:
             raise BadDocument(where, f"“{error.read}”", error.accepted) from None
 

@@ -72,6 +72,13 @@ SCHOOLS: dict[str, School] = {
             letters="what older local diagrams show",
         ),
         _school(
+            "bunching",
+            "leads",
+            "Several leads clipped together as one end?",
+            yes="one reading rules out many pairs",
+            no="one pair at a time, nothing to untangle",
+        ),
+        _school(
             "star",
             "connect",
             "Wye or star?",

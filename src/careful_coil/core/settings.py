@@ -6,8 +6,10 @@ from typing import Any
 
 from careful_coil.core.errors import BadDocument
 from careful_coil.core.schools import SCHOOLS
+from careful_coil.core.winding.arrangements import ARRANGEMENTS
 
 LONGEST_CURRENCY = 4
+LEAST_ODDS, MOST_ODDS = 0.01, 100.0  # of a winding over how often shops usually meet it
 OWN = "this shop's setting"
 
 
@@ -25,7 +27,8 @@ class Limit:
 class Settings:
     """The shop's limits and schools. A settings file may change them, never what is a hold.
 
-    `schools` the choices that differ from the usual one, by name; `currency` the sign of money.
+    `schools` the choices that differ from the usual one, by name; `arrangement_odds` how much oftener
+    than usual this shop meets a winding, by slug; `currency` the sign of money.
     """
 
     balance_watch: Limit = Limit(
@@ -66,6 +69,7 @@ class Settings:
         2e6, "Ω", "ohmmeter's first look only", "Open to frame, ohmmeter, above"
     )
     schools: Mapping[str, str] = field(default_factory=dict)
+    arrangement_odds: Mapping[str, float] = field(default_factory=dict)
     currency: str = ""
 
     def limits(self) -> dict[str, Limit]:
@@ -88,14 +92,17 @@ class Settings:
         BadDocument for an unknown name or what a setting cannot be.
         """
         limits, schools, currency = self.limits(), dict(self.schools), self.currency
+        odds = dict(self.arrangement_odds)
         changes: dict[str, Limit] = {}
         for name, wanted in told.items():
             if name == "schools":
                 schools |= _schools(wanted)
+            elif name == "arrangement_odds":
+                odds |= _odds(wanted)
             elif name == "currency":
                 currency = _currency(wanted)
             elif name not in limits:
-                known = ", ".join(sorted([*limits, "schools", "currency"]))
+                known = ", ".join(sorted([*limits, "schools", "arrangement_odds", "currency"]))
                 raise BadDocument("settings", name, f"one of {known}")
             else:
                 figure = _figure(name, wanted)
@@ -103,7 +110,8 @@ class Settings:
                 changes[name] = (
                     usual if figure == usual.value else replace(usual, value=figure, source=OWN)
                 )
-        return replace(self, schools=schools, currency=currency, **changes)
+        odds = {slug: factor for slug, factor in odds.items() if factor != 1}
+        return replace(self, schools=schools, arrangement_odds=odds, currency=currency, **changes)
 
     def told(self) -> dict[str, Any]:
         """Return what differs from the usual settings, as `changed` takes it."""
@@ -112,6 +120,8 @@ class Settings:
         }
         chosen = {n: c for n, c in self.schools.items() if c != SCHOOLS[n].usual}
         found |= {"schools": chosen} if chosen else {}
+        own = dict(self.arrangement_odds)
+        found |= {"arrangement_odds": own} if own else {}
         return found | ({"currency": self.currency} if self.currency else {})
 
 
@@ -138,6 +148,20 @@ def _schools(wanted: object) -> dict[str, str]:
                 "one of " + ", ".join(SCHOOLS[name].choices),
             )
     return {str(n): str(c) for n, c in wanted.items()}
+
+
+def _odds(wanted: object) -> dict[str, float]:
+    where = "settings, arrangement_odds"
+    if not isinstance(wanted, Mapping):
+        raise BadDocument(where, str(wanted), "a map of winding and factor")
+    for slug, factor in wanted.items():
+        if slug not in ARRANGEMENTS:
+            raise BadDocument(where, str(slug), "one of " + ", ".join(ARRANGEMENTS))
+        plain = isinstance(factor, int | float) and not isinstance(factor, bool)
+        if not plain or not LEAST_ODDS <= float(factor) <= MOST_ODDS:
+            wants = f"a number from {LEAST_ODDS:g} to {MOST_ODDS:g}; 1 is usual"
+            raise BadDocument(f"{where}, {slug}", str(factor), wants)
+    return {str(s): float(f) for s, f in wanted.items()}
 
 
 def _currency(wanted: object) -> str:

@@ -19,8 +19,9 @@ from careful_coil.core.readings import (
     Switch,
     check_reading,
     ohm_value,
+    volt_value,
 )
-from careful_coil.core.values import Qualifier, Quantity, parse, show_ohm
+from careful_coil.core.values import Qualifier, show_ohm
 
 MOST_LEADS = 16
 LEAD_OHM_HIGHEST = 0.5  # unknown meter leads lie between nothing and this
@@ -160,6 +161,7 @@ def _digest(tags: tuple[str, ...], readings: Sequence[AnyReading], meter: Meter)
     spins: dict[tuple[int, int], float] = {}
     bunched: dict[tuple[int, tuple[int, ...]], tuple[int, tuple[int, ...], str]] = {}
     frame: dict[str, float] = {}
+    unweighed = 0
     serieses: set[SeriesTest] = set()
     runs: set[RunTest] = set()
     founds: set[FoundJoints] = set()
@@ -170,9 +172,9 @@ def _digest(tags: tuple[str, ...], readings: Sequence[AnyReading], meter: Meter)
         if isinstance(reading, Resistance):
             pair = reading.pair()
             if pair is None:
-                one = _bunched(reading, number, meter)
-                if one is not None:
-                    bunched[one[:2]] = one
+                told = _bunched(reading, number, meter)
+                bunched |= {one[:2]: one for one in told}
+                unweighed += not told
                 continue
             a, b = sorted(number[t] for t in pair)
             takes.setdefault((a, b), []).append(_take(index, reading, meter))
@@ -194,11 +196,16 @@ def _digest(tags: tuple[str, ...], readings: Sequence[AnyReading], meter: Meter)
         elif isinstance(reading, Run):
             runs.add(_run(reading, number))
         elif isinstance(reading, Found):
-            joints = tuple(sorted(tuple(number.get(t, t) for t in j) for j in reading.joints))
-            founds.add(FoundJoints(joints, reading.ran))
+            joints = sorted((tuple(number.get(t, t) for t in j) for j in reading.joints), key=repr)
+            founds.add(FoundJoints(tuple(joints), reading.ran))
     resolution = meter.resolution_ohm or _finest(takes)
     ohms = tuple(_stand(pair, takes[pair], meter, resolution) for pair in sorted(takes))
     notes = []
+    if unweighed:
+        notes.append(
+            "A reading of several leads against several that is not open proves no pair: it is kept, not "
+            "weighed."
+        )
     for tag, ohm in frame.items():
         if ohm < meter.open_above_ohm:
             notes.append(f"{tag} reads {show_ohm(ohm)} to the frame: it must be open.")
@@ -223,8 +230,7 @@ def _series(reading: Series, number: dict[str, int]) -> SeriesTest:
     def pair(ends: tuple[str, str]) -> tuple[int, int]:
         return number[ends[0]], number[ends[1]]
 
-    volt = parse(f"{reading.value}", Quantity.VOLTAGE).value
-    ratio = volt / reading.applied_volt
+    ratio = volt_value(reading.value).value / reading.applied_volt
     return SeriesTest(pair(reading.source), pair(reading.tie), pair(reading.across), ratio)
 
 
@@ -243,14 +249,18 @@ def _run(reading: Run, number: dict[str, int]) -> RunTest:
 
 def _bunched(
     reading: Resistance, number: dict[str, int], meter: Meter
-) -> tuple[int, tuple[int, ...], str] | None:
-    """Return one lead against several clipped together, and whether it conducts; else None."""
+) -> list[tuple[int, tuple[int, ...], str]]:
+    """Return one lead against several clipped together, and whether it conducts.
+
+    Several against several say something only when they read open: then of each of them.
+    """
     ends = [tuple(number[t] for t in ((e,) if isinstance(e, str) else e)) for e in reading.between]
     one, many = sorted(ends, key=len)
     take = _take(0, reading, meter)
-    if len(one) != 1 or take.state == "unsteady":
-        return None
-    return one[0], tuple(sorted(many)), "open" if take.state == "open" else "conducts"
+    if take.state == "unsteady" or (len(one) > 1 and take.state != "open"):
+        return []
+    state = "open" if take.state == "open" else "conducts"
+    return [(k, tuple(sorted(many)), state) for k in one]
 
 
 @dataclass(frozen=True, slots=True)

@@ -4,9 +4,10 @@ from dataclasses import dataclass
 from typing import Literal
 
 from careful_coil.core.identify.engine import SURE
-from careful_coil.core.identify.evidence import Evidence
+from careful_coil.core.identify.evidence import PLAIN_LEANINGS, Evidence, Leanings
 from careful_coil.core.identify.result import Identification
 from careful_coil.core.job import Job
+from careful_coil.core.readings import LINES, AnyReading, Found
 from careful_coil.core.winding.arrangements import ARRANGEMENTS, Arrangement
 from careful_coil.core.winding.network import Network
 from careful_coil.core.winding.symmetry import dc_symmetries, kick_symmetries
@@ -34,10 +35,18 @@ class Naming:
         return tuple(tag.get(n, n) for n in joint)
 
 
-def evidence_of(job: Job) -> Evidence:
-    """Return a job's readings digested. The job must have leads."""
-    readings = [t.reading for t in job.readings]
-    return Evidence.of(job.tags, readings, job.meter, job.plate.phases)
+def evidence_of(job: Job, leanings: Leanings = PLAIN_LEANINGS) -> Evidence:
+    """Return a job's readings digested, joints as found with them. The job must have leads."""
+    readings: list[AnyReading] = [t.reading for t in job.readings]
+    found = job.found
+    if found is not None and found.joints and _by_tag(found.joints, job.tags):
+        readings.append(Found(joints=found.joints, ran=found.ran))
+    return Evidence.of(job.tags, readings, job.meter, job.plate.phases, dict(job.known), leanings)
+
+
+def _by_tag(joints: tuple[tuple[str, ...], ...], tags: tuple[str, ...]) -> bool:
+    """Whether joints name nothing but tags and lines."""
+    return all(n in tags or n in LINES for j in joints for n in j)
 
 
 def name_leads(job: Job, found: Identification) -> Naming:

@@ -19,6 +19,7 @@ MOST_REFINED = 60  # beyond this many placements nothing is claimed and kicks wa
 MOST_WORLDS = 4000  # nor beyond this many worlds of them
 LIGHTEST = 1e-5  # worlds lighter than this share of the whole are left out
 LEANING_FROM = 0.6
+FLAWED_FROM = 0.05  # of all: a placement with a bad reading is not ruled out above this
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -66,15 +67,21 @@ def worlds_of(weighed: Sequence[Weighed], evidence: Evidence) -> list[World]:
 
 
 def standing(worlds: Sequence[World]) -> list[World]:
-    """Return the worlds that fit: no more flaws than the heaviest known one, every kick right."""
+    """Return the worlds that fit: no more flaws than the heaviest known one, every kick right.
+
+    Placements that must call a reading wrong count too while they weigh something.
+    """
     known = [w for w in worlds if w.placed.model is not None]
     if not known:
         return []
     best = known[0]
+    flawed: dict[int, float] = {}
+    for w in known:
+        flawed[id(w.placed)] = flawed.get(id(w.placed), 0.0) + w.weight
     return [
         w
         for w in known
-        if w.placed.flaws <= best.placed.flaws
+        if (w.placed.flaws <= best.placed.flaws or flawed[id(w.placed)] >= FLAWED_FROM)
         and (w.fits or not best.fits)
         and w.weight >= LIGHTEST
     ]

@@ -86,6 +86,14 @@ class ReadingTaken(Body):
     temperature_c: Annotated[float, Field(ge=-50, le=200)] | None = None
 
 
+class RoleKnown(Body):
+    """What a lead is on somebody's word: a leaning with initials, never proof. No role takes it back."""
+
+    kind: Literal["role-known"] = "role-known"
+    tag: Tag
+    role: Annotated[str, Field(max_length=20)] = ""
+
+
 class ReadingMoved(Body):
     """A reading was of another pair than written."""
 
@@ -205,6 +213,7 @@ AnyBody = Annotated[
     | TagsSwapped
     | MeterUsed
     | ReadingTaken
+    | RoleKnown
     | ReadingMoved
     | Struck
     | ProvedDead

@@ -44,6 +44,7 @@ class Job:
     leads: tuple[Lead, ...] = ()
     meter: Meter = PLAIN_METER
     readings: tuple[Taken, ...] = ()
+    known: tuple[tuple[str, str], ...] = ()  # tag, its role on somebody's word
     dead_proved: Entry | None = None
     insulation: tuple[tuple[Entry, InsulationTested], ...] = ()
     last_work: int = -1  # place in the log
@@ -90,6 +91,7 @@ def fold(entries: Iterable[Entry]) -> Job:
     plate: dict[str, str] = {}
     state: dict[str, object] = {}
     readings: list[Taken] = []
+    known: dict[str, str] = {}
     insulation: list[tuple[Entry, InsulationTested]] = []
     joints: list[tuple[str, ...]] = []
     line_ohms: dict[str, float | str] = {}
@@ -114,10 +116,14 @@ def fold(entries: Iterable[Entry]) -> Job:
                 state["meter"] = _meter(body)
             case "reading":
                 readings.append(_taken(entry, body))
+            case "role-known":
+                known[body.tag] = body.role
             case "reading-moved":
                 readings = [_moved(t, body.target, body.between) for t in readings]
             case "tags-swapped":
                 readings = [_swapped(t, *body.tags) for t in readings]
+                one, two = body.tags
+                known = {{one: two, two: one}.get(t, t): r for t, r in known.items()}
             case "proved-dead":
                 state["dead_proved"] = entry
             case "insulation":
@@ -152,6 +158,7 @@ def fold(entries: Iterable[Entry]) -> Job:
         plate=nameplate(plate),
         leads=leads,
         readings=kept,
+        known=tuple(sorted((t, r) for t, r in known.items() if r)),
         insulation=tuple(insulation),
         joints=tuple(joints),
         line_ohms=line_ohms,

@@ -10,12 +10,20 @@ from careful_coil.core.connect.as_found import Reading, as_found_findings, readi
 from careful_coil.core.connect.rules import connect_findings
 from careful_coil.core.connect.standard import diagram_findings
 from careful_coil.core.connect.work import Connecting, connecting
-from careful_coil.core.identify import Identification, Naming, evidence_of, identify, name_leads
+from careful_coil.core.identify import (
+    Evidence,
+    Identification,
+    Naming,
+    evidence_of,
+    identify,
+    name_leads,
+)
 from careful_coil.core.identify.rules import lead_findings
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.entries import STATIONS
 from careful_coil.core.job.rules import intake_findings
 from careful_coil.core.kind import Weighed
+from careful_coil.core.kind.lead_leanings import leanings_of
 from careful_coil.core.kind.rules import kind_findings, kind_of
 from careful_coil.core.kind.worth import worth_findings
 from careful_coil.core.ledger.gate import before_it_can_go, release_findings
@@ -30,6 +38,7 @@ class Judgement:
     """Everything the window, the command line and the sheet say about a job."""
 
     job: Job
+    evidence: Evidence | None  # of the leads, where there are any
     identification: Identification | None
     naming: Naming
     connecting: Connecting
@@ -59,7 +68,8 @@ class Judgement:
 
 def judge(job: Job, settings: Settings, not_here: Collection[str] = ()) -> Judgement:
     """Return a job's findings, gate and next step. `not_here`: codes of steps put off."""
-    found = identify(evidence_of(job)) if job.leads else None
+    evidence = evidence_of(job, leanings_of(job, settings)) if job.leads else None
+    found = identify(evidence) if evidence else None
     naming = name_leads(job, found) if found else Naming(word="none", names={}, arrangement=None)
     state = connecting(job, found, naming)
     kinds = kind_of(job, found)
@@ -83,6 +93,7 @@ def judge(job: Job, settings: Settings, not_here: Collection[str] = ()) -> Judge
     wanted = next((s for s in every if s.code not in not_here), None)
     return Judgement(
         job=job,
+        evidence=evidence,
         identification=found,
         naming=naming,
         connecting=state,

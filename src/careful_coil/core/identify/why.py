@@ -1,0 +1,109 @@
+"""Why it is believed: each reading, what the likeliest winding and the next one expect of it."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from careful_coil.core.identify.evidence import Evidence, Ohms
+from careful_coil.core.identify.fit import COIL_SPREAD
+from careful_coil.core.identify.result import Candidate
+from careful_coil.core.values import show_ohm
+from careful_coil.core.winding.arrangements import ARRANGEMENTS
+from careful_coil.core.winding.network import Network
+
+OPEN_ODDS, STRAY_ODDS = 0.003, 0.001  # a false open, a false contact
+SPEAKS = math.log(3.0)  # a reading three times likelier under one of two speaks for it
+WIDEST = 60.0
+
+
+@dataclass(frozen=True, slots=True)
+class Reason:
+    """A reading with what is expected of it; `weight` above 0 speaks for the first, below for the other.
+
+    In natural logarithms of odds.
+    """
+
+    pair: tuple[str, str]
+    read: str
+    expected: str
+    other: str
+    weight: float
+
+    def words(self, first: str, second: str) -> str:
+        """Return it as a sentence."""
+        a, b = self.pair
+        side = "for" if self.weight > 0 else "against"
+        than = f"; {second} wants {self.other}" if self.other != self.expected else ""
+        return f"{a} to {b} reads {self.read}: {first} wants {self.expected}{than}. It speaks {side} {first}."
+
+
+def reasons(first: Candidate, second: Candidate | None, evidence: Evidence) -> list[Reason]:
+    """Return the readings that part two candidates, the strongest first.
+
+    Without a second one, each reading against a winding of which nothing is known.
+    """
+    found = []
+    for o in evidence.ohms:
+        if o.state not in ("value", "open"):
+            continue
+        one = _expected(first, o, evidence)
+        two = _expected(second, o, evidence) if second else None
+        log = _log(one, o, evidence)
+        weight = log - (_log(two, o, evidence) if second else _broad(o))
+        if abs(weight) < SPEAKS:
+            continue
+        pair = (evidence.tags[o.a], evidence.tags[o.b])
+        read = show_ohm(o.ohm) if o.state == "value" else "open"
+        found.append(Reason(pair, read, _say(one), _say(two), weight))
+    return sorted(found, key=lambda r: -abs(r.weight))
+
+
+def _expected(c: Candidate | None, o: Ohms, evidence: Evidence) -> float | None:
+    """Return the ohms a candidate expects of a pair; None where it expects none."""
+    if c is None or c.arrangement is None:
+        return None
+    network = _with_ohms(c)
+    a, b = (c.names.get(evidence.tags[k]) for k in (o.a, o.b))
+    if a is None or b is None:
+        together = any({evidence.tags[o.a], evidence.tags[o.b]} <= set(g) for g in c.groups)
+        return o.ohm if together and o.state == "value" else None
+    ohm = network.ohm_between(a, b)
+    return ohm + (evidence.meter.lead_ohm or 0.0) if math.isfinite(ohm) else None
+
+
+def _with_ohms(c: Candidate) -> Network:
+    network = ARRANGEMENTS[c.arrangement or ""].inside(c.variant)
+    if any("open" in n for n in c.notes) and c.coil_ohm:
+        whole = [coil for coil in network.coils if coil.name in c.coil_ohm]
+        network = Network(coils=tuple(whole), leads=network.leads)
+    return network.with_ohm(c.coil_ohm)
+
+
+def _log(expected: float | None, o: Ohms, evidence: Evidence) -> float:
+    if o.state == "open":
+        return 0.0 if expected is None else math.log(OPEN_ODDS)
+    if expected is None:
+        return math.log(STRAY_ODDS) + _broad(o)
+    loose = 0.15 if evidence.meter.lead_ohm is None else 0.0
+    sigma = math.sqrt(o.sigma**2 + (2 * COIL_SPREAD * expected) ** 2 + loose**2)
+    off = (o.ohm - expected) / sigma
+    log = -0.5 * off**2 - math.log(sigma * math.sqrt(2 * math.pi))
+    return max(log, math.log(0.02) + _broad(o))
+
+
+def _broad(o: Ohms) -> float:
+    """Return the log density of a reading about which nothing is known."""
+    return -math.log(max(o.ohm, 1e-6) * math.log(1e5)) if o.state == "value" else math.log(0.6)
+
+
+def _say(expected: float | None) -> str:
+    return "open" if expected is None else show_ohm(expected)
+
+
+def told(
+    found: Sequence[Reason], first: str, second: str, most: int = 4
+) -> tuple[list[str], list[str]]:
+    """Return sentences for and against, the strongest of each."""
+    favour = [r.words(first, second) for r in found if r.weight > 0][:most]
+    against = [r.words(first, second) for r in found if r.weight < 0][:most]
+    return favour, against
