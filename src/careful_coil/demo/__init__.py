@@ -8,7 +8,7 @@ from pathlib import Path
 from careful_coil.documents.base import parse_json
 from careful_coil.documents.job import JobDocument, read_job
 
-JOBS = ("bakery", "theatre", "boatyard", "cider-mill", "school", "glasshouse")
+JOBS = ("bakery", "theatre", "boatyard", "cider-mill", "school", "glasshouse", "ropewalk", "sander")
 
 
 def demo_jobs() -> list[JobDocument]:

@@ -9,7 +9,12 @@ from careful_coil.core.winding import arrangement
 
 SPREAD = 0.004  # between coils that should be equal
 BENCH_METER = Meter(accuracy_percent=1.0, resolution_ohm=0.01, lead_ohm=0.0)
-SPARE = {3: "single-phase-3-lead", 6: "three-phase-6-lead", 9: "three-phase-9-lead-wye"}
+SPARE = {
+    3: "single-phase-3-lead",
+    6: "three-phase-6-lead",
+    9: "three-phase-9-lead-wye",
+    12: "three-phase-12-lead",
+}
 SPARE_OHM = {"coil": 3.8, "run": 2.4, "start": 6.9}
 
 
@@ -69,6 +74,20 @@ TRUTHS: dict[str, HiddenMotor] = {
         {"main": 62.0, "auxiliary": 91.0, "medium": 14.0, "low": 18.0},
         16,
         frame_megohm=150.0,
+    ),
+    "demo-ropewalk": _motor(
+        "three-phase-12-lead",
+        _named("A=T7 B=T2 C=T10 D=T6 E=T12 F=T1 G=T5 H=T11 J=T4 K=T9 L=T3 M=T8"),
+        {"coil": 0.83},
+        17,
+        frame_megohm=390.0,
+    ),
+    "demo-sander": _motor(
+        "universal-5-lead",
+        _named("A=armature-1 B=field-tap C=field-2 D=armature-2 E=field-1"),
+        {"field-1": 1.92, "field-2": 1.18, "armature": 3.4},
+        18,
+        frame_megohm=95.0,
     ),
 }
 

@@ -14,6 +14,7 @@ from careful_coil.core.job.entries import (
     LineOhm,
     ReadingMoved,
     ReadingTaken,
+    RoleKnown,
     Struck,
     TagsSwapped,
 )
@@ -28,6 +29,11 @@ TURN_WORDS = ("smooth", "rough", "none")
 TEST_WORDS = {"kick": KICK_WORDS, "switch": SWITCH_WORDS, "shaft": SHAFT_WORDS}
 UNITS = {"resistance": "Ω", "frame": "Ω", "line": "Ω", "bond": "Ω", "insulation": "MΩ"}
 HIGHEST_MEGOHM = 1e7
+ROLES = (
+    *("common", "run", "start", "high", "medium", "low", "tap", "main", "aux", "neutral"),
+    *("field", "field-tap", "armature", "tachometer", "thermostat", "thermistor", "rtd", "heater"),
+    *("capacitor", "switch", "protector", "brake", "empty", "junction"),
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,13 +76,26 @@ def _pair(words: list[str], tags: Sequence[str]) -> tuple[tuple[str, ...] | None
     return None, words
 
 
+def swept(text: str, tags: Sequence[str]) -> str | None:
+    """Return the lead of `sweep A`, empty for `sweep off`, None when it is no sweep. Raises: BadValue."""
+    words = text.split()
+    if not words or words[0].lower() != "sweep":
+        return None
+    by_name = {t.upper(): t for t in tags} | {"OFF": ""}
+    if len(words) != 2 or words[1].upper() not in by_name:
+        raise BadValue(text, "a lead, for example sweep A, or sweep off")
+    return by_name[words[1].upper()]
+
+
 def command(text: str, job: Job) -> AnyBody | None:
     """Return the entry of a typed command, or None when the text is a value.
 
-    `move AF AH`, `swap A B`, `strike AF dirty clip`. Raises: BadValue.
+    `move AF AH`, `swap A B`, `strike AF dirty clip`, `know B common`. Raises: BadValue.
     """
     words = text.split()
     verb = words[0].lower() if words else ""
+    if verb == "know":
+        return known_of(" ".join(words[1:]), job.tags)
     wanted = {"move": "move AF AH", "swap": "swap A B", "strike": "strike AF dirty clip"}.get(verb)
     if wanted is None:
         return None
@@ -97,6 +116,20 @@ def command(text: str, job: Job) -> AnyBody | None:
     if to is None or len(to) != 2 or any(more):
         raise BadValue(text, f"the pair it really was of, for example {wanted}")
     return ReadingMoved(target=taken.entry, between=(to[0], to[1]))
+
+
+def known_of(text: str, tags: Sequence[str]) -> RoleKnown:
+    """Return a role told as `B common`; `B nothing` takes it back. Raises: BadValue."""
+    words = text.split()
+    by_name = {t.upper(): t for t in tags}
+    tag = by_name.get(words[0].upper()) if len(words) == 2 else None
+    role = words[-1] if words else ""
+    number = re.fullmatch(r"[Tt]([1-9]|1[0-3])", role)
+    if tag is None or not (number or role.lower() in (*ROLES, "nothing")):
+        wanted = "a tag and its role, for example B common, A T1, or B nothing to take it back"
+        raise BadValue(text, wanted)
+    told = role.upper() if number else role.lower()
+    return RoleKnown(tag=tag, role="" if told == "nothing" else told)
 
 
 def body_of(

@@ -15,6 +15,7 @@ from careful_coil.core.errors import CoilError
 from careful_coil.core.job import AnyBody, Entry, Job, fold
 from careful_coil.core.job.at_intake import PictureAdded, Ticket
 from careful_coil.core.job.entries import Station, Struck
+from careful_coil.core.job.fold import reading_of
 from careful_coil.core.ledger import Judgement, judge
 from careful_coil.core.settings import Settings
 from careful_coil.documents.job import JobDocument
@@ -82,6 +83,7 @@ class Session(QObject):
         self.temperature_c: float | None = None
         self.test_volt = 500.0
         self._picked: Request | None = None
+        self.sweep = ""  # a lead pinned: it is read against every other in turn
         self._waiting = 0
         self._wanted_field = ""  # where the cursor goes once a new job is on the bench
 
@@ -278,7 +280,7 @@ class Session(QObject):
         )
         self._then(self._records.ask(lambda s: s.save_summary(summary)), lambda _: None)
         if not same:
-            self._picked = None
+            self._picked, self.sweep = None, ""
         self.job_changed.emit()
         self.jobs_changed.emit()
         self.target_changed.emit()
@@ -318,6 +320,9 @@ class Session(QObject):
         """What the probes should be on: picked by hand, or what comes next."""
         if self._picked is not None:
             return self._picked
+        swept = self._swept()
+        if swept is not None:
+            return swept
         step = self.open.judged.next if self.open else None
         if step is None or step.act not in TARGET_ACTS:
             return None
@@ -336,6 +341,19 @@ class Session(QObject):
             lines=step.lines,
             joints=step.joints,
         )
+
+    def sweep_from(self, tag: str) -> None:
+        """Pin one probe to a lead and run down its row; an empty tag lets go."""
+        self.sweep, self._picked = tag, None
+        self.target_changed.emit()
+
+    def _swept(self) -> Request | None:
+        """Return the next pair of the row that is swept."""
+        job = self.open.judged.job if self.open else None
+        if job is None or self.sweep not in job.tags:
+            return None
+        left = [t for t in job.tags if t != self.sweep and not reading_of(job, self.sweep, t)]
+        return Request(kind="resistance", ends=(self.sweep, left[0])) if left else None
 
     def pick(self, target: Request | None) -> None:
         """Choose what the probes are on, whatever was suggested."""

@@ -4,9 +4,11 @@ from PySide6.QtCore import QRect, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QPainter
 
 from careful_coil.core.errors import BadValue
+from careful_coil.core.identify.models import PRIOR
 from careful_coil.core.schools import SCHOOLS, School
 from careful_coil.core.settings import USUAL, Limit, Settings
 from careful_coil.core.values import show_ohm
+from careful_coil.core.winding import ARRANGEMENTS
 from careful_coil.desk import paint
 from careful_coil.desk.field import Field
 from careful_coil.desk.roll import Roll
@@ -14,7 +16,7 @@ from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Heading, Page, plain_label
 from careful_coil.desk.theme import Theme
 
-IN_USE = ("bleed",)  # the others are kept until their station asks for them
+IN_USE = ("bleed", "marks", "bunching")  # the others are kept until their station asks for them
 NOT_ASKED = ("supply_apart", "supply_edge", "frame_ohm")  # limits that no rule reads yet: not shown
 
 
@@ -142,6 +144,49 @@ def _where(school: School) -> str:
     return f"at {station}" if school.name in IN_USE else f"kept for {station}"
 
 
+class OddsRoll(Roll):
+    """A winding a row: how much oftener than usual this shop meets it."""
+
+    def __init__(self, theme: Theme, settings: Settings) -> None:
+        super().__init__(theme, "How often windings are met")
+        self.settings = settings
+        self.retell()
+
+    def count(self) -> int:
+        """Return how many windings there are."""
+        return len(ARRANGEMENTS)
+
+    def name(self) -> str:
+        """Return the slug of the current winding."""
+        return list(ARRANGEMENTS)[self.current]
+
+    def row_words(self, k: int) -> str:
+        """Return a winding's odds in words."""
+        slug, known = list(ARRANGEMENTS.items())[k]
+        return f"{known.title}, {_times(self.settings, slug)}, usually {_usual(slug)}"
+
+    def paint_row(self, painter: QPainter, k: int, box: QRect) -> None:
+        """Draw a winding, this shop's factor, and what is usual."""
+        t = self.theme
+        slug, known = list(ARRANGEMENTS.items())[k]
+        left = box.adjusted(10, 0, -box.width() // 2 - 4, 0)
+        figure = QRect(left.right() + 6, box.top(), t.px(104), box.height())
+        rest = QRect(figure.right() + 4, box.top(), box.right() - figure.right() - 10, box.height())
+        paint.text(painter, t, left, known.title)
+        paint.text(painter, t, figure, _times(self.settings, slug), bold=True)
+        paint.text(painter, t, rest, f"usually {_usual(slug)} of all", size=13, token="quiet")
+
+
+def _times(settings: Settings, slug: str) -> str:
+    factor = settings.arrangement_odds.get(slug, 1.0)
+    return "as usual" if factor == 1 else f"{factor:g} × usual"
+
+
+def _usual(slug: str) -> str:
+    share = sum(p for (s, _), p in PRIOR.items() if s == slug) / sum(PRIOR.values())
+    return f"{share:.0%}".replace("%", " %")
+
+
 class SettingsPage(Page):
     """The view of the shop's settings."""
 
@@ -172,7 +217,16 @@ class SettingsPage(Page):
         )
         self.schools = SchoolRoll(theme, session.settings)
         self.column.addWidget(self.schools)
+        remark = "a leaning that readings overrule; arrows walk, type a factor below"
+        self.column.addWidget(
+            Heading("How often this shop meets a winding", theme, remark, rule=True)
+        )
+        self.odds = OddsRoll(theme, session.settings)
+        self.column.addWidget(self.odds)
+        self.fields["odds"] = Field("This winding", self._odds, theme, name="odds", clears=True)
+        self.column.addWidget(self.fields["odds"])
         self.limits.moved.connect(self._named)
+        self.odds.moved.connect(self._named)
         self.schools.chosen.connect(lambda s, c: self._change({"schools": {s: c}}))
         session.settings_changed.connect(self.refresh)
         self.refresh()
@@ -180,7 +234,8 @@ class SettingsPage(Page):
     def refresh(self) -> None:
         """Show the settings as they stand."""
         settings = self.session.settings
-        self.limits.settings = self.schools.settings = settings
+        self.limits.settings = self.schools.settings = self.odds.settings = settings
+        self.odds.retell()
         self.limits.retell()
         self.schools.retell()
         self.fields["currency"].show_text(settings.currency)
@@ -189,6 +244,8 @@ class SettingsPage(Page):
     def _named(self, _: int = 0) -> None:
         limit = self.session.settings.limits()[self.limits.name()]
         self.fields["limit"].label.setText(f"{limit.title}, in {limit.unit}; or the word usual")
+        winding = ARRANGEMENTS[self.odds.name()].title
+        self.fields["odds"].label.setText(f"{winding}: times as often as usual; 1 is usual")
         self.source.setText(f"It stands at {_figure(limit)} by: {limit.source}.")
 
     def start(self) -> bool:
@@ -212,6 +269,15 @@ class SettingsPage(Page):
             unit = self.session.settings.limits()[name].unit
             raise BadValue(text, f"a figure in {unit}, or usual") from None
         self._change({name: figure})
+
+    def _odds(self, text: str) -> None:
+        if not text:
+            return
+        try:
+            factor = float(text.replace(",", "."))
+        except ValueError:
+            raise BadValue(text, "a factor, for example 3 or 0.2; 1 is usual") from None
+        self._change({"arrangement_odds": {self.odds.name(): factor}})
 
     def _change(self, told: dict[str, object]) -> None:
         self._say("")

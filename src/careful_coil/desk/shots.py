@@ -10,8 +10,10 @@ from pathlib import Path
 from PySide6.QtCore import QCoreApplication, QEventLoop
 from PySide6.QtTest import QTest
 
+from careful_coil.bench import Request
 from careful_coil.desk.start import application, build
 from careful_coil.desk.stations.intake import IntakePage
+from careful_coil.desk.stations.leads import LeadsPage
 from careful_coil.desk.theme import Theme
 from careful_coil.desk.window import Window
 
@@ -26,6 +28,10 @@ VIEWS = (
     ("intake-replacement", "demo-glasshouse", "intake", "replacement"),
     ("leads", "demo-theatre", "leads", ""),
     ("leads-half-read", "demo-bakery", "leads", ""),
+    ("leads-twelve", "demo-ropewalk", "leads", ""),
+    ("leads-universal", "demo-sander", "leads", ""),
+    ("leads-polarity", "demo-theatre", "leads", "kick"),
+    ("leads-why", "demo-ropewalk", "leads", "why"),
     ("insulation", "demo-boatyard", "insulation", ""),
     ("connect", "demo-theatre", "connect", ""),
     ("release", "demo-cider-mill", "release", ""),
@@ -74,8 +80,13 @@ def show(window: Window, job: str, station: str, part: str) -> None:
     if station:
         window.go(station)
         settle(window)
+    leads = window.pages["leads"]
+    if part == "kick":
+        window.session.pick(Request(kind="kick", ends=("A", "F"), sense=("B", "G")))
+    elif part == "why" and isinstance(leads, LeadsPage):
+        leads.explain()
     page = window.pages["intake"]
-    if part and isinstance(page, IntakePage):
+    if station == "intake" and part and isinstance(page, IntakePage):
         page.open_part(part)
     settle(window)
 

@@ -14,6 +14,7 @@ from careful_coil.desk.entry_line import (
     command,
     moved_pair,
     split,
+    swept,
 )
 from careful_coil.desk.session import Session
 from careful_coil.desk.strip_parts import EntryLine, Note, Probes
@@ -146,6 +147,11 @@ class Strip(QFrame):
             return
         job = s.open.judged.job if s.open else None
         try:
+            if job is not None and (row := swept(text, job.tags)) is not None:
+                self.line.setText("")
+                s.sweep_from(row)
+                self.note.say(f"{row} against every other lead" if row else "Sweep ended.", "note")
+                return
             order = command(text, job) if job else None
             if order is not None:
                 self.line.setText("")

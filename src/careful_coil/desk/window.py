@@ -27,6 +27,7 @@ from careful_coil.desk.stations.connect import ConnectPage
 from careful_coil.desk.stations.insulation import InsulationPage
 from careful_coil.desk.stations.intake import IntakePage
 from careful_coil.desk.stations.leads import LeadsPage
+from careful_coil.desk.stations.marks import marks_of
 from careful_coil.desk.stations.page import Page
 from careful_coil.desk.stations.release import ReleasePage
 from careful_coil.desk.strip import Strip
@@ -115,6 +116,9 @@ class Window(QMainWindow):
             connect.joints.chosen.connect(lambda _: self.do_next())
         if isinstance(intake, IntakePage):
             intake.stubs_wanted.connect(self.write_stubs)
+        leads = self.pages["leads"]
+        if isinstance(leads, LeadsPage):
+            leads.strip_of_tags.clicked.connect(self.write_tags)
         if isinstance(release, ReleasePage):
             release.sheet.clicked.connect(self.write_sheet)
 
@@ -135,6 +139,7 @@ class Window(QMainWindow):
         add("&Shop", "Find a motor or a bench sum", "Ctrl+K", self._find)
         add("&Shop", "Shop settings", "Ctrl+,", self.settings)
         add("&Shop", "Write the job sheet", "Ctrl+P", self.write_sheet)
+        add("&Shop", "Write the strip of tags", "Ctrl+T", self.write_tags)
         add("&Shop", "Close", "Ctrl+Q", self.close)
         for station, name in SHOWN.items():
             add("&Bench", name, f"Ctrl+{STATIONS.index(station) + 1}", partial(self.go, station))
@@ -156,6 +161,7 @@ class Window(QMainWindow):
         add(
             "&Help", "What is this", "F1", lambda: self.way.say(ABOUT[self.session.station], "note")
         )
+        add("&Help", "Why is it believed", "Ctrl+Y", self.explain)
         add("&Help", "Keys", ["Ctrl+/", "Shift+F1"], lambda: self.keys.unfold(self.theme))
 
     # --- what is shown --------------------------------------------------------------------------
@@ -287,6 +293,25 @@ class Window(QMainWindow):
         from careful_coil.report.sheet import sheet  # ReportLab is slow to import
 
         self._write("job", "Sheet", sheet)
+
+    def write_tags(self) -> None:
+        """Write the open job's markings as a strip of tags and say where."""
+        from careful_coil.report.tag_strip import tag_strip  # ReportLab is slow to import
+
+        settings = self.session.settings
+        self._write(
+            "tags",
+            "Tags",
+            lambda number, judged: tag_strip(number, judged.job, marks_of(judged, settings)),
+        )
+
+    def explain(self) -> None:
+        """Say why the leads are believed to be what they are."""
+        page = self.pages["leads"]
+        if isinstance(page, LeadsPage) and self.session.station == "leads":
+            page.explain()
+            return
+        self.way.say(ABOUT[self.session.station], "note")
 
     def write_stubs(self) -> None:
         """Write the two stubs of the open job and say where."""

@@ -24,8 +24,8 @@ def looks_of(judged: Judgement) -> dict[str, Look]:
     }
 
 
-def winding_now(judged: Judgement) -> Drawing:
-    """Return the winding as the readings so far show it."""
+def winding_now(judged: Judgement, columns: int = 1) -> Drawing:
+    """Return the winding as the readings so far show it, its parts in so many columns."""
     looks, found = looks_of(judged), judged.identification
     if found is None:
         return Drawing((), 62.0, 10.0)
@@ -50,6 +50,7 @@ def winding_now(judged: Judgement) -> Drawing:
         frozenset(doubtful),
         _step(judged.job.meter),
         inferred=frozenset(read - alone) if found.best.probability < SURE else frozenset(),
+        columns=columns,
     )
     return _with_extras(drawn, judged)
 

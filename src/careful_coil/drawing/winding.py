@@ -28,15 +28,15 @@ def draw_winding(
     doubtful: frozenset[str] = frozenset(),
     step: float | None = None,
     inferred: frozenset[str] = frozenset(),
+    columns: int = 1,
 ) -> Drawing:
-    """Return the drawing of a network.
+    """Return the drawing of a network, its parts below each other or in `columns`.
 
     `looks` by lead name; `coil_ohm` in Ω by coil name; `read` the coils some reading has passed;
     `doubtful` coils that a suspect reading passes; `step` the meter's resolution in Ω;
     `inferred` coils no reading passes alone while other windings still fit: dashed, with a ?.
     """
-    shapes: list[Shape] = []
-    y = 0.0
+    drawn = []
     for group in network.groups():
         part = _part(
             network,
@@ -48,9 +48,22 @@ def draw_winding(
             step,
             inferred,
         )
-        shapes += moved(part.shapes, 0.0, y)
-        y += part.height
-    return Drawing(tuple(shapes), WIDE, y)
+        drawn.append(part)
+    return in_columns(drawn, columns)
+
+
+def in_columns(parts: Sequence[Drawing], columns: int) -> Drawing:
+    """Return drawings side by side, so many in a row, then the next row."""
+    shapes: list[Shape] = []
+    y = wide = 0.0
+    for first in range(0, len(parts), columns):
+        x = 0.0
+        for part in parts[first : first + columns]:
+            shapes += moved(part.shapes, x, y)
+            x += part.width
+        wide = max(wide, x)
+        y += max(p.height for p in parts[first : first + columns])
+    return Drawing(tuple(shapes), wide or WIDE, y)
 
 
 def plain_part(network: Network, leads: frozenset[str]) -> bool:

@@ -65,14 +65,14 @@ def _candidate(
     groups = [tuple(t for t in tags if by_tag[t] in g) for g in network.groups()]
     ohms = _coil_ohms(w, names, evidence)
     told = {t: _extra_of(n, by_tag, ohms, evidence) for t, n in by_tag.items() if _extra(n)}
+    dead = {t for t, n in by_tag.items() if n in _of_broken(w.model)}
     notes: tuple[str, ...] = (*w.model.notes,)
     notes += (w.model.arrangement.note,) if w.model.arrangement.note else ()
     if w.variant.rising or w.variant.opens or w.variant.bled:
         notes += (f"{w.variant.name.capitalize()}.",)
     certainty = dict(zip(tags, sure, strict=True))
     certainty |= dict.fromkeys(told, "leaning")
-    dead = _of_broken(w.model)
-    certainty |= {t: "open" for t, n in by_tag.items() if n in dead}
+    certainty |= dict.fromkeys(dead, "open")
     return Candidate(
         arrangement=w.model.slug,
         variant=w.model.variant,
@@ -84,6 +84,7 @@ def _candidate(
         certainty=certainty,
         coil_ohm={k: v for k, v in ohms.items() if not k.startswith(SENSOR)},
         notes=notes,
+        broken=tuple(t for t in tags if t in dead),
         order=_speed_order(by_tag),
     )
 

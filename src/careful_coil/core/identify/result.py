@@ -15,7 +15,7 @@ class Candidate:
 
     `names` the winding's leads by their names in the network (both ends of a pair told apart), `roles`
     by the words of the open format; `extras` what tags beside the winding belong to; `order` the
-    speed taps from high to low.
+    speed taps from high to low; `broken` the leads of a coil that stands open.
     """
 
     arrangement: str | None
@@ -26,6 +26,7 @@ class Candidate:
     roles: dict[str, str] = field(default_factory=dict)
     extras: dict[str, str] = field(default_factory=dict)
     order: tuple[str, ...] = ()
+    broken: tuple[str, ...] = ()
     certainty: dict[str, Certainty] = field(default_factory=dict)
     coil_ohm: dict[str, float] = field(default_factory=dict)
     notes: tuple[str, ...] = ()

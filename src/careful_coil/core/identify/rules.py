@@ -5,6 +5,8 @@ from careful_coil.core.identify.result import Identification
 from careful_coil.core.job import Finding, Job, Verdict
 from careful_coil.core.readings import Frame, ohm_value
 
+BROKEN_FROM = 0.6  # odds from which a broken coil is a hold
+
 
 def lead_findings(job: Job, found: Identification | None, naming: Naming) -> list[Finding]:
     """Return findings on the leads, worst first within the station."""
@@ -34,6 +36,8 @@ def lead_findings(job: Job, found: Identification | None, naming: Naming) -> lis
                 unit="Ω",
             )
         )
+    if found.best.broken and found.best.probability >= BROKEN_FROM:
+        findings.append(_broken(found))
     if naming.against:
         tags = ", ".join(naming.against)
         findings.append(
@@ -95,6 +99,20 @@ def _proven(job: Job, found: Identification, naming: Naming) -> Finding:
         )
     return Finding(
         code="leads-proven", verdict=verdict, subject=subject, why=why, station="leads", gate=True
+    )
+
+
+def _broken(found: Identification) -> Finding:
+    tags = " and ".join(found.best.broken)
+    return Finding(
+        code="coil-open",
+        verdict="hold",
+        subject=f"A coil stands open at {tags}",
+        why="The readings around it fit only if that coil is broken: a wire, a joint come off, burnt through. "
+        "Look at the end turns and joints before it is condemned.",
+        station="leads",
+        gate=True,
+        waivable=False,
     )
 
 

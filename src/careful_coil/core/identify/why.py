@@ -29,20 +29,20 @@ class Reason:
     other: str
     weight: float
 
-    def words(self, first: str, second: str) -> str:
-        """Return it as a sentence."""
+    def words(self, second: str) -> str:
+        """Return it in words; `second` the name of the other."""
         a, b = self.pair
-        side = "for" if self.weight > 0 else "against"
-        than = f"; {second} wants {self.other}" if self.other != self.expected else ""
-        return f"{a} to {b} reads {self.read}: {first} wants {self.expected}{than}. It speaks {side} {first}."
+        said = f"{a} to {b} reads {self.read}, {self.expected} expected"
+        return f"{said}; {second}: {self.other}" if self.other not in ("", self.expected) else said
 
 
 def reasons(first: Candidate, second: Candidate | None, evidence: Evidence) -> list[Reason]:
     """Return the readings that part two candidates, the strongest first.
 
-    Without a second one, each reading against a winding of which nothing is known.
+    Without a second one, or where that is no winding known, each reading against nothing known.
     """
     found = []
+    second = second if second is not None and second.arrangement else None
     for o in evidence.ohms:
         if o.state not in ("value", "open"):
             continue
@@ -54,7 +54,7 @@ def reasons(first: Candidate, second: Candidate | None, evidence: Evidence) -> l
             continue
         pair = (evidence.tags[o.a], evidence.tags[o.b])
         read = show_ohm(o.ohm) if o.state == "value" else "open"
-        found.append(Reason(pair, read, _say(one), _say(two), weight))
+        found.append(Reason(pair, read, _say(one), _say(two) if second else "", weight))
     return sorted(found, key=lambda r: -abs(r.weight))
 
 
@@ -100,10 +100,8 @@ def _say(expected: float | None) -> str:
     return "open" if expected is None else show_ohm(expected)
 
 
-def told(
-    found: Sequence[Reason], first: str, second: str, most: int = 4
-) -> tuple[list[str], list[str]]:
-    """Return sentences for and against, the strongest of each."""
-    favour = [r.words(first, second) for r in found if r.weight > 0][:most]
-    against = [r.words(first, second) for r in found if r.weight < 0][:most]
+def told(found: Sequence[Reason], second: str, most: int = 4) -> tuple[list[str], list[str]]:
+    """Return what speaks for and against in words, the strongest of each."""
+    favour = [r.words(second) for r in found if r.weight > 0][:most]
+    against = [r.words(second) for r in found if r.weight < 0][:most]
     return favour, against

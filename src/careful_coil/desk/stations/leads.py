@@ -2,8 +2,8 @@
 
 from functools import partial
 
-from PySide6.QtCore import QRect, Qt
-from PySide6.QtGui import QPainter, QPaintEvent, QResizeEvent
+from PySide6.QtCore import Qt, QTimer
+from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import (
     QBoxLayout,
     QHBoxLayout,
@@ -16,19 +16,17 @@ from careful_coil.bench import Request
 from careful_coil.core.job.lead_words import counted
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.winding import ARRANGEMENTS
-from careful_coil.desk import paint
-from careful_coil.desk.entry_line import KICK_WORDS, TEST_WORDS
+from careful_coil.desk.entry_line import KICK_WORDS, TEST_WORDS, known_of
 from careful_coil.desk.field import Field
 from careful_coil.desk.odds import Odds, Row
-from careful_coil.desk.painted import Painted
 from careful_coil.desk.session import Session
+from careful_coil.desk.stations.marks import Marks, marks_of
 from careful_coil.desk.stations.page import Caution, Drawn, Heading, Page, plain_label
 from careful_coil.desk.stations.sheet import Sheet
+from careful_coil.desk.stations.why_part import WhyPart
 from careful_coil.desk.theme import Theme
-from careful_coil.drawing.scene import winding_now
-
-WIDE_MARK, NAME = 210, 82  # pixels of a mark, and of the name in it
-CERTAIN = {"proven": "proven", "convention": "free to choose", "leaning": "guess", "open": "open"}
+from careful_coil.drawing.clips import draw_bunch, draw_kick, draw_run
+from careful_coil.drawing.scene import looks_of, winding_now
 
 
 def odds_rows(judged: Judgement) -> list[Row]:
@@ -48,59 +46,11 @@ def odds_rows(judged: Judgement) -> list[Row]:
     return [(p, title, groups) for (title, groups), p in rows if p >= 0.001]
 
 
-class Marks(Painted):
-    """Markings to put on: tag, name, and how sure it is."""
-
-    def __init__(self, theme: Theme) -> None:
-        super().__init__(theme)
-        self.rows: list[tuple[str, str, str]] = []
-        self.fit()
-
-    def least_height(self) -> int:
-        """Return the height that shows all of it."""
-        return self.theme.px(26) * max(-(-len(self.rows) // self._columns()), 1)
-
-    def show_judgement(self, judged: Judgement) -> None:
-        """Show names and certainty of every tag."""
-        naming, found = judged.naming, judged.identification
-        sure = found.best.certainty if found else {}
-        beside = found.best.extras if found else {}
-        words = "as marked" if naming.word == "marked" else ""
-        self.rows = [
-            (
-                tag,
-                naming.names.get(tag) or beside.get(tag, "?"),
-                words or CERTAIN[sure.get(tag, "open")],
-            )
-            for tag in judged.job.tags
-        ]
-        self.setAccessibleDescription("; ".join(" ".join(r) for r in self.rows))
-        self.fit()
-
-    def _columns(self) -> int:
-        return max(1, self.width() // self.theme.px(WIDE_MARK))
-
-    def paintEvent(self, event: QPaintEvent) -> None:
-        """Draw tag → name, certainty."""
-        painter, t = QPainter(self), self.theme
-        columns = self._columns()
-        for k, (tag, name, sure) in enumerate(self.rows):
-            x, y = (k % columns) * t.px(WIDE_MARK), (k // columns) * t.px(26)
-            open_ = sure == "open"
-            token = "quiet" if open_ else "ink"
-            paint.text(painter, t, QRect(x, y, t.px(24), t.px(26)), tag, bold=True)
-            paint.text(
-                painter,
-                t,
-                QRect(x + t.px(24), y, t.px(NAME), t.px(26)),
-                name if not open_ else "–",
-                token=token,
-            )
-            at = QRect(x + t.px(28 + NAME), y, t.px(WIDE_MARK - NAME - 32), t.px(26))
-            paint.text(painter, t, at, sure, size=13, token="unproven" if open_ else "quiet")
-
-
+UNBOUND = 16777215  # pixels: no limit to a widget's height
+CROWDED = 45.0  # mm of drawing that leave no room for a second one beside the sheet
+COLUMNS = 3  # of the winding's parts, where the drawing stands below the sheet
 TEST_CAUTIONS = {
+    "run": "Clamp it, uncouple it, earth the frame. A quarter of rated volts or less; seconds only.",
     "kick": "Through a fuse or a lamp, rotor still. Hands off the sense leads: the break bites.",
     "shaft": "Supply off and proved dead, load off. Turn it slowly by hand; hands clear of the fan.",
     "switch": "Supply off and proved dead. Work the start mechanism by hand, not by running it.",
@@ -146,6 +96,7 @@ class LeadsPage(Page):
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
         self._tagging = False
+        self._shown = ""  # the job it was last scrolled for
         self.empty = QWidget()
         teach = QVBoxLayout(self.empty)
         teach.setContentsMargins(0, 0, 0, 0)
@@ -167,11 +118,26 @@ class LeadsPage(Page):
         )
         self.sheet_head = Heading("Readings", theme)
         self.sheet = Sheet(theme)
+        self.drawn_head = Heading("The winding as it looks now", theme)
         self.drawn = Drawn(theme)
         self.odds = Odds(theme)
         self.marks = Marks(theme)
         self.answers = Answers(session, theme)
         self.marks_head = Heading("Markings to put on", theme, rule=True)
+        self.guide_head = Heading("What to clip where", theme)
+        self.guide = Drawn(theme)
+        self.why = WhyPart(session, theme)
+        self.fields["known"] = Field(
+            "I know this: tag and role, kept as a leaning under your initials",
+            self._know,
+            theme,
+            hint="B common",
+            name="known",
+            clears=True,
+        )
+        self.known = plain_label()
+        self.strip_of_tags = QPushButton("Write the strip of tags   Ctrl+T")
+        self.strip_of_tags.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.suspect = Caution("", theme)
         self.never = plain_label()
         self.notes = plain_label()
@@ -191,8 +157,10 @@ class LeadsPage(Page):
         left.addWidget(self.sheet)
         left.addWidget(self.suspect)
         left.addStretch()
-        right.addWidget(Heading("The winding as it looks now", theme))
-        right.addWidget(self.drawn, 1)
+        right.addWidget(self.drawn_head)
+        right.addWidget(self.drawn, 3)
+        right.addWidget(self.guide_head)
+        right.addWidget(self.guide, 2)
         top.addLayout(left, 58)
         top.addSpacing(12)
         top.addLayout(right, 42)
@@ -205,6 +173,13 @@ class LeadsPage(Page):
         column.addWidget(self.marks)
         column.addWidget(self.never)
         column.addWidget(self.notes)
+        foot = QHBoxLayout()
+        foot.addWidget(self.fields["known"], 1)
+        foot.addSpacing(16)
+        foot.addWidget(self.strip_of_tags, 0, Qt.AlignmentFlag.AlignBottom)
+        column.addWidget(self.why)
+        column.addLayout(foot)
+        column.addWidget(self.known)
         self.column.addWidget(self.empty)
         self.column.addWidget(self.work, 1)
 
@@ -217,7 +192,18 @@ class LeadsPage(Page):
         beside = self.sheet.least_width() <= 0.56 * (self.viewport().width() - 52)
         ways = QBoxLayout.Direction
         self.top.setDirection(ways.LeftToRight if beside else ways.TopToBottom)
-        self.drawn.setMinimumHeight(0 if beside else self.theme.px(250))
+        self.columns = 1 if beside else COLUMNS
+        job = self.session.open
+        if job is not None and job.judged.job.leads:
+            drawing = winding_now(job.judged, self.columns)
+            self.drawn.show_drawing(drawing, "; ".join(self.sheet.cell_words()))
+            high = drawing.height * (self.viewport().width() - 60) / max(drawing.width, 1.0)
+            stacked = round(min(high, self.theme.px(260)))
+            self.drawn.setMinimumHeight(0 if beside else stacked)
+            self.drawn.setMaximumHeight(UNBOUND if beside else stacked)
+            crowded = beside and self.guide.isVisibleTo(self) and drawing.height > CROWDED
+            self.drawn.setVisible(not crowded)
+            self.drawn_head.setVisible(not crowded)
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show the leads as they stand."""
@@ -229,15 +215,17 @@ class LeadsPage(Page):
         self.work.setVisible(tagged)
         if not tagged:
             return
+        job = self.session.open
+        if job is not None and job.id != self._shown:
+            self._shown = job.id
+            self.verticalScrollBar().setValue(0)
         target = self.session.target
-        on = (
-            frozenset(target.ends)
-            if target and target.kind in ("resistance", "switch", "shaft")
-            else frozenset[str]()
-        )
-        self.sheet.show_judgement(judged, on)
+        wanted: set[frozenset[str]] = set()
+        if target and target.kind in ("resistance", "switch", "shaft"):
+            wanted = {frozenset((target.ends[0], t)) for t in (target.ends[1], *target.also)}
+        self.sheet.show_judgement(judged, frozenset(wanted))
+        self._guide(judged, target)
         self.answers.show_kind(target.kind if target else "")
-        self._make_room()
         count = len(judged.job.tags)
         meter = judged.job.meter
         nulled = "leads nulled" if meter.lead_ohm == 0 else "leads not nulled"
@@ -245,11 +233,18 @@ class LeadsPage(Page):
         self.sheet_head.say("Readings", f"{filled} of {count * (count - 1) // 2} pairs, {nulled}")
         self.dead.setVisible(judged.job.dead_proved is None and judged.job.plate.phases != 3)
         suspects = judged.identification.suspects if judged.identification else ()
-        self.suspect.setVisible(bool(suspects))
+        said = self.sheet.say(suspects[0].why if suspects else "")
+        self.suspect.setVisible(bool(suspects) and not said)
         self.suspect.say(suspects[0].why if suspects else "")
-        self.drawn.show_drawing(winding_now(judged), "; ".join(self.sheet.cell_words()))
+        self._make_room()
         self.odds.show_rows(odds_rows(judged))
-        self.marks.show_judgement(judged)
+        rows = marks_of(judged, self.session.settings)
+        self.marks.show_rows(rows)
+        self.strip_of_tags.setVisible(any(mark != "–" for _, mark, _ in rows))
+        self.why.show_judgement(judged)
+        known = [f"{t} {role}" for t, role in judged.job.known]
+        self.known.setText(f"On somebody's word, not proof: {', '.join(known)}." if known else "")
+        self.known.setVisible(bool(known))
         found = judged.identification
         status = {"proven": "proven", "marked": "as marked, borne out by the ohms"}.get(
             judged.naming.word, found.status if found else ""
@@ -270,6 +265,36 @@ class LeadsPage(Page):
         self.notes.setStyleSheet(
             f"color: {self.theme.colour('quiet').name()}; font-size: {self.theme.px(13)}px;"
         )
+
+    def _guide(self, judged: Judgement, target: Request | None) -> None:
+        """Draw what to clip where, for tests that are more than two probes."""
+        looks, drawn, words = looks_of(judged), None, ""
+        if target is not None and target.kind == "kick":
+            drawn = draw_kick(target.ends, target.sense, looks)
+            words = f"battery on {' '.join(target.ends)}, meter on {' '.join(target.sense)}"
+        elif target is not None and target.kind == "run":
+            drawn = draw_run(target.lines, target.joints, looks)
+            words = "; ".join(f"L{k + 1} on {' '.join(j)}" for k, j in enumerate(target.lines))
+        elif target is not None and target.also:
+            several = (target.ends[1], *target.also)
+            drawn = draw_bunch(target.ends[0], several, looks)
+            words = f"{target.ends[0]} against {' '.join(several)} clipped together"
+        self.guide_head.setVisible(drawn is not None)
+        self.guide.setVisible(drawn is not None)
+        if drawn is not None:
+            self.guide.show_drawing(drawn, words)
+
+    def explain(self) -> None:
+        """Fold the reasons out or away."""
+        job = self.session.open
+        if job is not None and self.why.toggle(job.judged):
+            QTimer.singleShot(0, lambda: self.ensureWidgetVisible(self.why))  # once it is laid out
+
+    def _know(self, text: str) -> None:
+        if not text:
+            return
+        job = self.session.open
+        self.session.record(known_of(text, job.judged.job.tags if job else ()), station="leads")
 
     def start(self) -> bool:
         """Begin with the count while there are no leads."""

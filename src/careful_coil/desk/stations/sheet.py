@@ -3,6 +3,7 @@
 from PySide6.QtCore import QPoint, QPointF, QRect, QRectF, QSize, Signal
 from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen
 
+from careful_coil.core.job.at_intake import Lead
 from careful_coil.core.job.fold import reading_of
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.readings import Resistance, ohm_value
@@ -12,7 +13,8 @@ from careful_coil.desk.painted import Painted
 from careful_coil.desk.theme import Theme
 
 CELL_WIDE, CELL_HIGH, GAP = 50, 34, 3
-HEAD = 44
+ROOM_FROM = 7  # leads from which the sheet's lower left has room for a remark
+HEAD = 50
 
 
 class Sheet(Painted):
@@ -23,7 +25,8 @@ class Sheet(Painted):
     def __init__(self, theme: Theme) -> None:
         super().__init__(theme)
         self._judged: Judgement | None = None
-        self._target: frozenset[str] = frozenset()
+        self._said = ""
+        self._wanted: frozenset[frozenset[str]] = frozenset()
         self.setAccessibleName("Readings")
 
     def least_height(self) -> int:
@@ -31,11 +34,17 @@ class Sheet(Painted):
         _, high = self._cell()
         return self.theme.px(HEAD) + max(self._count() - 1, 1) * (high + GAP) + 4
 
-    def show_judgement(self, judged: Judgement, target: frozenset[str]) -> None:
-        """Show the readings of a job and the pair the probes should be on."""
-        self._judged, self._target = judged, target
+    def show_judgement(self, judged: Judgement, wanted: frozenset[frozenset[str]]) -> None:
+        """Show the readings of a job and the pairs the probes should be on."""
+        self._judged, self._wanted = judged, wanted
         self.fit()
         self.setAccessibleDescription("; ".join(self.cell_words()))
+
+    def say(self, words: str) -> bool:
+        """Write a remark where the sheet is empty, below its left; False when there is no room."""
+        self._said = words if self._count() >= ROOM_FROM else ""
+        self.update()
+        return bool(self._said)
 
     def cell_words(self) -> list[str]:
         """Return every filled cell in words."""
@@ -49,10 +58,28 @@ class Sheet(Painted):
 
     def shown(self, a: str, b: str) -> str:
         """Return what stands in a cell."""
-        taken = reading_of(self._judged.job, a, b) if self._judged else None
-        if taken is None or not isinstance(taken.reading, Resistance):
+        if self._judged is None:
             return ""
+        taken = reading_of(self._judged.job, a, b)
+        if taken is None or not isinstance(taken.reading, Resistance):
+            return self._in_bunch(a, b)
         return show(ohm_value(taken.reading.value)).removesuffix(" Ω")
+
+    def _in_bunch(self, a: str, b: str) -> str:
+        """Return what a reading of several leads in one clip says of a pair: open, or one of so many."""
+        words = ""
+        for taken in self._judged.job.readings if self._judged else ():
+            if not isinstance(taken.reading, Resistance) or taken.reading.pair() is not None:
+                continue
+            one, many = sorted(
+                ((e,) if isinstance(e, str) else e for e in taken.reading.between), key=len
+            )
+            if not ((a in one and b in many) or (b in one and a in many)):
+                continue
+            if show(ohm_value(taken.reading.value)) == "open":
+                return "(open)"
+            words = f"1 of {len(many)}" if len(one) == 1 else words
+        return words
 
     def suspect_pairs(self) -> set[frozenset[str]]:
         """Return the pairs whose reading does not fit."""
@@ -118,12 +145,7 @@ class Sheet(Painted):
         for column, lead in enumerate(leads):
             if column:
                 box = self._box(0, column)
-                middle = box.center().x()
-                paint.stub(
-                    painter, t, QRectF(middle - 5, 2, 10, t.px(18)), lead.colour, lead.tracer
-                )
-                at = QRect(box.left(), t.px(21), box.width(), t.px(21))
-                paint.text(painter, t, at, lead.tag, bold=True, align=0)
+                self._paint_lead(painter, box, lead)
         for row, lead in enumerate(leads[:-1]):
             first = self._box(row, row + 1)
             y = first.center().y()
@@ -137,10 +159,41 @@ class Sheet(Painted):
                 self._paint_cell(
                     painter, self._box(row, column), lead.tag, leads[column].tag, pair in suspects
                 )
+        if self._said:
+            self._paint_said(painter)
+
+    def _paint_said(self, painter: QPainter) -> None:
+        """Draw the remark in a box below the left of the sheet."""
+        t, count = self.theme, self._count()
+        last = self._box(count - 2, count - 1)
+        wide = self._box(0, (count + 1) // 2).left() - t.px(46)
+        high = paint.height_of(t, self._said, wide - t.px(44), 14) + t.px(16)
+        box = QRect(0, last.bottom() - high, wide, high)
+        painter.setPen(QPen(t.colour("watch"), 1))
+        painter.setBrush(t.colour("surface"))
+        painter.drawRect(box)
+        paint.mark(painter, t, "watch", QPointF(t.px(16), box.top() + t.px(18)), 14)
+        into = box.adjusted(t.px(32), t.px(8), -t.px(8), -t.px(6))
+        paint.text(painter, t, into, self._said, size=14, wrap=True)
+
+    def _paint_lead(self, painter: QPainter, box: QRect, lead: Lead) -> None:
+        """Draw a lead of the fan: bare copper, its insulation, its tag hung on it."""
+        t, middle = self.theme, box.center().x()
+        wide = min(14, box.width() // 2)
+        painter.fillRect(QRectF(middle - wide / 4, 0, wide / 2, t.px(7)), t.colour("copper"))
+        wire = QRectF(middle - wide / 2, t.px(7), wide, t.px(17))
+        paint.stub(painter, t, wire, lead.colour, lead.tracer)
+        tag = QRect(
+            middle - min(box.width(), t.px(34)) // 2, t.px(24), min(box.width(), t.px(34)), t.px(20)
+        )
+        painter.setPen(QPen(t.colour("ink"), 1))
+        painter.setBrush(t.colour("surface"))
+        painter.drawRoundedRect(tag, 3, 3)
+        paint.text(painter, t, tag, lead.tag, size=15, bold=True, align=0)
 
     def _paint_cell(self, painter: QPainter, box: QRect, a: str, b: str, suspect: bool) -> None:
         t, words = self.theme, self.shown(a, b)
-        wanted = frozenset((a, b)) == self._target
+        wanted = frozenset((a, b)) in self._wanted
         edge = "copper" if wanted else "watch" if suspect else "hairline"
         painter.setPen(QPen(t.colour(edge), 3 if wanted else 2 if suspect else 1))
         painter.setBrush(t.colour("surface" if words or wanted else "ground"))
@@ -149,7 +202,7 @@ class Sheet(Painted):
             if wanted:
                 paint.text(painter, t, box, "Ω?", bold=True, token="copper", align=0)
             return
-        figure = words[0].isdigit() or words[0] == ">"
+        figure = (words[0].isdigit() or words[0] == ">") and " of " not in words
         token = "watch" if suspect else "ink" if figure else "quiet"
         fits = figure and paint.width_of(t, words, 15, True) < box.width() - 4
         size = 15 if fits else 13
