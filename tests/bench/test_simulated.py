@@ -112,8 +112,8 @@ def test_every_demo_motor_has_a_hidden_truth_with_its_own_tags() -> None:
 
 
 @pytest.mark.parametrize(
-    ("count", "has"), [(3, True), (6, True), (9, True), (4, False), (12, False)]
+    ("count", "has"), [(3, True), (6, True), (9, True), (12, True), (4, False), (13, False)]
 )
 def test_a_new_demo_job_gets_a_spare_motor_where_one_fits(count: int, has: bool) -> None:
-    job = fold(entries(leads(*"ABCDEFGHJKLM"[:count])))
+    job = fold(entries(leads(*"ABCDEFGHJKLMN"[:count])))
     assert (demo_meter("new", 400, job) is not None) == has

@@ -14,7 +14,7 @@ from careful_coil.core.readings import (
     Kick,
     Meter,
     Resistance,
-    Run,
+    Series,
     Switch,
 )
 from tests.core.motors import Player, groups_of
@@ -351,13 +351,9 @@ def test_a_lead_to_frame_that_conducts_is_said() -> None:
     assert any("C reads 12.0 Ω to the frame" in n for n in found.notes)
 
 
-def test_kinds_not_weighed_yet_are_kept_and_said() -> None:
-    run = Run(
-        lines=(("A",), ("B",), ("C",)), applied_volt=60.0, amp=(0.4, 0.4, 0.4), turns="smooth"
-    )
-    found = told("ABCDEF", [run, Resistance(between=(("A", "D"), ("B", "C")), value=2.0)])
-    assert any("run" in n for n in found.notes)
-    assert any("bunched" in n for n in found.notes)
+def test_several_leads_against_several_prove_no_pair_and_that_is_said() -> None:
+    found = told("ABCDEF", [Resistance(between=(("A", "D"), ("B", "C")), value=2.0)])
+    assert any("several leads against several" in n for n in found.notes)
 
 
 @pytest.mark.parametrize(
@@ -371,6 +367,9 @@ def test_kinds_not_weighed_yet_are_kept_and_said() -> None:
         Frame(lead="X", value="open"),
         Switch(between=("A", "X"), value="opens"),
         Kick(source=("A", "B"), sense=("C", "X"), value="none"),
+        Series(
+            source=("A", "B"), tie=("B", "C"), across=("A", "D"), applied_volt=12.0, value="3 Ω"
+        ),
     ],
 )
 def test_readings_that_name_nothing_real_are_refused(reading: AnyReading) -> None:

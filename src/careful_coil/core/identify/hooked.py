@@ -30,7 +30,7 @@ P_RUN_ODD = 0.02
 MOST_RUN = 600  # hookups worked out; lighter worlds get their mean
 P_FOUND_RIGHT = {"yes": 0.85, "unknown": 0.6, "no": 0.5}  # less after somebody else's repair
 P_KNOWN_RIGHT = 0.9
-FITS_FROM = 0.05
+FITS_FROM = 0.2  # a way of turning less likely than this does not fit
 
 
 @dataclass(frozen=True, slots=True)
