@@ -81,7 +81,7 @@ def test_an_entry_that_stands_twice_is_refused() -> None:
 
 def test_the_demo_shop_is_eight_invented_jobs() -> None:
     jobs = demo_jobs()
-    assert [j.number for j in jobs] == [211, 214, 209, 206, 217, 219]
+    assert [j.number for j in jobs] == [211, 214, 209, 206, 217, 219, 221, 222]
     assert len({j.id for j in jobs}) == 8
 
 

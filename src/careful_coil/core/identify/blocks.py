@@ -276,7 +276,7 @@ def _figure(o: Ohms, expected: Floats, evidence: Evidence) -> Floats:
     offset = LEAD_OHM_HIGHEST / 2 if lead is None else lead
     loose = LEAD_OHM_HIGHEST / 3.5 if lead is None else 0.0
     sigma = math.sqrt(o.sigma**2 + loose**2 + (1.5 * COIL_SPREAD * o.ohm) ** 2)
-    ohm = max(o.ohm, 1e-6)
+    ohm = o.size
     off = (ohm - offset - expected) / sigma
     good = np.exp(-0.5 * np.minimum(off**2, 1400.0)) / (sigma * math.sqrt(2 * math.pi))
     ratio = ohm / np.maximum(expected + offset, 1e-6)

@@ -50,6 +50,11 @@ class Ohms:
         return max(len(self.takes), 1)
 
     @property
+    def size(self) -> float:
+        """Return its ohms for a density in the logarithm: not less than it can tell from nothing."""
+        return max(self.ohm, self.sigma, LEAST_SIGMA_OHM)
+
+    @property
     def conducts(self) -> bool:
         """Whether it says that the two leads belong together."""
         return self.state in ("value", "rising", "beep")

@@ -18,6 +18,7 @@ KINDS: dict[str, tuple[float, tuple[tuple[float, float, float], ...]]] = {
     "heater": (0.13, ((20.0, 600.0, 1.0),)),
     "tachometer": (0.10, ((20.0, 500.0, 1.0),)),
 }
+LEAST_CONTACT = 0.002  # Ω: a contact may read nothing
 EDGE = 0.02  # share of a kind that reads outside its ranges
 TACHOMETER_VOLT = 0.05  # a tachometer spun by hand gives at least this
 
@@ -32,6 +33,7 @@ class Told:
 
 def sensor_odds(ohm: float) -> float:
     """Return the log of how much likelier a sensor is to read this than any pair at all."""
+    ohm = max(ohm, LEAST_CONTACT)
     density = sum(share * _density(kind, ohm) for kind, (share, _) in KINDS.items())
     return math.log(density * LOG_RANGE)
 
@@ -50,6 +52,7 @@ def kind_of_extra(ohm: float | None, volt_spun: float | None = None) -> Told:
 
     `volt_spun` volts seen while the shaft was spun, 0 for none.
     """
+    ohm = None if ohm is None else max(ohm, LEAST_CONTACT)
     odds = {
         kind: share * (_density(kind, ohm) if ohm is not None else 1.0)
         for kind, (share, _) in KINDS.items()

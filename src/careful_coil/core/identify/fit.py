@@ -213,7 +213,7 @@ def slip_of(read: float, expected: float) -> int:
 def _log_bad(read: float, expected: float, ohms: Ohms) -> float:
     """Log probability of `read` Ω where `expected` is right, per Ω: a bad clip, or an odd coil."""
     ratio = read / max(expected, 1e-6)
-    scale = math.log(max(read, 1e-6))
+    scale = math.log(ohms.size)
     if len(ohms.takes) > 1:
         return math.log(P_ODD_COIL / ODD_COIL_RANGE if 0.5 <= ratio <= 2.0 else 1e-6) - scale
     high = BAD_HIGH / BAD_HIGH_RANGE if 1.1 <= ratio <= 4.2 else 0.0

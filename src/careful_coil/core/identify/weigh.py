@@ -281,7 +281,7 @@ def _judge(
         return np.where(climbs, math.log(0.95), posts), ~climbs & ~beside, nothing
     if o.state == "value":
         plain = conducts & ~climbs
-        broad = -math.log(max(o.ohm, 1e-6) * LOG_RANGE)
+        broad = -math.log(o.size * LOG_RANGE)
         return np.where(plain, 0.0, math.log(P_STRAY) + broad), ~plain, plain
     if o.state == "beep":
         return np.where(conducts & ~climbs, 0.0, math.log(P_BEEP_SILENT)), ~conducts, nothing
@@ -372,7 +372,7 @@ def _unknown(evidence: Evidence) -> Weighed:
     log = math.log(P_UNKNOWN)
     for o in evidence.ohms:
         if o.state == "value":
-            log += math.log(0.4) - math.log(max(o.ohm, 1e-6) * LOG_RANGE)
+            log += math.log(0.4) - math.log(o.size * LOG_RANGE)
         elif o.state in ("open", "rising", "beep"):
             log += math.log({"open": 0.6, "rising": 0.05, "beep": 0.35}[o.state])
     log += math.log(0.25) * (len(evidence.switches) + len(evidence.shafts))

@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from careful_coil.core.identify.evidence import Evidence, Ohms
-from careful_coil.core.identify.fit import COIL_SPREAD
+from careful_coil.core.identify.fit import COIL_SPREAD, LOG_RANGE
 from careful_coil.core.identify.result import Candidate
 from careful_coil.core.values import show_ohm
 from careful_coil.core.winding.arrangements import ARRANGEMENTS
@@ -93,7 +93,7 @@ def _log(expected: float | None, o: Ohms, evidence: Evidence) -> float:
 
 def _broad(o: Ohms) -> float:
     """Return the log density of a reading about which nothing is known."""
-    return -math.log(max(o.ohm, 1e-6) * math.log(1e5)) if o.state == "value" else math.log(0.6)
+    return -math.log(o.size * LOG_RANGE) if o.state == "value" else math.log(0.6)
 
 
 def _say(expected: float | None) -> str:
