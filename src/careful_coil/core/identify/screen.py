@@ -61,5 +61,5 @@ def _score(
     spared = (left**2 / (1 - hold)).max(axis=1)
     below = (ohm < -1e-3 * np.abs(target).max()).any(axis=1)
     seen = (x > 0).any(axis=1).sum(axis=1)
-    fit = -0.5 * np.minimum(chi, chi - spared + 2 * FORGIVEN) - NEGATIVE * below
+    fit = -0.5 * np.minimum(chi, np.maximum(chi - spared, 0.0) + 2 * FORGIVEN) - NEGATIVE * below
     return np.asarray(fit - OCCAM * seen - np.log(sigma * math.sqrt(2 * math.pi)).sum())

@@ -154,8 +154,10 @@ def weigh(evidence: Evidence, leaves: Sequence[Leaf]) -> list[Weighed]:
     chosen = [(x, np.flatnonzero(x.rough >= least)) for x in laid]
     chosen = [(x, keep) for x, keep in chosen if len(keep)]
     fits = iter(_fits(chosen, evidence))
+    left_out = _left_out(laid, least)
     for x, keep in chosen:
-        found += _weigh_rows(x, keep, [next(fits) for _ in keep], evidence)
+        own = _weigh_rows(x, keep, [next(fits) for _ in keep], evidence)
+        found += [replace(w, log_weight=w.log_weight + left_out) for w in own]
     return sorted(found, key=lambda w: (-w.log_weight, w.roles))
 
 
@@ -166,6 +168,19 @@ def _worth_a_fit(laid: "Sequence[_Laid]") -> float:
     if (every >= least).sum() > MOST_FITTED:
         least = max(least, float(np.partition(every, -MOST_FITTED)[-MOST_FITTED]))
     return least
+
+
+def _left_out(laid: "Sequence[_Laid]", least: float) -> float:
+    """Return the logarithm of all placements over those fitted with care, by their rough weights.
+
+    Those kept stand for the rest too, else a winding not known here would win where there are many.
+    """
+    if not laid:
+        return 0.0
+    every = np.concatenate([x.rough for x in laid])
+    top = float(every.max())
+    odds = np.exp(np.maximum(every - top, -700.0))
+    return math.log(float(odds.sum()) / float(odds[every >= least].sum()))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
