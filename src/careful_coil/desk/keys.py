@@ -26,7 +26,7 @@ KEYS = (
         "sweep A",
         "A against every other lead in turn; sweep off;  know B common: a leaning with initials",
     ),
-    ("Ctrl+Y, Ctrl+T", "at Leads: why it is believed; write the strip of tags"),
+    ("Ctrl+R, Ctrl+T", "at Leads: why it is believed; write the strip of tags"),
     ("N or +", "not here: the next best; Shift+N brings all back"),
     ("Ctrl+Z", "strike the last entry, so does - on the number pad; Ctrl+Shift+Z takes it back"),
     ("Ctrl+P", "write the job sheet"),

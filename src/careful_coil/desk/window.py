@@ -161,7 +161,7 @@ class Window(QMainWindow):
         add(
             "&Help", "What is this", "F1", lambda: self.way.say(ABOUT[self.session.station], "note")
         )
-        add("&Help", "Why is it believed", "Ctrl+Y", self.explain)
+        add("&Help", "Why is it believed", "Ctrl+R", self.explain)
         add("&Help", "Keys", ["Ctrl+/", "Shift+F1"], lambda: self.keys.unfold(self.theme))
 
     # --- what is shown --------------------------------------------------------------------------
