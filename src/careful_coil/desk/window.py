@@ -14,7 +14,6 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from careful_coil.core.errors import CoilError
 from careful_coil.core.job.entries import STATIONS, JointMade, ProvedDead, Station
 from careful_coil.core.ledger import Judgement, NextStep
 from careful_coil.desk.keys import KeySheet
@@ -323,16 +322,22 @@ class Window(QMainWindow):
         job = self.session.open
         if job is None:
             return
-        from careful_coil.report.sheet import write_paper  # ReportLab is slow to import
+        from careful_coil.report.sheet import (  # ReportLab is slow to import
+            CannotWrite,
+            write_paper,
+        )
 
         file = self._sheets / f"{kind}-{job.number}.pdf"
-        try:
-            self._sheets.mkdir(parents=True, exist_ok=True)
-            write_paper(file, make(job.number, job.judged))
-        except (CoilError, OSError) as error:
-            self.way.say(str(error), "hold")
-            return
-        self.way.say(f"{words} written: {file}", "good")
+        number, judged = job.number, job.judged
+
+        def write() -> None:
+            try:
+                self._sheets.mkdir(parents=True, exist_ok=True)
+            except OSError as error:
+                raise CannotWrite(f"{self._sheets}: {error.strerror}") from None
+            write_paper(file, make(number, judged))
+
+        self.session.aside(write, lambda _: self.way.say(f"{words} written: {file}", "good"))
 
     def _released(self) -> None:
         """When a job has just been signed, its sheet is made."""

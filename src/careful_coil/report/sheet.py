@@ -14,9 +14,10 @@ from reportlab.pdfgen.canvas import Canvas
 
 from careful_coil.assets import font_bytes
 from careful_coil.core.errors import CoilError
+from careful_coil.core.identify.history import history, reading_words
 from careful_coil.core.job import Finding
 from careful_coil.core.ledger import Judgement
-from careful_coil.core.readings import Frame, Kick, Resistance, Switch, ohm_value
+from careful_coil.core.readings import Frame, Kick, Reading, Resistance, Switch, ohm_value
 from careful_coil.core.values import show, show_ohm
 from careful_coil.drawing.scene import hookup_drawing
 from careful_coil.report.canvas import draw_shapes, ink
@@ -188,6 +189,11 @@ def _leads(page: _Page, judged: Judgement) -> None:
     page.text(
         "Readings, ohms as read: " + "; ".join(readings) + "." if readings else "No readings.", 8.5
     )
+    if judged.evidence is not None and readings:
+        moved = history(judged.job, judged.evidence)
+        shares = " ".join(f"{100 * m.odds:.0f}" for m in moved)
+        if moved:
+            page.text(f"Odds of the winding after each of them, in %: {shares}.", 8.5)
     never = judged.identification.never_energise if judged.identification else ()
     if never:
         pairs = ", ".join(f"{a}–{b}" for a, b in never)
@@ -204,7 +210,7 @@ def _reading_words(reading: object) -> str:
         return f"{'–'.join(reading.between)} {reading.value} with the switch"
     if isinstance(reading, Kick):
         return f"kick {''.join(reading.source)}→{''.join(reading.sense)} {reading.value}"
-    return ""
+    return reading_words(reading) if isinstance(reading, Reading) else ""
 
 
 def _condition(page: _Page, judged: Judgement) -> None:

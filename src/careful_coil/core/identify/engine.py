@@ -49,7 +49,7 @@ LISTED = 0.97  # of all groupings that must stand in the list before windings ar
 LIKELY, MOST_LAID = 1e-4, 80  # and no more than so many as likely as this
 
 
-@lru_cache(maxsize=64)
+@lru_cache(maxsize=256)
 def identify(evidence: Evidence) -> Identification:
     """Return what the readings say about the leads, and what to read next.
 

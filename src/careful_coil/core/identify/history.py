@@ -8,7 +8,7 @@ from careful_coil.core.identify.evidence import Evidence
 from careful_coil.core.identify.result import Identification
 from careful_coil.core.job import Job
 from careful_coil.core.job.fold import Taken
-from careful_coil.core.readings import Frame
+from careful_coil.core.readings import Frame, Reading
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,7 +44,7 @@ def _moment(place: int, taken: Taken, told: Identification) -> Moment:
     best = told.best
     return Moment(
         place=place,
-        words=reading_words(taken),
+        words=reading_words(taken.reading),
         arrangement=best.arrangement,
         odds=sum(c.probability for c in told.candidates if c.arrangement == best.arrangement),
         groups=sum(c.probability for c in told.candidates if c.groups == best.groups),
@@ -52,13 +52,13 @@ def _moment(place: int, taken: Taken, told: Identification) -> Moment:
     )
 
 
-def reading_words(taken: Taken) -> str:
+def reading_words(r: Reading) -> str:
     """Return a reading in a few words."""
-    r = taken.reading
     ends: Sequence[object] = getattr(r, "between", None) or (
         *getattr(r, "source", ()),
         *getattr(r, "sense", getattr(r, "across", ())),
     )
     pair = " ".join(e if isinstance(e, str) else "+".join(e) for e in ends)  # type: ignore[arg-type]
     shown = getattr(r, "value", None) or getattr(r, "turns", None) or getattr(r, "ran", "")
-    return f"{r.kind if r.kind != 'resistance' else ''} {pair} {shown}".strip()
+    kind = getattr(r, "kind", "")
+    return f"{kind if kind != 'resistance' else ''} {pair} {shown}".strip()

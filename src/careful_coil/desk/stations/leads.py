@@ -191,7 +191,9 @@ class LeadsPage(Page):
     def _make_room(self) -> None:
         beside = self.sheet.least_width() <= 0.56 * (self.viewport().width() - 52)
         ways = QBoxLayout.Direction
-        self.top.setDirection(ways.LeftToRight if beside else ways.TopToBottom)
+        guided = self.guide.isVisibleTo(self)  # then what to clip comes first
+        stacked_way = ways.BottomToTop if guided else ways.TopToBottom
+        self.top.setDirection(ways.LeftToRight if beside else stacked_way)
         self.columns = 1 if beside else COLUMNS
         job = self.session.open
         if job is not None and job.judged.job.leads:
@@ -201,8 +203,9 @@ class LeadsPage(Page):
             stacked = round(min(high, self.theme.px(260)))
             self.drawn.setMinimumHeight(0 if beside else stacked)
             self.drawn.setMaximumHeight(UNBOUND if beside else stacked)
-            crowded = beside and self.guide.isVisibleTo(self) and drawing.height > CROWDED
+            crowded = guided and (not beside or drawing.height > CROWDED)
             self.drawn.setVisible(not crowded)
+            self.guide.setMinimumHeight(0 if beside else self.theme.px(200))
             self.drawn_head.setVisible(not crowded)
 
     def show_judgement(self, judged: Judgement) -> None:
