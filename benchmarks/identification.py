@@ -22,7 +22,7 @@ from tests.core.motors import Player, groups_of
 from careful_coil.core.identify.engine import identify
 from careful_coil.core.identify.evidence import Evidence, Leanings
 from careful_coil.core.identify.models import PRIOR, models_for
-from careful_coil.core.identify.weigh import tables
+from careful_coil.core.identify.tables import tables
 from careful_coil.core.winding import ARRANGEMENTS
 
 SENSORS = ("thermistor", "rtd", "heater", "thermostat")

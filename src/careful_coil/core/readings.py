@@ -15,6 +15,7 @@ from careful_coil.core.values import BenchValue, Quantity, accepted, parse
 
 DEFAULT_ACCURACY_PERCENT = 1.5  # a hand-held meter on its ohm range
 DEFAULT_OPEN_ABOVE_OHM = 2e6
+RUN_LINES = 3  # a run is three-phase
 LINES = ("L1", "L2", "L3", "N", "PE")
 
 Tag = Annotated[str, Field(min_length=1, max_length=12)]
@@ -171,11 +172,25 @@ def check_reading(reading: AnyReading, tags: Collection[str], where: str) -> Non
     for name in ("lines", "joints"):
         for joint in getattr(reading, name, ()):
             _known([t for t in joint if t not in LINES], tags, where)
+    if isinstance(reading, Run):
+        _check_run(reading, where)
     if isinstance(reading, Resistance | Frame | Series):
         try:
             (volt_value if isinstance(reading, Series) else ohm_value)(reading.value)
         except BadValue as error:
             raise BadDocument(where, f"“{error.read}”", error.accepted) from None
+
+
+def _check_run(run: Run, where: str) -> None:
+    if len(run.lines) != RUN_LINES or len(run.amp) != RUN_LINES or not all(run.lines):
+        read = f"{len(run.lines)} lines and {len(run.amp)} amps"
+        raise BadDocument(where, read, "three lines with their leads, and three amps")
+    if not all(0 <= a < float("inf") for a in run.amp):
+        raise BadDocument(where, f"amps {run.amp}", "three amps, 0 or more")
+    placed = [t for j in (*run.lines, *run.joints) for t in j if t not in LINES]
+    twice = next((t for t in placed if placed.count(t) > 1), None)
+    if twice is not None:
+        raise BadDocument(where, f"lead {twice} in two places", "each lead on one line or joint")
 
 
 def _known(named: list[str], tags: Collection[str], where: str) -> None:

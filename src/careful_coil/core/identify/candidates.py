@@ -10,7 +10,8 @@ from careful_coil.core.identify.extras import kind_of_extra
 from careful_coil.core.identify.fit import COIL_SPREAD
 from careful_coil.core.identify.models import LONE, SENSOR, Model, role_word
 from careful_coil.core.identify.result import Candidate
-from careful_coil.core.identify.weigh import Tables, Weighed, tables
+from careful_coil.core.identify.tables import Tables, tables
+from careful_coil.core.identify.weigh import Weighed
 from careful_coil.core.identify.worlds import Namings, best_names
 
 LEFT_OUT_BELOW = 0.001

@@ -245,7 +245,7 @@ def _run(reading: Run, number: dict[str, int]) -> RunTest:
 
     return RunTest(
         lines=tuple(leads(j) for j in reading.lines),
-        joints=tuple(sorted(leads(j) for j in reading.joints)),
+        joints=tuple(sorted(leads(j) for j in reading.joints if len(leads(j)) > 1)),
         volt=reading.applied_volt,
         amp=reading.amp,
         turns=reading.turns,

@@ -11,7 +11,8 @@ from numpy.typing import NDArray
 from careful_coil.core.identify.evidence import Evidence
 from careful_coil.core.identify.polarity import ODDS, expected, kick_pairs
 from careful_coil.core.identify.result import NextReading
-from careful_coil.core.identify.weigh import Weighed, tables
+from careful_coil.core.identify.tables import tables
+from careful_coil.core.identify.weigh import Weighed
 from careful_coil.core.identify.worlds import World
 from careful_coil.core.values import show_ohm
 

@@ -10,7 +10,7 @@ from careful_coil.core.identify.evidence import LEAD_OHM_HIGHEST, Evidence
 from careful_coil.core.identify.fit import COIL_SPREAD, LOG_RANGE
 
 if TYPE_CHECKING:
-    from careful_coil.core.identify.weigh import Tables
+    from careful_coil.core.identify.tables import Tables
 
 FORGIVEN = 8.0  # what one bad clip costs
 NEGATIVE = 60.0  # what ohms below nothing cost

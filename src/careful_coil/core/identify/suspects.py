@@ -9,7 +9,8 @@ from careful_coil.core.identify.evidence import Evidence, Ohms
 from careful_coil.core.identify.fit import COIL_SPREAD, slip_of
 from careful_coil.core.identify.nextstep import entropy
 from careful_coil.core.identify.result import NextReading, Suspect
-from careful_coil.core.identify.weigh import Weighed, tables
+from careful_coil.core.identify.tables import tables
+from careful_coil.core.identify.weigh import Weighed
 from careful_coil.core.values import show_ohm
 
 SUSPECT_FROM = 0.80

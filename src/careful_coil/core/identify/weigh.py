@@ -3,7 +3,6 @@
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from functools import cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -13,12 +12,11 @@ from careful_coil.core.identify.cover import Leaf
 from careful_coil.core.identify.evidence import Evidence, Ohms
 from careful_coil.core.identify.extras import sensor_odds
 from careful_coil.core.identify.fit import LOG_RANGE, Fit, fit_all
-from careful_coil.core.identify.models import LONE, SENSOR, Model, models_for, prior_of, role_word
+from careful_coil.core.identify.models import SENSOR, Model, models_for, prior_of
 from careful_coil.core.identify.placements import placements
 from careful_coil.core.identify.screen import rough_fit
-from careful_coil.core.winding.network import Network
+from careful_coil.core.identify.tables import START_KINDS, Floats, Tables, tables
 
-Floats = NDArray[np.float64]
 Groups = tuple[tuple[int, ...], ...]
 
 P_UNKNOWN = 1e-3  # a winding that none of the arrangements describes
@@ -37,12 +35,13 @@ WITHIN_A_MOTOR = {
     **{"medium": (0.02, 1.0), "low": (0.02, 1.0), "tap-1": (0.02, 1.0), "tap-2": (0.02, 1.0)},
     **{"tap-3": (0.02, 1.0), "fast": (0.1, 10.0), "armature": (0.1, 20.0), "field-2": (0.1, 10.0)},
 }
-START_KINDS = ("start", "auxiliary")
 BLED = (100.0, 1e6)  # a bleed resistor and the start winding over the first winding
 P_POSTS = 0.05  # a pair of its own that climbs: the posts of a built-in capacitor
 P_INTERLOCK = 0.5  # of contacts between leads that go nowhere, those that close at speed
 MOST_CONFLICTS, UNHEARD_OF = 3, 60.0  # a placement that so many readings flatly contradict is none
 MOST_FITTED = 300  # placements, or as many as are as good as the last of them
+MOST_LAID_ROWS = 6000  # placements of one winding, before the last grouping
+BEHIND = 60.0  # nats by what conducts and what does not, from which figures cannot make up
 CAREFULLY = 16.0  # placements this many nats behind by a rough fit are not fitted with care
 
 
@@ -87,60 +86,19 @@ class Weighed:
         return len(self.conflicts) + self.odd_tests + dropped + unclean
 
 
-@dataclass(frozen=True, slots=True)
-class Tables:
-    """What a network shows between any two of its leads; all shapes (leads, leads, …)."""
-
-    kinds: tuple[str, ...]
-    conduct: NDArray[np.bool_]
-    slope: Floats  # (leads, leads, kinds)
-    spread: Floats
-    start: NDArray[np.bool_]  # the path passes the start winding
-    beside: NDArray[np.bool_]  # a pair of its own beside the winding
-    lone: NDArray[np.bool_]  # (leads,) goes nowhere
-    armature: NDArray[np.bool_]  # the path passes brushes
-
-
-@cache
-def tables(network: Network) -> Tables:
-    """Return what the network predicts, per 1 Ω of each kind of coil."""
-    kinds = tuple(dict.fromkeys(c.like for c in network.coils))
-    count = len(network.leads)
-    many = {k: sum(c.like == k for c in network.coils) > 1 for k in kinds}
-    slope, spread = np.zeros((count, count, len(kinds))), np.zeros((count, count, len(kinds)))
-    start, armature, beside = (np.zeros((count, count), dtype=bool) for _ in range(3))
-    lone = np.array([role_word(n) == LONE for n in network.leads], dtype=bool)
-    for a in range(count):
-        for b in range(count):
-            share = network.shares(network.leads[a], network.leads[b]) if a != b else None
-            if share is None:
-                continue
-            for k, kind in enumerate(kinds):
-                of = np.array(
-                    [s for s, c in zip(share, network.coils, strict=True) if c.like == kind]
-                )
-                slope[a, b, k] = float(np.sum(of**2))
-                spread[a, b, k] = float(np.sqrt(np.sum(of**4))) if many[kind] else 0.0
-                start[a, b] |= kind in START_KINDS and slope[a, b, k] > 1e-9
-                armature[a, b] |= kind == "armature" and slope[a, b, k] > 1e-9
-                beside[a, b] |= kind.startswith(SENSOR) and slope[a, b, k] > 1e-9
-    conduct = np.isfinite(network.resistance())
-    return Tables(kinds, conduct, slope, spread, start, beside, lone, armature)
-
-
 def weigh(evidence: Evidence, leaves: Sequence[Leaf]) -> list[Weighed]:
     """Return every placement worth keeping, heaviest first, the unknown winding among them.
 
     `leaves` the groupings to place windings on.
     """
     found: list[Weighed] = [_unknown(evidence)]
-    groupings: dict[tuple[str, ...], set[Groups]] = {}
-    for leaf in leaves:
+    groupings: dict[tuple[str, ...], list[Groups]] = {}
+    for leaf in leaves:  # the likeliest first
         kinds = tuple(sorted(k for k, _ in leaf.blocks))
-        groupings.setdefault(kinds, set()).add(leaf.groups)
+        groupings.setdefault(kinds, []).append(leaf.groups)
     laid: list[_Laid] = []
     for model in models_for(len(evidence.tags)):
-        rows = [placements(model.layout, g) for g in sorted(groupings.get(model.blocks, ()))]
+        rows = _rows(model, groupings.get(model.blocks, ()))
         if not rows:
             continue
         every = np.concatenate(rows)
@@ -159,6 +117,16 @@ def weigh(evidence: Evidence, leaves: Sequence[Leaf]) -> list[Weighed]:
         own = _weigh_rows(x, keep, [next(fits) for _ in keep], evidence)
         found += [replace(w, log_weight=w.log_weight + left_out) for w in own]
     return sorted(found, key=lambda w: (-w.log_weight, w.roles))
+
+
+def _rows(model: Model, groupings: Sequence[Groups]) -> list[NDArray[np.int64]]:
+    """Return a winding laid on its groupings, on the likeliest alone where they are too many."""
+    rows: list[NDArray[np.int64]] = []
+    for groups in dict.fromkeys(groupings):
+        if sum(map(len, rows)) > MOST_LAID_ROWS:
+            break
+        rows.append(placements(model.layout, groups))
+    return rows
 
 
 def _worth_a_fit(laid: "Sequence[_Laid]") -> float:
@@ -212,6 +180,9 @@ def _lay(
         conflict[:, k], fitted[:, k] = wrong, fits
     gain, odd = _tests(table, rows, variant, evidence)
     log += gain - UNHEARD_OF * (conflict.sum(axis=1) >= MOST_CONFLICTS)
+    rough = log - BEHIND  # those far behind by what conducts are not fitted at all
+    near = np.flatnonzero(log >= log.max() - BEHIND)
+    rough[near] = log[near] + rough_fit(table, rows[near], fitted[near], evidence)
     return _Laid(
         model=model,
         variant=variant,
@@ -220,7 +191,7 @@ def _lay(
         conflict=conflict,
         fitted=fitted,
         odd=odd,
-        rough=log + rough_fit(table, rows, fitted, evidence),
+        rough=rough,
     )
 
 

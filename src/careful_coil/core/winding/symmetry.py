@@ -40,11 +40,10 @@ def part_relabellings(network: Network, a: int, b: int) -> tuple[Relabelling, ..
         return ()
     ohm = signature(network)
     wanted = ohm[np.ix_(one, one)]
-    return tuple(
-        image
-        for image in itertools.permutations(two)
-        if np.allclose(ohm[np.ix_(image, image)], wanted, rtol=1e-9)
-    )
+    images = np.array(list(itertools.permutations(two)))
+    shown = ohm[images[:, :, None], images[:, None, :]]
+    same = np.isclose(shown, wanted, rtol=1e-9).all(axis=(1, 2))
+    return tuple(tuple(image) for image in images[same].tolist())
 
 
 @cache
