@@ -99,7 +99,6 @@ class Player:
     def take(self, step: NextReading) -> None:
         """Take the reading asked for through the simulated meter."""
         kind = step.kind
-        assert kind != "spin"
         if step.pair() and kind == "resistance":
             self.read(*(step.pair() or ()))
             return
@@ -114,7 +113,9 @@ class Player:
         )
         text = self.bench.show(request).text
         told: dict[str, object] = {"kind": kind, "value": text}
-        if step.between:
+        if kind == "spin":
+            told |= {"between": step.between, "volt": float(text.split()[0])}
+        elif step.between:
             told["between"] = step.between
         elif kind == "kick":
             told |= {"source": step.source, "sense": step.sense}

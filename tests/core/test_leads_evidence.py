@@ -461,3 +461,14 @@ def test_every_model_lays_all_its_leads_in_blocks() -> None:
         for m in models_for(count):
             assert len(m.network.leads) == count
             assert m.ohm_symmetries >= 1
+
+
+def test_a_pair_that_may_be_a_tachometer_is_spun_at_the_end() -> None:
+    for kind, volt in (("tachometer", True), ("heater", False)):
+        player = Player("three-phase-6-lead", 2, sensors=(kind,))
+        player.read_all()
+        found = player.play()
+        spun = [r for r in player.readings if r.kind == "spin"]
+        assert len(spun) == 1
+        assert ("tachometer" in found.best.extras.values()) == volt
+        assert {found.best.certainty[t] for t in found.best.extras} == {"leaning"}

@@ -5,7 +5,8 @@ from pathlib import Path
 import pytest
 
 from careful_coil.bench import Request
-from careful_coil.core.readings import Kick, Resistance, Run
+from careful_coil.core.job.entries import ReadingTaken
+from careful_coil.core.readings import Kick, Resistance, Run, Spin
 from careful_coil.desk.stations.leads import LeadsPage
 from careful_coil.desk.stations.marks import marks_of
 from tests.desk.driver import Bench, Key
@@ -28,17 +29,16 @@ def loose(bench: Bench, count: int) -> Bench:
 
 
 def typed(bench: Bench, rows: str) -> None:
-    """Type readings like `AB 3.9`, a line each, then all other pairs open."""
-    told = {}
-    for row in rows.split("\n"):
-        pair, value = row.split()
-        told[pair] = value
-        bench.enter(f"{pair} {value}")
+    """Type the first reading of rows like `AB 3.9`; the others and all other pairs, open, at once."""
+    told = dict(row.split() for row in rows.split("\n"))
+    first, *rest = told
+    bench.enter(f"{first} {told[first]}")
     tags = bench.judged.job.tags
-    for k, a in enumerate(tags):
-        for b in tags[k + 1 :]:
-            if a + b not in told:
-                bench.enter(f"{a}{b} open")
+    pairs = [(a, b) for k, a in enumerate(tags) for b in tags[k + 1 :] if a + b != first]
+    readings = [Resistance(between=p, value=told.get("".join(p), "open")) for p in pairs]
+    assert len(rest) <= len(readings)
+    bench.window.session.record(*(ReadingTaken(reading=r) for r in readings))
+    bench.settle()
 
 
 def play(bench: Bench, most: int = 60) -> None:
@@ -270,3 +270,14 @@ def test_the_shops_odds_of_a_winding_are_seen_and_changed(bench: Bench) -> None:
     page.fields["odds"].cell.setFocus()
     bench.enter("1")
     assert bench.window.session.settings.arrangement_odds == {}
+
+
+def test_volts_of_a_shaft_spun_by_hand_are_typed(empty: Bench) -> None:
+    loose(empty, 6)
+    empty.window.session.pick(Request(kind="spin", ends=("A", "B")))
+    empty.enter("12 Ω")
+    assert "volts" in empty.note
+    empty.enter("600 mV")
+    last = empty.judged.job.readings[-1].reading
+    assert isinstance(last, Spin)
+    assert last.volt == pytest.approx(0.6)

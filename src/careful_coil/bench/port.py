@@ -6,7 +6,7 @@ from typing import Literal, Protocol
 from careful_coil.core.readings import Meter
 
 RequestKind = Literal[
-    "resistance", "frame", "switch", "shaft", "kick", "run", "insulation", "line", "bond"
+    "resistance", "frame", "switch", "shaft", "spin", "kick", "run", "insulation", "line", "bond"
 ]
 
 

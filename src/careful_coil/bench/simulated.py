@@ -81,6 +81,8 @@ class SimulatedMeter:
             a, b = (self._lead(t) for t in request.ends)
             varies = self._passes(a, b, ("armature",))
             return Shown(text="varies" if varies else "steady", unit="")
+        if request.kind == "spin":
+            return Shown(text="0.6 V" if self._tachometer(request.ends) else "0 V", unit="V")
         return Shown(
             text=self._run(request) if request.kind == "run" else self._kick(request), unit=""
         )
@@ -122,6 +124,11 @@ class SimulatedMeter:
         if missing:
             return Shown(text="open", unit="Ω")
         return self._figure(network.ohm_between(request.ends[0], request.ends[1]))
+
+    def _tachometer(self, tags: tuple[str, ...]) -> bool:
+        ends = {self._lead(t) for t in tags}
+        parts = self._motor.network.parts
+        return any(p.kind == "tachometer" and {p.start, p.finish} == ends for p in parts)
 
     def _run(self, request: Request) -> str:
         """Return volts, the amps of the lines, and how it turns."""

@@ -19,7 +19,7 @@ from careful_coil.core.job.entries import (
     TagsSwapped,
 )
 from careful_coil.core.job.fold import reading_of
-from careful_coil.core.readings import Frame, Kick, Resistance, Run, Shaft, Switch
+from careful_coil.core.readings import Frame, Kick, Resistance, Run, Shaft, Spin, Switch
 from careful_coil.core.values import BenchValue, Qualifier, Quantity, parse, show
 
 KICK_WORDS = ("up-large", "up-small", "none", "down-small", "down-large")
@@ -27,7 +27,7 @@ SWITCH_WORDS = ("opens", "closes", "changes", "stays")
 SHAFT_WORDS = ("varies", "steady")
 TURN_WORDS = ("smooth", "rough", "none")
 TEST_WORDS = {"kick": KICK_WORDS, "switch": SWITCH_WORDS, "shaft": SHAFT_WORDS}
-UNITS = {"resistance": "Ω", "frame": "Ω", "line": "Ω", "bond": "Ω", "insulation": "MΩ"}
+UNITS = {"spin": "V", "resistance": "Ω", "frame": "Ω", "line": "Ω", "bond": "Ω", "insulation": "MΩ"}
 HIGHEST_MEGOHM = 1e7
 ROLES = (
     *("common", "run", "start", "high", "medium", "low", "tap", "main", "aux", "neutral"),
@@ -145,6 +145,9 @@ def body_of(
         word = _choice(text, SHAFT_WORDS)
         turned = Shaft.model_validate({"between": _two(target.ends), "value": word})
         return ReadingTaken(reading=turned, instrument=instrument, temperature_c=temperature_c)
+    if target.kind == "spin":
+        volts = Spin(between=_two(target.ends), volt=max(parse(text, Quantity.VOLTAGE).value, 0.0))
+        return ReadingTaken(reading=volts, instrument=instrument, temperature_c=temperature_c)
     if target.kind == "kick":
         word = _choice(text, KICK_WORDS)
         kick = Kick(source=_two(target.ends), sense=_two(target.sense), value=word)

@@ -26,7 +26,7 @@ from careful_coil.records.summary import summary_of
 
 Failed = Callable[[str], None]
 InstrumentFor = Callable[[str, int, Job], Instrument | None]
-TARGET_ACTS = ("reading", "switch", "shaft", "kick", "run", "insulation", "line", "bond")
+TARGET_ACTS = ("reading", "switch", "shaft", "spin", "kick", "run", "insulation", "line", "bond")
 LOOSE = "Loose leads"
 
 

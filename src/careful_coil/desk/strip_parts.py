@@ -92,6 +92,7 @@ class Probes(Painted):
             "frame": "lead to the bare frame",
             "switch": "watch while the start mechanism is worked",
             "shaft": "watch while the shaft is turned",
+            "spin": "AC volts while the shaft is spun by hand, 0 for none",
             "kick": "battery on the first pair, watch the second",
             "run": "volts, three amps, how it turned: 60 V 0.41/0.40/0.41 smooth",
             "insulation": "tester on, one minute",

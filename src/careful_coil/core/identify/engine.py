@@ -20,6 +20,7 @@ from careful_coil.core.identify.nextstep import (
     next_kick,
     next_ohms,
     next_shaft,
+    next_spin,
     next_switch,
     next_unread_coil,
 )
@@ -182,7 +183,8 @@ def _next(
     tests = [t for t in (next_switch(stand, evidence), next_shaft(stand, evidence)) if t]
     if tests:
         return max(tests, key=lambda t: t.gain_bits)
-    return next_kick(stand, evidence) or next_run(stand, evidence)
+    last = next_kick(stand, evidence) or next_run(stand, evidence)
+    return last or next_spin(weighed[0], evidence)
 
 
 def _any_unread(weighed: Sequence[Weighed], evidence: Evidence) -> NextReading | None:

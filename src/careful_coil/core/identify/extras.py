@@ -47,8 +47,8 @@ def _density(kind: str, ohm: float) -> float:
     return found
 
 
-def kind_of_extra(ohm: float | None, volt_spun: float | None = None) -> Told:
-    """Return what a pair beside the winding most likely is; `ohm` None where it was not read.
+def odds_of_extra(ohm: float | None, volt_spun: float | None = None) -> dict[str, float]:
+    """Return the odds of what a pair beside the winding is, adding up to one; `ohm` None: not read.
 
     `volt_spun` volts seen while the shaft was spun, 0 for none.
     """
@@ -61,5 +61,12 @@ def kind_of_extra(ohm: float | None, volt_spun: float | None = None) -> Told:
         gives = volt_spun >= TACHOMETER_VOLT
         for kind in odds:
             odds[kind] *= 0.95 if (kind == "tachometer") == gives else 0.02
+    whole = sum(odds.values())
+    return {kind: share / whole for kind, share in odds.items()}
+
+
+def kind_of_extra(ohm: float | None, volt_spun: float | None = None) -> Told:
+    """Return the likeliest of them, with its odds."""
+    odds = odds_of_extra(ohm, volt_spun)
     best = max(odds, key=lambda k: odds[k])
-    return Told(best, odds[best] / sum(odds.values()))
+    return Told(best, odds[best])

@@ -9,6 +9,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from careful_coil.core.identify.evidence import Evidence
+from careful_coil.core.identify.extras import odds_of_extra
+from careful_coil.core.identify.models import SENSOR, role_word
 from careful_coil.core.identify.polarity import ODDS, expected, kick_pairs
 from careful_coil.core.identify.result import NextReading
 from careful_coil.core.identify.tables import tables
@@ -17,6 +19,7 @@ from careful_coil.core.identify.worlds import World
 from careful_coil.core.values import show_ohm
 
 LEAST_BITS = 0.02
+LEAST_SPIN_BITS = 0.3  # below this a pair is no tachometer by its ohms
 CLIP_SAVED, CLIP_MORE = 0.12, 0.04  # of a reading's work
 SAME_OHM = 0.04  # figures this close are one outcome at the bench
 CONSIDERED = 12000  # heaviest placements; with more, the lighter ones hardly move the odds
@@ -191,6 +194,30 @@ def _next_pair(
     if best is None:
         return None
     return NextReading(kind=kind, between=best, gain_bits=round(float(best_gain), 3), why=why)
+
+
+def next_spin(best: Weighed, evidence: Evidence) -> NextReading | None:
+    """Return a pair beside the winding that may be a tachometer: spun by hand it would give volts."""
+    if best.model is None or best.fit is None:
+        return None
+    leads = best.model.network.leads
+    done = {(a, b) for a, b, _ in evidence.spins}
+    for k, kind in enumerate(tables(best.model.network).kinds):
+        ends = [n for n, r in enumerate(best.roles) if role_word(leads[r]) == kind]
+        if not kind.startswith(SENSOR) or len(ends) != 2 or tuple(ends) in done:
+            continue
+        odds = odds_of_extra(float(best.fit.ohm[k]))["tachometer"]
+        gain = entropy((odds, 1 - odds))
+        if gain >= LEAST_SPIN_BITS:
+            a, b = (evidence.tags[n] for n in ends)
+            return NextReading(
+                kind="spin",
+                between=(a, b),
+                gain_bits=round(gain, 3),
+                why=f"{a} to {b} is beside the winding. Spin the shaft by hand, meter on AC volts: a "
+                "tachometer gives some, a sensor or heater none.",
+            )
+    return None
 
 
 def next_kick(worlds: Sequence[World], evidence: Evidence) -> NextReading | None:

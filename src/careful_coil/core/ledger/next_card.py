@@ -16,6 +16,7 @@ Act = Literal[
     "reading",
     "switch",
     "shaft",
+    "spin",
     "kick",
     "run",
     "frame",
@@ -147,10 +148,14 @@ def _reading(nxt: NextReading) -> NextStep:
     one, two = nxt.between or ("", "")
     a = one if isinstance(one, str) else one[0]
     several = (two,) if isinstance(two, str) else two
-    verb = {"switch": "Work the switch on", "shaft": "Turn the shaft, watch"}.get(nxt.kind, "Read")
+    verb = {
+        "switch": "Work the switch on",
+        "shaft": "Turn the shaft, watch",
+        "spin": "Spin the shaft, volts of",
+    }.get(nxt.kind, "Read")
     return NextStep(
         code=f"{nxt.kind}-{a}-{'+'.join(several)}",
-        act=nxt.kind if nxt.kind in ("switch", "shaft") else "reading",
+        act=nxt.kind if nxt.kind in ("switch", "shaft", "spin") else "reading",
         station="leads",
         title=f"{verb} {a} to {' + '.join(several)}",
         why=nxt.why,

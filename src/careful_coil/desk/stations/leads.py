@@ -52,6 +52,7 @@ COLUMNS = 3  # of the winding's parts, where the drawing stands below the sheet
 TEST_CAUTIONS = {
     "run": "Clamp it, uncouple it, earth the frame. A quarter of rated volts or less; seconds only.",
     "kick": "Through a fuse or a lamp, rotor still. Hands off the sense leads: the break bites.",
+    "spin": "Supply off and proved dead, load off; by hand only, a motor must not drive it.",
     "shaft": "Supply off and proved dead, load off. Turn it slowly by hand; hands clear of the fan.",
     "switch": "Supply off and proved dead. Work the start mechanism by hand, not by running it.",
 }
@@ -224,7 +225,7 @@ class LeadsPage(Page):
             self.verticalScrollBar().setValue(0)
         target = self.session.target
         wanted: set[frozenset[str]] = set()
-        if target and target.kind in ("resistance", "switch", "shaft"):
+        if target and target.kind in ("resistance", "switch", "shaft", "spin"):
             wanted = {frozenset((target.ends[0], t)) for t in (target.ends[1], *target.also)}
         self.sheet.show_judgement(judged, frozenset(wanted))
         self._guide(judged, target)
