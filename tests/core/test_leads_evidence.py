@@ -472,3 +472,26 @@ def test_a_pair_that_may_be_a_tachometer_is_spun_at_the_end() -> None:
         assert len(spun) == 1
         assert ("tachometer" in found.best.extras.values()) == volt
         assert {found.best.certainty[t] for t in found.best.extras} == {"leaning"}
+
+
+def test_what_is_put_off_brings_the_next_best_reading() -> None:
+    player = Player("three-phase-9-lead-wye", 2)
+    codes: list[str] = []
+    for _ in range(4):
+        found = identify(answer_with(player, Leanings(put_off=tuple(codes))))
+        assert found.next is not None
+        assert found.next.code not in codes
+        codes.append(found.next.code)
+    assert len(set(codes)) == 4
+
+
+def test_a_shop_without_adjacent_poles_trusts_a_silent_kick_less() -> None:
+    """A weak kick between halves: adjacent poles where a shop knows them, else it does not fit."""
+    player = Player("three-phase-9-lead-wye", 1, adjacent_halves=True)
+    player.read_all()
+    step = player.answer().next
+    assert step is not None
+    player.take(step)
+    for share in (0.0, 0.5):
+        found = identify(answer_with(player, Leanings(adjacent=share)))
+        assert player.claims_hold(found) or share == 0.0

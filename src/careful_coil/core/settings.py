@@ -65,6 +65,12 @@ class Settings:
         "shop default: repair below this share of a new one",
         "Repair below this share of a new one",
     )
+    adjacent_halves: Limit = Limit(
+        15.0,
+        "%",
+        "shop experience; their kicks show nothing",
+        "Halves lie on adjacent poles in",
+    )
     frame_ohm: Limit = Limit(
         2e6, "Ω", "ohmmeter's first look only", "Open to frame, ohmmeter, above"
     )

@@ -160,19 +160,21 @@ def _next(
     suspects: Sequence[Suspect],
     evidence: Evidence,
 ) -> NextReading | None:
-    if suspects:
-        o = next(o for o in evidence.ohms if suspects[0].reading in o.takes)
+    for suspect in suspects:
+        o = next(o for o in evidence.ohms if suspect.reading in o.takes)
+        if evidence.waits("resistance", o.a, o.b):
+            continue
         return NextReading(
             kind="resistance",
             between=(evidence.tags[o.a], evidence.tags[o.b]),
             gain_bits=1.0,
-            why=suspects[0].why,
+            why=suspect.why,
         )
     again = take_again(weighed, share, evidence)
-    if again is not None:
+    if again is not None and again.code not in evidence.leanings.put_off:
         return again
     doubtful = most_doubtful(weighed[0], evidence)
-    if doubtful is not None:
+    if doubtful is not None and doubtful.code not in evidence.leanings.put_off:
         return doubtful
     ohms = next_ohms(weighed, share, evidence)
     if ohms is not None or not stand or len(evidence.tags) < 2:

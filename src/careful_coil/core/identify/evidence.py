@@ -4,6 +4,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from careful_coil.core.errors import BadDocument
+from careful_coil.core.identify.result import code_of
 from careful_coil.core.readings import (
     PLAIN_METER,
     AnyReading,
@@ -26,6 +27,7 @@ from careful_coil.core.values import Qualifier, show_ohm
 MOST_LEADS = 16
 LEAD_OHM_HIGHEST = 0.5  # unknown meter leads lie between nothing and this
 COARSEST_RESOLUTION_OHM = 0.1
+USUALLY_ADJACENT = 0.15  # of motors with halved phases: the halves are adjacent poles
 LEAST_SIGMA_OHM = 1e-4  # no bench meter tells less
 
 
@@ -95,13 +97,16 @@ class Leanings:
 
     `arrangements` the shop's own odds over the usual ones, by slug; `kinds` how much likelier than
     usual the signs make each family of windings; `bunching` whether several leads may be asked for
-    as one end; `clips` the leads the probes are on, which are cheaper to keep.
+    as one end; `clips` the leads the probes are on, which are cheaper to keep; `put_off` codes of
+    readings that cannot be taken now; `adjacent` how many motors have halves of adjacent poles.
     """
 
     arrangements: tuple[tuple[str, float], ...] = ()
     kinds: tuple[tuple[str, float], ...] = ()
     bunching: bool = True
     clips: tuple[int, ...] = ()
+    put_off: tuple[str, ...] = ()
+    adjacent: float = USUALLY_ADJACENT
 
 
 PLAIN_LEANINGS = Leanings()
@@ -127,6 +132,13 @@ class Evidence:
     leanings: Leanings = PLAIN_LEANINGS
     notes: tuple[str, ...] = ()
     frame: tuple[tuple[str, float], ...] = ()
+
+    def waits(self, kind: str, *ends: int | tuple[int, ...]) -> bool:
+        """Whether a reading is put off, its leads by number."""
+        names = (
+            self.tags[e] if isinstance(e, int) else tuple(self.tags[k] for k in e) for e in ends
+        )
+        return bool(self.leanings.put_off) and code_of(kind, *names) in self.leanings.put_off
 
     @classmethod
     def of(

@@ -22,7 +22,8 @@ def next_group(groups: Cover, evidence: Evidence) -> NextReading | None:
     best = 0.0
     for a, b in combinations(range(count), 2):
         odds = float(groups.conduct[a, b])
-        gain = entropy((odds, 1 - odds)) if 0 < odds < 1 and (a, b) not in read else 0.0
+        asked = 0 < odds < 1 and (a, b) not in read and not evidence.waits("resistance", a, b)
+        gain = entropy((odds, 1 - odds)) if asked else 0.0
         worth = gain / effort((a, b), clips)
         if worth > best + 1e-9 and gain >= LEAST_BITS:
             best, found = worth, _pair(a, b, odds, gain, evidence)
@@ -30,7 +31,7 @@ def next_group(groups: Cover, evidence: Evidence) -> NextReading | None:
         return found
     for lead in range(count):
         many, odds = _half(groups, lead, read)
-        if len(many) < 2:
+        if len(many) < 2 or evidence.waits("resistance", lead, many):
             continue
         gain = entropy((odds, 1 - odds))
         worth = gain / effort((lead, *many), clips) / BUNCH_WORTH

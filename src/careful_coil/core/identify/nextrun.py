@@ -38,7 +38,7 @@ def next_run(worlds: Sequence[World], evidence: Evidence) -> NextReading | None:
         lines, joints = _split(plan.joints)
         on = tuple(tuple(tag[n] for n in j) for j in lines)
         tied = tuple(sorted(tuple(tag[n] for n in j) for j in joints))
-        if (on, tied) in done:
+        if (on, tied) in done or evidence.waits("run", *on, *tied):
             continue
         outcomes: dict[tuple[str, ...], float] = {}
         for w, share in zip(same, weight, strict=True):

@@ -47,7 +47,11 @@ def next_ohms(
     known = [(w, s) for w, s in zip(weighed, share, strict=True) if w.model][:CONSIDERED]
     count = len(evidence.tags)
     read = {(o.a, o.b) for o in evidence.ohms if o.state not in ("unsteady", "beep")}
-    pairs = [(a, b) for a in range(count) for b in range(a + 1, count) if (a, b) not in read]
+    pairs = [
+        (a, b)
+        for a, b in combinations(range(count), 2)
+        if (a, b) not in read and not evidence.waits("resistance", a, b)
+    ]
     if not known or not pairs:
         return None
     weight = np.array([s for _, s in known])
@@ -135,7 +139,7 @@ def next_unread_coil(best: Weighed, evidence: Evidence) -> NextReading | None:
     read = {(o.a, o.b) for o in evidence.ohms}
     for a, b in combinations(range(len(evidence.tags)), 2):
         fresh = (np.abs(network.shares(lead_of[a], lead_of[b])) > 1e-9) & ~passed
-        if fresh.any() and (a, b) not in read:
+        if fresh.any() and (a, b) not in read and not evidence.waits("resistance", a, b):
             return NextReading(
                 kind="resistance",
                 between=(evidence.tags[a], evidence.tags[b]),
@@ -185,7 +189,7 @@ def _next_pair(
     total = sum(w.weight for w in worlds)
     best, best_gain = None, LEAST_BITS
     for a, b in combinations(range(len(evidence.tags)), 2):
-        if (a, b) in done or not total:
+        if (a, b) in done or not total or evidence.waits(kind, a, b):
             continue
         share = sum(w.weight for w in worlds if shows(w, a, b)) / total
         gain = entropy((share, 1 - share)) if 0 < share < 1 else 0.0
@@ -205,6 +209,8 @@ def next_spin(best: Weighed, evidence: Evidence) -> NextReading | None:
     for k, kind in enumerate(tables(best.model.network).kinds):
         ends = [n for n, r in enumerate(best.roles) if role_word(leads[r]) == kind]
         if not kind.startswith(SENSOR) or len(ends) != 2 or tuple(ends) in done:
+            continue
+        if evidence.waits("spin", *ends):
             continue
         odds = odds_of_extra(float(best.fit.ohm[k]))["tachometer"]
         gain = entropy((odds, 1 - odds))
@@ -236,7 +242,7 @@ def next_kick(worlds: Sequence[World], evidence: Evidence) -> NextReading | None
     own = -(ODDS * np.log2(ODDS)).sum(axis=1)
     best, best_gain = None, LEAST_BITS
     for kick in kick_pairs(first, worlds[0].placed.roles):
-        if kick in done:
+        if kick in done or evidence.waits("kick", *kick):
             continue
         a, b, c, d = kick
         shown = table[way, roles[:, a], roles[:, b], roles[:, c], roles[:, d]]

@@ -10,7 +10,7 @@ from functools import cache
 import numpy as np
 from numpy.typing import NDArray
 
-from careful_coil.core.identify.evidence import SeriesTest
+from careful_coil.core.identify.evidence import USUALLY_ADJACENT, SeriesTest
 from careful_coil.core.identify.models import Model
 from careful_coil.core.winding.coupling import Halves, fields
 from careful_coil.core.winding.kick import (
@@ -27,18 +27,20 @@ P_KICK_RIGHT, P_KICK_NEXT = 0.94, 0.02
 FITTING_ODDS = 0.1  # a kick less likely than this does not fit the world
 SERIES_SIGMA = 0.10  # of the volts applied: leakage and resistance
 P_SERIES_ODD, SERIES_RANGE = 0.02, 2.5
-COUPLINGS: dict[Halves, float] = {"alternate": 0.85, "adjacent": 0.15}
 OPPOSING: dict[Halves, float] = {"pole-changing": 1.0}  # the halves of a pole-changing phase
 _FAINT = np.array([0.005, 0.19, 0.61, 0.19, 0.005])  # halves of adjacent poles: nearly nothing
 
 Kick = tuple[int, int, int, int]
 
 
-def couplings(model: Model) -> dict[Halves, float]:
-    """Return the ways the halves may couple, with their odds."""
+def couplings(model: Model, adjacent: float = USUALLY_ADJACENT) -> dict[Halves, float]:
+    """Return the ways the halves may couple, with their odds; `adjacent` that of adjacent poles."""
     if model.slug == "three-phase-two-speed-6-lead":
         return OPPOSING
-    return COUPLINGS if any(c.half for c in model.core.coils) else {"alternate": 1.0}
+    if not any(c.half for c in model.core.coils):
+        return {"alternate": 1.0}
+    shares: dict[Halves, float] = {"alternate": 1.0 - adjacent, "adjacent": adjacent}
+    return {halves: share for halves, share in shares.items() if share > 0}
 
 
 # odds of each of KICKS by what is expected: one of KICKS, hardly anything, or two pairs not joined

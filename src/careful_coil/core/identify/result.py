@@ -41,6 +41,12 @@ class Suspect:
     why: str
 
 
+def code_of(kind: str, *ends: End) -> str:
+    """Return the name of a reading by its kind and the leads it is taken of."""
+    words = (e if isinstance(e, str) else "+".join(e) for e in ends)
+    return "-".join((kind, *words))
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class NextReading:
     """The reading that settles most: its kind and ends, the bits it is worth, why.
@@ -58,6 +64,12 @@ class NextReading:
     applied_volt: float | None = None
     gain_bits: float = 0.0
     why: str = ""
+
+    @property
+    def code(self) -> str:
+        """Return what it is put off by."""
+        ends = (*(self.between or ()), *(self.source or ()), *(self.sense or ()))
+        return code_of(self.kind, *ends, *(self.lines or ()), *(self.joints or ()))
 
     def pair(self) -> tuple[str, str] | None:
         """Return the two leads, or None where an end is several or there are none."""

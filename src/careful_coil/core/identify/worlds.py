@@ -47,7 +47,7 @@ def worlds_of(weighed: Sequence[Weighed], evidence: Evidence) -> list[World]:
             found.append((w.log_weight, w, w.roles, "alternate", False))
             continue
         roles = np.array(w.model.unseen)[:, list(w.roles)]  # (states, tags)
-        for coupling, share in couplings(w.model).items():
+        for coupling, share in couplings(w.model, evidence.leanings.adjacent).items():
             network = w.model.network
             log, fits = weigh_kicks(network, coupling, roles, evidence.kicks)
             more, fit = weigh_series(network, coupling, roles, evidence.serieses)

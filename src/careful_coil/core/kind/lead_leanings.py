@@ -1,5 +1,7 @@
 """What the kind of motor and the shop's own experience say of its leads, before any is read."""
 
+from collections.abc import Collection
+
 from careful_coil.core.identify.evidence import Leanings
 from careful_coil.core.identify.models import FAMILIES
 from careful_coil.core.job import Job
@@ -25,8 +27,10 @@ FAMILY_OF = {
 LEAST, MOST = 0.02, 50.0  # signs are seen wrongly too
 
 
-def leanings_of(job: Job, settings: Settings) -> Leanings:
-    """Return them. Signs that the plate or the leads give are left out: they count by themselves."""
+def leanings_of(job: Job, settings: Settings, put_off: Collection[str] = ()) -> Leanings:
+    """Return them. `put_off`: codes of readings that cannot be taken now.
+
+    Signs that the plate or the leads give are left out: they count by themselves."""
     tags = {lead.tag: k for k, lead in enumerate(job.leads)}
     last = next((t.reading for t in reversed(job.readings)), None)
     pair = last.pair() if isinstance(last, Resistance) else None
@@ -35,6 +39,8 @@ def leanings_of(job: Job, settings: Settings) -> Leanings:
         kinds=family_odds(job),
         bunching=settings.school("bunching") == "yes",
         clips=tuple(sorted(tags[t] for t in pair)) if pair else (),
+        put_off=tuple(sorted(put_off)),
+        adjacent=min(settings.adjacent_halves.value, 99.0) / 100,
     )
 
 

@@ -27,7 +27,7 @@ from careful_coil.core.kind.lead_leanings import leanings_of
 from careful_coil.core.kind.rules import kind_findings, kind_of
 from careful_coil.core.kind.worth import worth_findings
 from careful_coil.core.ledger.gate import before_it_can_go, release_findings
-from careful_coil.core.ledger.next_card import NextStep, steps
+from careful_coil.core.ledger.next_card import NextStep, readings_put_off, steps
 from careful_coil.core.settings import Settings
 
 ORDER = ("hold", "watch", "unproven", "note", "good")
@@ -68,7 +68,7 @@ class Judgement:
 
 def judge(job: Job, settings: Settings, not_here: Collection[str] = ()) -> Judgement:
     """Return a job's findings, gate and next step. `not_here`: codes of steps put off."""
-    evidence = evidence_of(job, leanings_of(job, settings)) if job.leads else None
+    evidence = evidence_of(job, leanings_of(job, settings, not_here)) if job.leads else None
     found = identify(evidence) if evidence else None
     naming = name_leads(job, found) if found else Naming(word="none", names={}, arrangement=None)
     state = connecting(job, found, naming)
@@ -103,7 +103,10 @@ def judge(job: Job, settings: Settings, not_here: Collection[str] = ()) -> Judge
         findings=tuple(sorted(findings, key=lambda f: ORDER.index(f.verdict))),
         gate=tuple(gate),
         next=wanted,
-        skipped=tuple(s for s in every if s.code in not_here),
+        skipped=(
+            *(s for s in every if s.code in not_here),
+            *readings_put_off(job, every, not_here),
+        ),
         pips=_pips(findings),
     )
 

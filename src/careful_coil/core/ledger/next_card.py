@@ -1,12 +1,12 @@
 """The one most useful thing to do now, and why."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Collection, Iterator, Sequence
 from dataclasses import dataclass, field
 from typing import Literal
 
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.identify import Identification, Naming
-from careful_coil.core.identify.result import NextReading
+from careful_coil.core.identify.result import NextReading, code_of
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.entries import Station
 from careful_coil.core.values import show_ohm
@@ -120,11 +120,31 @@ def _leads(job: Job, found: Identification | None, naming: Naming) -> Iterator[N
         yield _reading(nxt)
 
 
+READS = ("resistance", "switch", "shaft", "spin", "kick", "run")
+
+
+def readings_put_off(
+    job: Job, every: Sequence[NextStep], put_off: Collection[str]
+) -> list[NextStep]:
+    """Return the readings put off: identification asks for the next best in their place."""
+    known = {s.code for s in every}
+    known |= {code_of(t.reading.kind, *getattr(t.reading, "between", ())) for t in job.readings}
+    found = []
+    for code in sorted(put_off):
+        kind, _, ends = code.partition("-")
+        if kind in READS and code not in known:
+            title = (
+                f"{'Read' if kind == 'resistance' else kind.capitalize()} {ends.replace('-', ' ')}"
+            )
+            found.append(NextStep(code=code, title=title, why="Put off.", station="leads"))
+    return found
+
+
 def _reading(nxt: NextReading) -> NextStep:
     """Return the reading that identification asks for."""
     if nxt.kind == "kick" and nxt.source and nxt.sense:
         return NextStep(
-            code=f"kick-{nxt.source}-{nxt.sense}",
+            code=nxt.code,
             act="kick",
             station="leads",
             title=f"Kick {nxt.source[0]}{nxt.source[1]}, watch {nxt.sense[0]}{nxt.sense[1]}",
@@ -137,7 +157,7 @@ def _reading(nxt: NextReading) -> NextStep:
         made = [f"L{k + 1} on {' '.join(j)}" for k, j in enumerate(lines)]
         made += [f"{' '.join(j)} joined" for j in joints]
         return NextStep(
-            code=f"run-{lines}-{joints}",
+            code=nxt.code,
             act="run",
             station="leads",
             title="Run it at reduced volts",
@@ -154,7 +174,7 @@ def _reading(nxt: NextReading) -> NextStep:
         "spin": "Spin the shaft, volts of",
     }.get(nxt.kind, "Read")
     return NextStep(
-        code=f"{nxt.kind}-{a}-{'+'.join(several)}",
+        code=nxt.code,
         act=nxt.kind if nxt.kind in ("switch", "shaft", "spin") else "reading",
         station="leads",
         title=f"{verb} {a} to {' + '.join(several)}",

@@ -115,6 +115,8 @@ ARRANGEMENTS: dict[str, Arrangement] = {
             1,
             single.two_speed_coil,
             never=(("high", "low"),),
+            note="Which outer end is common is a leaning. Not over 15 % of rated volts on each pair proves "
+            "it: the whole coil draws least, then the main section, the tail most.",
         ),
         _make("three-phase-4-lead", "Star with its centre out", 3, three.four_lead),
         _make("three-phase-12-lead", "Six halves, both ends out", 3, three.twelve_lead),
