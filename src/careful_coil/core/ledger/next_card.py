@@ -133,9 +133,8 @@ def readings_put_off(
     for code in sorted(put_off):
         kind, _, ends = code.partition("-")
         if kind in READS and code not in known:
-            title = (
-                f"{'Read' if kind == 'resistance' else kind.capitalize()} {ends.replace('-', ' ')}"
-            )
+            verb = "Read" if kind == "resistance" else kind.capitalize()
+            title = f"{verb} {ends.replace('-', ' to ' if ends.count('-') == 1 else ' ')}"
             found.append(NextStep(code=code, title=title, why="Put off.", station="leads"))
     return found
 
