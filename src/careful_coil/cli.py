@@ -132,7 +132,14 @@ def _identification_words(found: Identification) -> Iterator[str]:
         yield f"suspect: reading {s.reading}. {s.why}"
     if found.next is not None:
         n = found.next
-        ends = [*(n.between or ()), *(n.source or ()), *(n.sense or ()), *(n.lines or ())]
+        ends = [
+            *(n.between or ()),
+            *(n.source or ()),
+            *(n.sense or ()),
+            *(n.tie or ()),
+            *(n.across or ()),
+        ]
+        ends += n.lines or ()
         words = " ".join(
             e if isinstance(e, str) else "+".join(e) for e in (*ends, *(n.joints or ()))
         )

@@ -2,7 +2,7 @@
 
 import random
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from pydantic import TypeAdapter
 
@@ -111,12 +111,18 @@ class Player:
             lines=step.lines or (),
             joints=step.joints or (),
         )
+        if step.tie and step.across:
+            request = replace(request, sense=(step.tie[1], step.across[1]))
         text = self.bench.show(request).text
         told: dict[str, object] = {"kind": kind, "value": text}
         if kind == "spin":
             told |= {"between": step.between, "volt": float(text.split()[0])}
         elif step.between:
             told["between"] = step.between
+        elif kind == "series":
+            applied, _, read = text.split()
+            told |= {"source": step.source, "tie": step.tie, "across": step.across}
+            told |= {"applied_volt": float(applied), "value": float(read)}
         elif kind == "kick":
             told |= {"source": step.source, "sense": step.sense}
         else:

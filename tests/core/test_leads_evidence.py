@@ -495,3 +495,17 @@ def test_a_shop_without_adjacent_poles_trusts_a_silent_kick_less() -> None:
     for share in (0.0, 0.5):
         found = identify(answer_with(player, Leanings(adjacent=share)))
         assert player.claims_hold(found) or share == 0.0
+
+
+def test_without_a_battery_series_tests_settle_nine_leads() -> None:
+    player = Player("three-phase-9-lead-wye", 2)
+    player.read_all()
+    for _ in range(12):
+        found = identify(answer_with(player, Leanings(put_off=("kick-A-B-C-D",))))
+        if found.next is None:
+            break
+        assert found.next.kind == "series"
+        player.take(found.next)
+    assert found.status == "settled"
+    assert player.claims_hold(found)
+    assert sum(isinstance(r, Series) for r in player.readings) <= 6

@@ -6,7 +6,7 @@ import pytest
 
 from careful_coil.bench import Request
 from careful_coil.core.job.entries import ReadingTaken
-from careful_coil.core.readings import Kick, Resistance, Run, Spin
+from careful_coil.core.readings import Kick, Resistance, Run, Series, Spin
 from careful_coil.desk.stations.leads import LeadsPage
 from careful_coil.desk.stations.marks import marks_of
 from tests.desk.driver import Bench, Key
@@ -45,7 +45,7 @@ def play(bench: Bench, most: int = 60) -> None:
     """Take what Next asks for until it asks for no more at Leads."""
     for _ in range(most):
         step = bench.judged.next
-        if step is None or step.act not in ("reading", "switch", "shaft", "kick", "run"):
+        if step is None or step.act not in ("reading", "switch", "shaft", "kick", "series", "run"):
             return
         bench.key(Key.Key_Space)
     raise AssertionError("it never ends")
@@ -281,3 +281,20 @@ def test_volts_of_a_shaft_spun_by_hand_are_typed(empty: Bench) -> None:
     last = empty.judged.job.readings[-1].reading
     assert isinstance(last, Spin)
     assert last.volt == pytest.approx(0.6)
+
+
+def test_without_a_battery_a_series_test_is_drawn_and_typed(bench: Bench) -> None:
+    loose(bench, 6)
+    while bench.judged.next is not None and bench.judged.next.act == "reading":
+        bench.key(Key.Key_Space)
+    assert bench.next.startswith("Kick")
+    bench.key(Key.Key_N)
+    assert bench.next.startswith("Tie ")
+    assert "tied to" in page_of(bench).guide.accessibleDescription()
+    bench.enter("12 V")
+    assert "12 V 23.1" in bench.note
+    bench.key(Key.Key_Escape)
+    bench.key(Key.Key_Space)
+    assert isinstance(bench.judged.job.readings[-1].reading, Series)
+    play(bench)
+    assert bench.judged.naming.word == "proven"

@@ -6,13 +6,24 @@ from typing import Literal, Protocol
 from careful_coil.core.readings import Meter
 
 RequestKind = Literal[
-    "resistance", "frame", "switch", "shaft", "spin", "kick", "run", "insulation", "line", "bond"
+    "resistance",
+    "frame",
+    "switch",
+    "shaft",
+    "spin",
+    "kick",
+    "series",
+    "run",
+    "insulation",
+    "line",
+    "bond",
 ]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Request:
-    """What the probes are on. `ends` are tags (or L1…); `sense` the second pair of a kick.
+    """What the probes are on. `ends` are tags (or L1…); `sense` the second pair of a kick, or of a
+    series test: the source's second lead is tied to its first, read from the first to the last.
 
     `also` are leads clipped together with the second end; `joints` the joints made at that moment,
     for readings on the lines and for runs, where `lines` are the leads on each line.

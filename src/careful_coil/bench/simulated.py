@@ -10,9 +10,10 @@ from careful_coil.core.errors import InstrumentError
 from careful_coil.core.identify.hooked import run_shown
 from careful_coil.core.readings import Meter
 from careful_coil.core.winding.coupling import Halves
-from careful_coil.core.winding.kick import kick
+from careful_coil.core.winding.kick import coupled, kick
 from careful_coil.core.winding.network import Network
 
+SERIES_VOLT = 12.0  # of its small transformer
 RUN_VOLT = 60.0  # what its bench gives for a tentative run
 NOISE_SHARE = 1e-3  # of the reading, one sigma
 FRAME_OPEN_ABOVE_OHM = 2e6
@@ -81,6 +82,8 @@ class SimulatedMeter:
             a, b = (self._lead(t) for t in request.ends)
             varies = self._passes(a, b, ("armature",))
             return Shown(text="varies" if varies else "steady", unit="")
+        if request.kind == "series":
+            return Shown(text=self._series(request), unit="V")
         if request.kind == "spin":
             return Shown(text="0.6 V" if self._tachometer(request.ends) else "0 V", unit="V")
         return Shown(
@@ -129,6 +132,14 @@ class SimulatedMeter:
         ends = {self._lead(t) for t in tags}
         parts = self._motor.network.parts
         return any(p.kind == "tachometer" and {p.start, p.finish} == ends for p in parts)
+
+    def _series(self, request: Request) -> str:
+        """Return volts put on and volts read, the rotor in the bore: coils couple as in a kick."""
+        network = self._motor.network
+        a, b, c, d = (self._lead(t) for t in (*request.ends, *request.sense))
+        halves: Halves = "adjacent" if self._motor.adjacent_halves else "alternate"
+        led = network.kick_ratio((a, b), (c, d), coupled(network, halves))
+        return f"{SERIES_VOLT:g} V {SERIES_VOLT * abs(1 + led):.2f}"
 
     def _run(self, request: Request) -> str:
         """Return volts, the amps of the lines, and how it turns."""

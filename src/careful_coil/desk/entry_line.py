@@ -19,7 +19,7 @@ from careful_coil.core.job.entries import (
     TagsSwapped,
 )
 from careful_coil.core.job.fold import reading_of
-from careful_coil.core.readings import Frame, Kick, Resistance, Run, Shaft, Spin, Switch
+from careful_coil.core.readings import Frame, Kick, Resistance, Run, Series, Shaft, Spin, Switch
 from careful_coil.core.values import BenchValue, Qualifier, Quantity, parse, show
 
 KICK_WORDS = ("up-large", "up-small", "none", "down-small", "down-large")
@@ -152,6 +152,9 @@ def body_of(
         word = _choice(text, KICK_WORDS)
         kick = Kick(source=_two(target.ends), sense=_two(target.sense), value=word)
         return ReadingTaken(reading=kick, instrument=instrument, temperature_c=temperature_c)
+    if target.kind == "series":
+        tied = series_of(text, target)
+        return ReadingTaken(reading=tied, instrument=instrument, temperature_c=temperature_c)
     if target.kind == "run":
         ran = run_of(text, target)
         return ReadingTaken(reading=ran, instrument=instrument, temperature_c=temperature_c)
@@ -169,6 +172,21 @@ def body_of(
     a, b = _two(target.ends)
     ohms = Resistance(between=(a, (b, *target.also) if target.also else b), value=shown)
     return ReadingTaken(reading=ohms, instrument=instrument, temperature_c=temperature_c)
+
+
+SERIES_WANTED = "volts put on, then volts read: 12 V 23.1"
+
+
+def series_of(text: str, target: Request) -> Series:
+    """Return a series test as typed. Raises: BadValue."""
+    found = re.fullmatch(r"\s*([\d.,]+)\s*V?\s+([\d.,]+)\s*V?\s*", text)
+    if found is None:
+        raise BadValue(text, SERIES_WANTED)
+    applied, read = (parse(f"{found[k]} V", Quantity.VOLTAGE).value for k in (1, 2))
+    if applied <= 0:
+        raise BadValue(text, SERIES_WANTED)
+    (a, b), (c, d) = target.ends, target.sense
+    return Series(source=(a, b), tie=(b, c), across=(a, d), applied_volt=applied, value=read)
 
 
 RUN_WANTED = "volts, three amps and how it turned: 60 V 0.41/0.40/0.41 smooth (or rough, none)"

@@ -26,7 +26,18 @@ from careful_coil.records.summary import summary_of
 
 Failed = Callable[[str], None]
 InstrumentFor = Callable[[str, int, Job], Instrument | None]
-TARGET_ACTS = ("reading", "switch", "shaft", "spin", "kick", "run", "insulation", "line", "bond")
+TARGET_ACTS = (
+    "reading",
+    "switch",
+    "shaft",
+    "spin",
+    "kick",
+    "series",
+    "run",
+    "insulation",
+    "line",
+    "bond",
+)
 LOOSE = "Loose leads"
 
 

@@ -94,6 +94,7 @@ class Probes(Painted):
             "shaft": "watch while the shaft is turned",
             "spin": "AC volts while the shaft is spun by hand, 0 for none",
             "kick": "battery on the first pair, watch the second",
+            "series": "volts put on and volts read: 12 V 23.1",
             "run": "volts, three amps, how it turned: 60 V 0.41/0.40/0.41 smooth",
             "insulation": "tester on, one minute",
             "line": "between the lines, proves the joints",

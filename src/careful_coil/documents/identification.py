@@ -50,7 +50,7 @@ def identification_document(found: Identification) -> IdentificationDocument:
     """Return the document of an identification."""
     nxt: dict[str, Any] | None = None
     if found.next is not None:
-        keys = ("between", "source", "sense", "lines", "joints", "applied_volt")
+        keys = ("between", "source", "sense", "tie", "across", "lines", "joints", "applied_volt")
         asked = {k: _plain(getattr(found.next, k)) for k in keys}
         nxt = {"kind": found.next.kind} | {k: v for k, v in asked.items() if v is not None}
         nxt |= {"gain_bits": float(found.next.gain_bits), "why": found.next.why}

@@ -67,6 +67,29 @@ def draw_kick(source: Sequence[str], sense: Sequence[str], looks: Mapping[str, L
     return Drawing(tuple(shapes), WIDE, 46.0)
 
 
+def draw_series(source: Sequence[str], other: Sequence[str], looks: Mapping[str, Look]) -> Drawing:
+    """Return low volts on the source coil, its finish tied to the other coil, a meter end to end."""
+    y, xs = 14.0, (6.0, 30.0, 46.0, 70.0)
+    meter = (38.0, 36.0)
+    left, right = meter[0] - REACH, meter[0] + REACH
+    tags = (*source, *other)
+    shapes: list[Shape] = [
+        coil((xs[0], y), (xs[1], y)),
+        coil((xs[2], y), (xs[3], y)),
+        Stroke(points=((xs[1] + 3.4, y), (xs[2] - 3.4, y)), token="copper", width=1.0),
+        Words(at=((xs[1] + xs[2]) / 2, y - 4.5), text="tie", size=3.0),
+        Stroke(points=((xs[0], y - 3.4), (xs[0], 3.0), (13.0, 3.0)), token="copper"),
+        Stroke(points=((23.0, 3.0), (xs[1], 3.0), (xs[1], y - 3.4)), token="copper"),
+        Words(at=(18.0, 3.0), text="~ 12 V", size=3.0, token="ink"),
+        Stroke(points=((xs[0], y + 3.4), (xs[0], meter[1]), (left, meter[1])), token="copper"),
+        Stroke(points=((right, meter[1]), (xs[3], meter[1]), (xs[3], y + 3.4)), token="copper"),
+        Stroke(points=_circle(*meter), token="ink"),
+        Words(at=meter, text="V~", size=4.2, bold=True, token="ink"),
+    ]
+    shapes += [_ring((x, y), looks[t]) for x, t in zip(xs, tags, strict=True)]
+    return Drawing(tuple(shapes), WIDE, 46.0)
+
+
 def draw_bunch(one: str, several: Sequence[str], looks: Mapping[str, Look]) -> Drawing:
     """Return one lead on one probe, the others held by one clip on the other."""
     high = max(len(several) * 8.0, 16.0)

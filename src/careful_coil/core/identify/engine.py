@@ -16,6 +16,7 @@ from careful_coil.core.identify.cover import Cover, cover
 from careful_coil.core.identify.evidence import Evidence
 from careful_coil.core.identify.nextgroup import next_group
 from careful_coil.core.identify.nextrun import next_run
+from careful_coil.core.identify.nextseries import next_series
 from careful_coil.core.identify.nextstep import (
     next_kick,
     next_ohms,
@@ -185,7 +186,9 @@ def _next(
     tests = [t for t in (next_switch(stand, evidence), next_shaft(stand, evidence)) if t]
     if tests:
         return max(tests, key=lambda t: t.gain_bits)
-    last = next_kick(stand, evidence) or next_run(stand, evidence)
+    no_battery = any(code.startswith("kick-") for code in evidence.leanings.put_off)
+    sense = next_series if no_battery else next_kick
+    last = sense(stand, evidence) or next_run(stand, evidence)
     return last or next_spin(weighed[0], evidence)
 
 

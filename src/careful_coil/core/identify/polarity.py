@@ -12,20 +12,17 @@ from numpy.typing import NDArray
 
 from careful_coil.core.identify.evidence import USUALLY_ADJACENT, SeriesTest
 from careful_coil.core.identify.models import Model
-from careful_coil.core.winding.coupling import Halves, fields
-from careful_coil.core.winding.kick import (
-    HALF_OTHER_PHASE,
-    HALF_SAME_PHASE,
-    KICKS,
-    kick_class,
-)
+from careful_coil.core.winding.coupling import Halves
+from careful_coil.core.winding.kick import KICKS, coupled, kick_class
 from careful_coil.core.winding.network import Network
 from careful_coil.core.winding.symmetry import parts
 
 Floats = NDArray[np.float64]
 P_KICK_RIGHT, P_KICK_NEXT = 0.94, 0.02
 FITTING_ODDS = 0.1  # a kick less likely than this does not fit the world
-SERIES_SIGMA = 0.10  # of the volts applied: leakage and resistance
+SERIES_SIGMA = 0.06  # of the volts applied
+# how much of a kick's ratio low volts carry over, with the odds: leakage, and a rotor out of the bore
+LINKED = ((1.0, 0.6), (0.78, 0.25), (0.52, 0.15))
 P_SERIES_ODD, SERIES_RANGE = 0.02, 2.5
 OPPOSING: dict[Halves, float] = {"pole-changing": 1.0}  # the halves of a pole-changing phase
 _FAINT = np.array([0.005, 0.19, 0.61, 0.19, 0.005])  # halves of adjacent poles: nearly nothing
@@ -74,13 +71,7 @@ def ratios(network: Network, coupling: Halves) -> Floats:
     0 where a pair does not conduct.
     """
     count, shares = len(network.leads), _shares(network)
-    mutual = network.mutual(HALF_SAME_PHASE, HALF_OTHER_PHASE)
-    if coupling == "adjacent":
-        half = np.array([bool(c.half) for c in network.coils])
-        apart = half[:, None] & half[None, :] & ~np.eye(len(half), dtype=bool)
-        mutual = np.where(apart, 0.0, mutual)
-    elif coupling == "pole-changing":
-        mutual = fields(network.coils, coupling).mutual()
+    mutual = coupled(network, coupling)
     own = np.einsum("sc,cd,sd->s", shares, mutual, shares)
     ratio = (shares @ mutual @ shares.T) / np.where(own > 1e-12, own, 1.0)[:, None]
     return np.asarray(ratio.reshape((count,) * 4))
@@ -134,9 +125,13 @@ def weigh_series(
     """Return the log likelihood of series tests under full placements, and whether all of them fit."""
     log, fits = np.zeros(len(roles)), np.ones(len(roles), dtype=bool)
     for test in tests:
-        volt, joined = _series(network, coupling, roles, test)
-        off = np.abs(test.ratio - volt)
-        near = np.exp(-0.5 * (off / SERIES_SIGMA) ** 2) / (SERIES_SIGMA * math.sqrt(2 * math.pi))
+        own, led, joined = _series(network, coupling, roles, test)
+        near, off = np.zeros(len(roles)), np.full(len(roles), np.inf)
+        for share, odds in LINKED:
+            apart = np.abs(test.ratio - np.abs(own + share * led))
+            near += odds * np.exp(-0.5 * (apart / SERIES_SIGMA) ** 2)
+            off = np.minimum(off, apart)
+        near /= SERIES_SIGMA * math.sqrt(2 * math.pi)
         log += np.log((1 - P_SERIES_ODD) * near * joined + P_SERIES_ODD / SERIES_RANGE)
         fits &= joined & (off < 3 * SERIES_SIGMA)
     return log, fits
@@ -144,15 +139,15 @@ def weigh_series(
 
 def _series(
     network: Network, coupling: Halves, roles: NDArray[np.int64], test: SeriesTest
-) -> tuple[Floats, NDArray[np.bool_]]:
-    """Return volts across over volts applied for each world, and whether the tie joins the paths."""
+) -> tuple[Floats, Floats, NDArray[np.bool_]]:
+    """Return for each world the volts of the source's own path and those led over, over those applied,
+    and whether the tie joins the two paths."""
     table, together = ratios(network, coupling), np.isfinite(network.resistance())
     a, b, x, y, one, two = (roles[:, k] for k in (*test.source, *test.across, *test.tie))
     swap = together[x, two] & ~together[x, one]
     near, far = np.where(swap, two, one), np.where(swap, one, two)
-    joined = together[x, near] & together[y, far]
-    volt = table[a, b, x, near] + table[a, b, far, y]
-    return np.abs(volt), joined
+    joined = np.asarray(together[x, near] & together[y, far])
+    return table[a, b, x, near], table[a, b, far, y], joined
 
 
 def kick_pairs(model: Model, roles: Sequence[int]) -> list[Kick]:

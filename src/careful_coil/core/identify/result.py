@@ -4,7 +4,7 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 Status = Literal["settled", "narrowed", "unsettled", "contradictory"]
-NextKind = Literal["resistance", "switch", "kick", "shaft", "spin", "run"]
+NextKind = Literal["resistance", "switch", "kick", "shaft", "spin", "series", "run"]
 End = str | tuple[str, ...]
 Certainty = Literal["proven", "convention", "leaning", "open"]
 
@@ -59,6 +59,8 @@ class NextReading:
     between: tuple[End, End] | None = None
     source: tuple[str, str] | None = None
     sense: tuple[str, str] | None = None
+    tie: tuple[str, str] | None = None
+    across: tuple[str, str] | None = None
     lines: tuple[tuple[str, ...], ...] | None = None
     joints: tuple[tuple[str, ...], ...] | None = None
     applied_volt: float | None = None
@@ -69,6 +71,7 @@ class NextReading:
     def code(self) -> str:
         """Return what it is put off by."""
         ends = (*(self.between or ()), *(self.source or ()), *(self.sense or ()))
+        ends = (*ends, *(self.tie or ()), *(self.across or ()))
         return code_of(self.kind, *ends, *(self.lines or ()), *(self.joints or ()))
 
     def pair(self) -> tuple[str, str] | None:

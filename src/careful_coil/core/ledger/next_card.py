@@ -18,6 +18,7 @@ Act = Literal[
     "shaft",
     "spin",
     "kick",
+    "series",
     "run",
     "frame",
     "dead",
@@ -120,7 +121,7 @@ def _leads(job: Job, found: Identification | None, naming: Naming) -> Iterator[N
         yield _reading(nxt)
 
 
-READS = ("resistance", "switch", "shaft", "spin", "kick", "run")
+READS = ("resistance", "switch", "shaft", "spin", "kick", "series", "run")
 
 
 def readings_put_off(
@@ -150,6 +151,16 @@ def _reading(nxt: NextReading) -> NextStep:
             why=nxt.why,
             ends=nxt.source,
             sense=nxt.sense,
+        )
+    if nxt.kind == "series" and nxt.source and nxt.tie and nxt.across:
+        return NextStep(
+            code=nxt.code,
+            act="series",
+            station="leads",
+            title=f"Tie {nxt.tie[0]} to {nxt.tie[1]}, read {nxt.across[0]} to {nxt.across[1]}",
+            why=nxt.why,
+            ends=nxt.source,
+            sense=(nxt.tie[1], nxt.across[1]),
         )
     if nxt.kind == "run":
         lines, joints = nxt.lines or (), nxt.joints or ()

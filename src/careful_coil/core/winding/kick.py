@@ -8,6 +8,7 @@ and −0.42 between phases. Battery + on the first source lead, meter + on the f
 from typing import get_args
 
 import numpy as np
+from numpy.typing import NDArray
 
 from careful_coil.core.readings import KickValue
 from careful_coil.core.winding.coupling import Halves, fields
@@ -34,11 +35,14 @@ def kick(network: Network, source: Pair, sense: Pair, halves: Halves = "alternat
 
     The paths may run through several coils. `none` also where a pair does not conduct.
     """
+    return KICKS[kick_class(network.kick_ratio(source, sense, coupled(network, halves)))]
+
+
+def coupled(network: Network, halves: Halves = "alternate") -> NDArray[np.float64]:
+    """Return M_kl/M of all coils for halves that lie as `halves` says, shape (coils, coils)."""
     if halves == "alternate":
-        mutual = network.mutual(HALF_SAME_PHASE, HALF_OTHER_PHASE)
-    else:
-        mutual = fields(network.coils, halves).mutual()
-    return KICKS[kick_class(network.kick_ratio(source, sense, mutual))]
+        return network.mutual(HALF_SAME_PHASE, HALF_OTHER_PHASE)
+    return fields(network.coils, halves).mutual()
 
 
 def series_volt(

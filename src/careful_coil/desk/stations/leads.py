@@ -25,7 +25,7 @@ from careful_coil.desk.stations.page import Caution, Drawn, Heading, Page, plain
 from careful_coil.desk.stations.sheet import Sheet
 from careful_coil.desk.stations.why_part import WhyPart
 from careful_coil.desk.theme import Theme
-from careful_coil.drawing.clips import draw_bunch, draw_kick, draw_run
+from careful_coil.drawing.clips import draw_bunch, draw_kick, draw_run, draw_series
 from careful_coil.drawing.scene import looks_of, winding_now
 
 
@@ -52,6 +52,7 @@ COLUMNS = 3  # of the winding's parts, where the drawing stands below the sheet
 TEST_CAUTIONS = {
     "run": "Clamp it, uncouple it, earth the frame. A quarter of rated volts or less; seconds only.",
     "kick": "Through a fuse or a lamp, rotor still. Hands off the sense leads: the break bites.",
+    "series": "Low volts from an isolating transformer, through a fuse; seconds only, rotor out or still.",
     "spin": "Supply off and proved dead, load off; by hand only, a motor must not drive it.",
     "shaft": "Supply off and proved dead, load off. Turn it slowly by hand; hands clear of the fan.",
     "switch": "Supply off and proved dead. Work the start mechanism by hand, not by running it.",
@@ -276,6 +277,9 @@ class LeadsPage(Page):
         if target is not None and target.kind == "kick":
             drawn = draw_kick(target.ends, target.sense, looks)
             words = f"battery on {' '.join(target.ends)}, meter on {' '.join(target.sense)}"
+        elif target is not None and target.kind == "series":
+            drawn = draw_series(target.ends, target.sense, looks)
+            words = f"volts on {' '.join(target.ends)}, {target.ends[1]} tied to {target.sense[0]}"
         elif target is not None and target.kind == "run":
             drawn = draw_run(target.lines, target.joints, looks)
             words = "; ".join(f"L{k + 1} on {' '.join(j)}" for k, j in enumerate(target.lines))
