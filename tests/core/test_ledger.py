@@ -218,3 +218,15 @@ def test_every_gate_finding_has_words_and_a_station() -> None:
             assert f.subject
             assert f.why
             assert f.station in ("intake", "leads", "insulation", "connect", "release")
+
+
+def test_the_frame_is_looked_at_by_ohmmeter_before_the_tester_where_the_shop_says_so() -> None:
+    frames = [
+        {"kind": "reading", "reading": {"kind": "frame", "lead": t, "value": "open"}} for t in "ABC"
+    ]
+    asked = [judged(*SIX_LEADS, *frames[:k]).next for k in range(4)]
+    assert [s.code if s else "" for s in asked] == ["frame-A", "frame-B", "frame-C", "insulation"]
+    tester = Settings().changed({"schools": {"frame-test": "tester always"}})
+    first = judged(*SIX_LEADS, settings=tester).next
+    assert first is not None
+    assert first.code == "insulation"

@@ -28,6 +28,7 @@ Failed = Callable[[str], None]
 InstrumentFor = Callable[[str, int, Job], Instrument | None]
 TARGET_ACTS = (
     "reading",
+    "frame",
     "switch",
     "shaft",
     "spin",

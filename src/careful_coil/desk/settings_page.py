@@ -16,7 +16,12 @@ from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Heading, Page, plain_label
 from careful_coil.desk.theme import Theme
 
-IN_USE = ("bleed", "marks", "bunching")  # the others are kept until their station asks for them
+IN_USE = (
+    "bleed",
+    "marks",
+    "bunching",
+    "frame-test",
+)  # the others are kept until their station asks for them
 NOT_ASKED = ("supply_apart", "supply_edge", "frame_ohm")  # limits that no rule reads yet: not shown
 
 

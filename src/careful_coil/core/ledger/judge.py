@@ -30,6 +30,7 @@ from careful_coil.core.ledger.gate import before_it_can_go, release_findings
 from careful_coil.core.ledger.next_card import NextStep, readings_put_off, steps
 from careful_coil.core.settings import Settings
 
+OHMMETER = "ohmmeter first"
 ORDER = ("hold", "watch", "unproven", "note", "good")
 
 
@@ -89,7 +90,7 @@ def judge(job: Job, settings: Settings, not_here: Collection[str] = ()) -> Judge
         *release_findings(job, settings),
     ]
     gate = before_it_can_go(job, findings)
-    every = list(steps(job, found, naming, state, gate))
+    every = list(steps(job, found, naming, state, gate, settings.school("frame-test") == OHMMETER))
     wanted = next((s for s in every if s.code not in not_here), None)
     return Judgement(
         job=job,

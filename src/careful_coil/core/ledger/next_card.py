@@ -9,6 +9,7 @@ from careful_coil.core.identify import Identification, Naming
 from careful_coil.core.identify.result import NextReading, code_of
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.entries import Station
+from careful_coil.core.readings import Frame
 from careful_coil.core.values import show_ohm
 
 Act = Literal[
@@ -57,8 +58,12 @@ def steps(
     naming: Naming,
     state: Connecting,
     gate: Sequence[Finding],
+    ohmmeter_first: bool = False,
 ) -> Iterator[NextStep]:
-    """Yield everything worth doing, the most useful first."""
+    """Yield everything worth doing, the most useful first.
+
+    `ohmmeter_first`: the frame is looked at by ohmmeter before the insulation tester.
+    """
     if job.released is not None and not gate:
         return
     # once the leads are tagged the probe is in the hand: the plate can wait
@@ -67,6 +72,8 @@ def steps(
         first, then = then, first
     yield from first
     yield from then
+    if ohmmeter_first:
+        yield from _frame(job, found, naming)
     yield from _insulation(job, gate)
     yield from _connect(job, naming, state, gate)
     yield from _release(job, gate)
@@ -119,6 +126,24 @@ def _leads(job: Job, found: Identification | None, naming: Naming) -> Iterator[N
     nxt = found.next
     if nxt is not None and naming.word not in ("proven", "marked"):
         yield _reading(nxt)
+
+
+def _frame(job: Job, found: Identification | None, naming: Naming) -> Iterator[NextStep]:
+    """Yield a look to the frame of one lead of each group, until the tester has been on."""
+    if found is None or job.insulation or naming.word not in ("proven", "marked"):
+        return
+    seen = {t.reading.lead for t in job.readings if isinstance(t.reading, Frame)}
+    for group in found.best.groups:
+        if not seen & set(group):
+            yield NextStep(
+                code=code_of("frame", group[0]),
+                act="frame",
+                station="leads",
+                title=f"Read {group[0]} to the frame",
+                why="It must be open. A first look only, before the tester stresses it: "
+                f"one lead speaks for {' '.join(group)}.",
+                ends=(group[0],),
+            )
 
 
 READS = ("resistance", "switch", "shaft", "spin", "kick", "series", "run")
