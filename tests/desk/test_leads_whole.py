@@ -5,6 +5,7 @@ from pathlib import Path
 import pytest
 
 from careful_coil.bench import Request
+from careful_coil.bench.port import RequestKind
 from careful_coil.core.job.entries import ReadingTaken
 from careful_coil.core.readings import Kick, Resistance, Run, Series, Spin
 from careful_coil.desk.stations.leads import LeadsPage
@@ -298,3 +299,26 @@ def test_without_a_battery_a_series_test_is_drawn_and_typed(bench: Bench) -> Non
     assert isinstance(bench.judged.job.readings[-1].reading, Series)
     play(bench)
     assert bench.judged.naming.word == "proven"
+
+
+@pytest.mark.parametrize(
+    ("kind", "words"), [("kick", "fuse"), ("series", "transformer"), ("run", "quarter")]
+)
+def test_every_test_with_power_has_its_caution_where_the_hand_is(
+    bench: Bench, kind: RequestKind, words: str
+) -> None:
+    bench.open("boatyard")
+    bench.ctrl(Key.Key_2)
+    page = page_of(bench)
+    assert not page.answers.isVisibleTo(page)
+    request = Request(
+        kind=kind,
+        ends=("A", "D"),
+        sense=("C", "F"),
+        lines=(("A",), ("B",), ("C",)),
+        joints=(("D", "E", "F"),),
+    )
+    bench.window.session.pick(request)
+    assert page.answers.isVisibleTo(page)
+    assert words in page.answers.caution.words
+    assert page.guide.isVisibleTo(page)

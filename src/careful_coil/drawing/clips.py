@@ -78,8 +78,8 @@ def draw_series(source: Sequence[str], other: Sequence[str], looks: Mapping[str,
         coil((xs[2], y), (xs[3], y)),
         Stroke(points=((xs[1] + 3.4, y), (xs[2] - 3.4, y)), token="copper", width=1.0),
         Words(at=((xs[1] + xs[2]) / 2, y - 4.5), text="tie", size=3.0),
-        Stroke(points=((xs[0], y - 3.4), (xs[0], 3.0), (13.0, 3.0)), token="copper"),
-        Stroke(points=((23.0, 3.0), (xs[1], 3.0), (xs[1], y - 3.4)), token="copper"),
+        Stroke(points=((xs[0], y - 3.4), (xs[0], 3.0), (11.0, 3.0)), token="copper"),
+        Stroke(points=((25.0, 3.0), (xs[1], 3.0), (xs[1], y - 3.4)), token="copper"),
         Words(at=(18.0, 3.0), text="~ 12 V", size=3.0, token="ink"),
         Stroke(points=((xs[0], y + 3.4), (xs[0], meter[1]), (left, meter[1])), token="copper"),
         Stroke(points=((right, meter[1]), (xs[3], meter[1]), (xs[3], y + 3.4)), token="copper"),
@@ -124,9 +124,9 @@ def draw_run(
         x = 7.0 + 31.0 * (k % per_row)
         at = y + 6.0 + 9.0 * (k // per_row)
         shapes.append(
-            Stroke(points=((x, at), (x + 8.0 * (len(joint) - 1), at)), token="copper", width=1.0)
+            Stroke(points=((x, at), (x + 11.0 * (len(joint) - 1), at)), token="copper", width=1.0)
         )
-        shapes += [_ring((x + 8.0 * n, at), looks[t]) for n, t in enumerate(joint)]
+        shapes += [_ring((x + 11.0 * n, at), looks[t]) for n, t in enumerate(joint)]
     rows = math.ceil(len(joints) / per_row)
     return Drawing(tuple(shapes), WIDE, y + 9.0 * rows + 4.0)
 
