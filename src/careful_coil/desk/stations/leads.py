@@ -50,7 +50,8 @@ UNBOUND = 16777215  # pixels: no limit to a widget's height
 CROWDED = 45.0  # mm of drawing that leave no room for a second one beside the sheet
 COLUMNS = 3  # of the winding's parts, where the drawing stands below the sheet
 TEST_CAUTIONS = {
-    "run": "Clamp it, uncouple it, earth the frame. A quarter of rated volts or less, seconds only; prove it dead before a lead is moved.",
+    "run": "Clamp it, uncouple it, earth the frame. A quarter of rated volts or less, seconds only; prove it "
+    "dead before a lead is moved.",
     "kick": "Through a fuse or a lamp, rotor still. Hands off the sense leads: the break bites.",
     "series": "Low volts from an isolating transformer, through a fuse; seconds only, rotor out or still.",
     "spin": "Supply off and proved dead, load off; by hand only, a motor must not drive it.",
