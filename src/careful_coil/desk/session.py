@@ -17,6 +17,7 @@ from careful_coil.core.job.at_intake import PictureAdded, Ticket
 from careful_coil.core.job.entries import Station, Struck
 from careful_coil.core.job.fold import reading_of
 from careful_coil.core.ledger import Judgement, judge
+from careful_coil.core.ledger.next_card import PROBED
 from careful_coil.core.settings import Settings
 from careful_coil.documents.job import JobDocument
 from careful_coil.records import RecordsThread, Summary
@@ -26,19 +27,6 @@ from careful_coil.records.summary import summary_of
 
 Failed = Callable[[str], None]
 InstrumentFor = Callable[[str, int, Job], Instrument | None]
-TARGET_ACTS = (
-    "reading",
-    "frame",
-    "switch",
-    "shaft",
-    "spin",
-    "kick",
-    "series",
-    "run",
-    "insulation",
-    "line",
-    "bond",
-)
 LOOSE = "Loose leads"
 
 
@@ -336,7 +324,7 @@ class Session(QObject):
         if swept is not None:
             return swept
         step = self.open.judged.next if self.open else None
-        if step is None or step.act not in TARGET_ACTS:
+        if step is None or step.act not in PROBED:
             return None
         if step.act == "line":
             return Request(kind="line", ends=step.ends, joints=self._joints_by_tag())
@@ -346,7 +334,7 @@ class Session(QObject):
             return Request(kind="bond", ends=("earth lead", "frame"))
         kind = "resistance" if step.act == "reading" else step.act
         return Request(
-            kind=kind,  # type: ignore[arg-type]
+            kind=kind,
             ends=step.ends,
             sense=step.sense,
             also=step.also,

@@ -16,10 +16,11 @@ from PySide6.QtWidgets import (
 
 from careful_coil.core.job.entries import STATIONS, JointMade, ProvedDead, Station
 from careful_coil.core.ledger import Judgement, NextStep
+from careful_coil.core.ledger.next_card import PROBED
 from careful_coil.desk.keys import KeySheet
 from careful_coil.desk.ledger import Ledger
 from careful_coil.desk.rack import Rack
-from careful_coil.desk.session import TARGET_ACTS, Session
+from careful_coil.desk.session import Session
 from careful_coil.desk.settings_page import SettingsPage
 from careful_coil.desk.standback import StandBack
 from careful_coil.desk.stations.connect import ConnectPage
@@ -263,7 +264,7 @@ class Window(QMainWindow):
             return
         self.session.pick(None)
         self.go(step.station, step.focus)
-        if here and step.act in TARGET_ACTS:
+        if here and step.act in PROBED:
             self._say_how(step)
 
     def _say_how(self, step: NextStep) -> None:

@@ -2,7 +2,7 @@
 
 from collections.abc import Collection, Iterator, Sequence
 from dataclasses import dataclass, field
-from typing import Literal
+from typing import Literal, get_args
 
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.identify import Identification, Naming
@@ -12,23 +12,21 @@ from careful_coil.core.job.entries import Station
 from careful_coil.core.readings import Frame
 from careful_coil.core.values import show_ohm
 
-Act = Literal[
-    "go",
+Probed = Literal[
     "reading",
+    "frame",
     "switch",
     "shaft",
     "spin",
     "kick",
     "series",
     "run",
-    "frame",
-    "dead",
     "insulation",
-    "joint",
     "line",
     "bond",
-    "sign",
 ]
+Act = Probed | Literal["go", "dead", "joint", "sign"]
+PROBED: tuple[Probed, ...] = get_args(Probed)  # what a value on the meter strip answers
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
