@@ -192,6 +192,11 @@ def show_number(number: float, quantity: Quantity, digits: int = COMPUTED_DIGITS
     return _show_number(_round_to(Decimal(repr(float(number))), digits), _FAMILIES[quantity])
 
 
+def show_percent(share: float) -> str:
+    """Return a share of one in whole per cent."""
+    return f"{100 * share:.0f} %"
+
+
 def show_ohm(ohm: float) -> str:
     """Return ohms as text to three digits."""
     return show_number(ohm, Quantity.RESISTANCE)

@@ -5,6 +5,7 @@ from collections.abc import Sequence
 from PySide6.QtCore import QRect
 from PySide6.QtGui import QPainter, QPaintEvent
 
+from careful_coil.core.values import show_percent
 from careful_coil.desk import paint
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.theme import Theme
@@ -52,4 +53,4 @@ class Odds(Painted):
 
 
 def _percent(odds: float) -> str:
-    return ">99 %" if 0.995 <= odds < 1 - 1e-9 else f"{odds:.0%}".replace("%", " %")
+    return ">99 %" if 0.995 <= odds < 1 - 1e-9 else show_percent(odds)

@@ -7,7 +7,7 @@ from careful_coil.core.errors import BadValue
 from careful_coil.core.identify.models import PRIOR
 from careful_coil.core.schools import SCHOOLS, School
 from careful_coil.core.settings import USUAL, Limit, Settings
-from careful_coil.core.values import show_ohm
+from careful_coil.core.values import show_ohm, show_percent
 from careful_coil.core.winding import ARRANGEMENTS
 from careful_coil.desk import paint
 from careful_coil.desk.field import Field
@@ -189,7 +189,7 @@ def _times(settings: Settings, slug: str) -> str:
 
 def _usual(slug: str) -> str:
     share = sum(p for (s, _), p in PRIOR.items() if s == slug) / sum(PRIOR.values())
-    return f"{share:.0%}".replace("%", " %")
+    return show_percent(share)
 
 
 class SettingsPage(Page):

@@ -12,7 +12,7 @@ import heapq
 import itertools
 import math
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 
@@ -75,12 +75,11 @@ def cover(evidence: Evidence) -> Cover:
     """Return the odds of how the leads fall into groups, over all that so many leads can be."""
     count = len(evidence.tags)
     w = weights_of(evidence)
-    leanings = replace(evidence.leanings, clips=(), bunching=True)  # what does not matter here
     full = (1 << count) - 1
     vague = count >= MANY_LEADS and 2 * w.bound.bit_count() < count
     conduct = np.zeros((count, count))
     total, begun = 0.0, []
-    for blocks, prior in compositions(count, evidence.phases, leanings).items():
+    for blocks, prior in compositions(count, evidence.phases, evidence.leanings.odds).items():
         if prior < (_rare(count) if vague else RAREST):
             continue
         weight = prior / _ways(blocks) * (w.grid if any(b in "pyd" for b in blocks) else w.even)

@@ -108,6 +108,11 @@ class Leanings:
     put_off: tuple[str, ...] = ()
     adjacent: float = USUALLY_ADJACENT
 
+    @property
+    def odds(self) -> "Leanings":
+        """Return what of it bears on how common a winding is."""
+        return Leanings(arrangements=self.arrangements, kinds=self.kinds)
+
 
 PLAIN_LEANINGS = Leanings()
 

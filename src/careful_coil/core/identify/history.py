@@ -1,10 +1,11 @@
 """How the odds moved, reading by reading, and what each reading speaks for."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from careful_coil.core.identify.engine import identify
 from careful_coil.core.identify.evidence import Evidence
+from careful_coil.core.identify.naming import evidence_of
 from careful_coil.core.identify.result import Identification
 from careful_coil.core.job import Job
 from careful_coil.core.job.fold import Taken
@@ -24,18 +25,11 @@ class Moment:
 
 
 def history(job: Job, evidence: Evidence) -> tuple[Moment, ...]:
-    """Return how the odds moved; `evidence` of the whole job tells meter and leanings."""
+    """Return how the odds moved; `evidence` of the whole job tells the leanings."""
     found = []
     kept = [t for t in job.readings if not isinstance(t.reading, Frame)]
     for count in range(1, len(kept) + 1):
-        part = Evidence.of(
-            evidence.tags,
-            [t.reading for t in kept[:count]],
-            evidence.meter,
-            evidence.phases,
-            dict(job.known),
-            evidence.leanings,
-        )
+        part = evidence_of(replace(job, readings=tuple(kept[:count])), evidence.leanings)
         found.append(_moment(count, kept[count - 1], identify(part)))
     return tuple(found)
 

@@ -98,7 +98,7 @@ def _run_log(
     measured: list[float] = []
     predicted: list[float] = []
     for run in runs:
-        lines, joints = (_named(model, roles, j) for j in (run.lines, run.joints))
+        lines, joints = (named(model, roles, j) for j in (run.lines, run.joints))
         shown, at = run_shown(model.network, lines, joints, coupling), TURNS.index(run.turns)
         amps, odds = shown.amps[at], shown.odds[at]
         if not all(math.isfinite(a) for a in amps):
@@ -120,7 +120,10 @@ def _logs(amps: Sequence[float]) -> list[float]:
     return [math.log(max(a, LEAST_AMP * most)) for a in amps]
 
 
-def _named(model: Model, roles: NDArray[np.int64], joints: Sequence[tuple[int, ...]]) -> Joints:
+def named(
+    model: Model, roles: Sequence[int] | NDArray[np.int64], joints: Sequence[tuple[int, ...]]
+) -> Joints:
+    """Return joints of tags by number as joints of leads, `roles` the lead of each tag."""
     leads = model.network.leads
     return tuple(tuple(leads[int(roles[k])] for k in joint) for joint in joints)
 

@@ -1,7 +1,7 @@
 """Where blocks of leads can lie: sets of leads as bits, cached by how many leads there are."""
 
 from dataclasses import dataclass
-from functools import cache
+from functools import cache, lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -65,7 +65,7 @@ def sets_of(count: int, size: int) -> Sets:
     return Sets(masks, leads[:, one], leads[:, two], place)
 
 
-@cache
+@lru_cache(maxsize=8192)
 def options(
     count: int, left: int, size: int, after: int, from_lowest: bool
 ) -> tuple[Masks, NDArray[np.int64]]:

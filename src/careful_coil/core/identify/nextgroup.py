@@ -8,6 +8,7 @@ from careful_coil.core.identify.cover import Cover
 from careful_coil.core.identify.evidence import Evidence
 from careful_coil.core.identify.nextstep import LEAST_BITS, effort, entropy
 from careful_coil.core.identify.result import NextReading
+from careful_coil.core.values import show_percent
 
 LEAST_BUNCHED = 7  # leads from which clipping several together saves readings
 MOST_BUNCHED = 8  # in one clip
@@ -56,17 +57,13 @@ def _half(groups: Cover, lead: int, read: set[tuple[int, int]]) -> tuple[tuple[i
     return tuple(sorted(order[: cut + 1])), float(total[cut])
 
 
-def _percent(odds: float) -> str:
-    return f"{odds:.0%}".replace("%", " %")
-
-
 def _pair(a: int, b: int, odds: float, gain: float, evidence: Evidence) -> NextReading:
     one, two = evidence.tags[a], evidence.tags[b]
     return NextReading(
         kind="resistance",
         between=(one, two),
         gain_bits=round(gain, 3),
-        why=f"It settles whether {one} and {two} belong together: {_percent(odds)} that they do.",
+        why=f"It settles whether {one} and {two} belong together: {show_percent(odds)} that they do.",
     )
 
 
@@ -79,5 +76,5 @@ def _bunch(
         between=(one, several),
         gain_bits=round(gain, 3),
         why=f"Clip {', '.join(several)} together as one end: does {one} belong to any of them? "
-        f"{_percent(odds)} that it does; open rules out {len(several)} pairs at once.",
+        f"{show_percent(odds)} that it does; open rules out {len(several)} pairs at once.",
     )

@@ -5,10 +5,10 @@ from collections.abc import Sequence
 import numpy as np
 
 from careful_coil.core.identify.evidence import Evidence
-from careful_coil.core.identify.hooked import RunShown, direct_plans, run_shown
+from careful_coil.core.identify.hooked import RunShown, direct_plans, named, run_shown
 from careful_coil.core.identify.nextstep import entropy
 from careful_coil.core.identify.result import NextReading
-from careful_coil.core.identify.worlds import World
+from careful_coil.core.identify.worlds import Sorted, World
 from careful_coil.core.ways import LINES
 from careful_coil.core.ways.way import Joint
 
@@ -21,29 +21,26 @@ Joints = tuple[tuple[str, ...], ...]
 
 def next_run(worlds: Sequence[World], evidence: Evidence) -> NextReading | None:
     """Return the tentative hookup whose run parts most of the worlds, None where none would."""
-    model = worlds[0].placed.model
-    if model is None or model.phases != 3 or model.broken or not direct_plans(model):
+    same = Sorted.of(worlds)
+    if same is None or same.model.broken or not 1 < len(same.weight) <= MOST_WORLDS:
         return None
-    same = [w for w in worlds if w.placed.model is model]
-    if not 1 < len(same) <= MOST_WORLDS:
+    model, leads = same.model, same.model.network.leads
+    plan = max(direct_plans(model), key=lambda p: p.factor, default=None)
+    if plan is None:
         return None
-    plan = max(direct_plans(model), key=lambda p: p.factor)
-    leads = model.network.leads
-    weight = np.array([w.weight for w in same])
-    weight = weight / weight.sum()
+    lines, joints = _split(plan.joints)
     done = {(r.lines, r.joints) for r in evidence.runs}
     best, best_gain = None, LEAST_RUN_BITS
-    for tried in same[:MOST_TRIED]:
-        tag = {leads[role]: k for k, role in enumerate(tried.roles)}
-        lines, joints = _split(plan.joints)
+    for tried in same.roles[:MOST_TRIED]:
+        tag = {leads[role]: k for k, role in enumerate(tried)}
         on = tuple(tuple(tag[n] for n in j) for j in lines)
         tied = tuple(sorted(tuple(tag[n] for n in j) for j in joints))
         if (on, tied) in done or evidence.waits("run", *on, *tied):
             continue
         outcomes: dict[tuple[str, ...], float] = {}
-        for w, share in zip(same, weight, strict=True):
-            at = _named(leads, w.roles, on), _named(leads, w.roles, tied)
-            key = _outcome(run_shown(model.network, *at, w.coupling))
+        for roles, way, share in zip(same.roles, same.coupling, same.weight, strict=True):
+            at = named(model, roles, on), named(model, roles, tied)
+            key = _outcome(run_shown(model.network, *at, same.couplings[way]))
             outcomes[key] = outcomes.get(key, 0.0) + float(share)
         gain = entropy(outcomes.values())
         if gain > best_gain + 1e-9:
@@ -73,10 +70,6 @@ def _split(joints: Sequence[Joint]) -> tuple[Joints, Joints]:
         else:
             rest.append(tuple(joint))
     return tuple(lines[n] for n in sorted(lines)), tuple(rest)
-
-
-def _named(leads: Sequence[str], roles: Sequence[int], joints: Sequence[tuple[int, ...]]) -> Joints:
-    return tuple(tuple(leads[roles[k]] for k in joint) for joint in joints)
 
 
 def _outcome(shown: RunShown) -> tuple[str, ...]:

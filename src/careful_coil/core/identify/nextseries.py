@@ -8,7 +8,7 @@ from careful_coil.core.identify.evidence import Evidence
 from careful_coil.core.identify.nextstep import LEAST_BITS, entropy
 from careful_coil.core.identify.polarity import kick_pairs, ratios
 from careful_coil.core.identify.result import NextReading
-from careful_coil.core.identify.worlds import World
+from careful_coil.core.identify.worlds import Sorted, World
 
 APPLIED_VOLT = 12.0  # from a small transformer
 SAME_VOLT = 0.15  # of the volts applied: sums this close are one outcome
@@ -16,25 +16,20 @@ SAME_VOLT = 0.15  # of the volts applied: sums this close are one outcome
 
 def next_series(worlds: Sequence[World], evidence: Evidence) -> NextReading | None:
     """Return it: low volts on one path, its finish tied to another, read from end to end."""
-    model = worlds[0].placed.model
-    if model is None or model.phases != 3:
+    same = Sorted.of(worlds)
+    if same is None:
         return None
-    same = [w for w in worlds if w.placed.model is model]
-    weight = np.array([w.weight for w in same])
-    roles = np.array([w.roles for w in same])
-    ways = sorted({w.coupling for w in same})
-    table = np.array([ratios(model.network, way) for way in ways])
-    way = np.array([ways.index(w.coupling) for w in same])
+    roles, way = same.roles, same.coupling
+    table = np.array([ratios(same.model.network, halves) for halves in same.couplings])
     done = {(t.source, t.tie, t.across) for t in evidence.serieses}
     best, best_gain = None, LEAST_BITS
-    for a, b, c, d in kick_pairs(model, worlds[0].placed.roles):
+    for a, b, c, d in kick_pairs(same.model, worlds[0].placed.roles):
         test = ((a, b), (b, c), (a, d))
         if test in done or evidence.waits("series", a, b, b, c, a, d):
             continue
         volt = np.abs(1 + table[way, roles[:, a], roles[:, b], roles[:, c], roles[:, d]])
         _, which = np.unique(np.round(volt / SAME_VOLT), return_inverse=True)
-        odds = np.bincount(which, weight)
-        gain = entropy((odds / odds.sum()).tolist())
+        gain = entropy(np.bincount(which, same.weight).tolist())
         if gain > best_gain + 1e-9:
             best, best_gain = test, gain
     if best is None:

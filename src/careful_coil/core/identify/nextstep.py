@@ -15,8 +15,8 @@ from careful_coil.core.identify.polarity import ODDS, expected, kick_pairs
 from careful_coil.core.identify.result import NextReading
 from careful_coil.core.identify.tables import tables
 from careful_coil.core.identify.weigh import Weighed
-from careful_coil.core.identify.worlds import World
-from careful_coil.core.values import show_ohm
+from careful_coil.core.identify.worlds import Sorted, World
+from careful_coil.core.values import show_ohm, show_percent
 
 LEAST_BITS = 0.02
 LEAST_SPIN_BITS = 0.3  # below this a pair is no tachometer by its ohms
@@ -118,7 +118,7 @@ def _say(shown: float) -> str:
 
 def _why(a: str, b: str, odds: Sequence[tuple[float, float]]) -> str:
     first, second = _say(odds[0][0]), _say(odds[1][0])
-    likely, other = (f"{p:.0%}".replace("%", " %") for _, p in odds[:2])
+    likely, other = (show_percent(p) for _, p in odds[:2])
     if "open" in (first, second):
         return f"It settles whether {a} and {b} belong together: {first} ({likely}), or {second}."
     return f"It parts what still fits: {first} ({likely}), or {second} ({other})."
@@ -228,25 +228,20 @@ def next_spin(best: Weighed, evidence: Evidence) -> NextReading | None:
 
 def next_kick(worlds: Sequence[World], evidence: Evidence) -> NextReading | None:
     """Return the battery kick that parts most of the worlds."""
-    first = worlds[0].placed.model
-    if first is None or first.phases != 3:
+    same = Sorted.of(worlds)
+    if same is None:
         return None
-    same = [w for w in worlds if w.placed.model is first]
-    weight = np.array([w.weight for w in same])
-    weight = weight / weight.sum()
-    roles = np.array([w.roles for w in same])
-    ways = sorted({w.coupling for w in same})
-    table = np.array([expected(first.network, way) for way in ways])
-    way = np.array([ways.index(w.coupling) for w in same])
+    roles, way = same.roles, same.coupling
+    table = np.array([expected(same.model.network, halves) for halves in same.couplings])
     done = {k[:4] for k in evidence.kicks}
     own = -(ODDS * np.log2(ODDS)).sum(axis=1)
     best, best_gain = None, LEAST_BITS
-    for kick in kick_pairs(first, worlds[0].placed.roles):
+    for kick in kick_pairs(same.model, worlds[0].placed.roles):
         if kick in done or evidence.waits("kick", *kick):
             continue
         a, b, c, d = kick
         shown = table[way, roles[:, a], roles[:, b], roles[:, c], roles[:, d]]
-        share = np.bincount(shown, weight, len(ODDS))
+        share = np.bincount(shown, same.weight, len(ODDS))
         gain = entropy((share @ ODDS).tolist()) - float(share @ own)
         if gain > best_gain + 1e-9:
             best, best_gain = kick, gain

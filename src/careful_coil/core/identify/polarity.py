@@ -24,7 +24,6 @@ SERIES_SIGMA = 0.06  # of the volts applied
 # how much of a kick's ratio low volts carry over, with the odds: leakage, and a rotor out of the bore
 LINKED = ((1.0, 0.6), (0.78, 0.25), (0.52, 0.15))
 P_SERIES_ODD, SERIES_RANGE = 0.02, 2.5
-OPPOSING: dict[Halves, float] = {"pole-changing": 1.0}  # the halves of a pole-changing phase
 _FAINT = np.array([0.005, 0.19, 0.61, 0.19, 0.005])  # halves of adjacent poles: nearly nothing
 
 Kick = tuple[int, int, int, int]
@@ -32,8 +31,8 @@ Kick = tuple[int, int, int, int]
 
 def couplings(model: Model, adjacent: float = USUALLY_ADJACENT) -> dict[Halves, float]:
     """Return the ways the halves may couple, with their odds; `adjacent` that of adjacent poles."""
-    if model.slug == "three-phase-two-speed-6-lead":
-        return OPPOSING
+    if model.arrangement.halves != "alternate":
+        return {model.arrangement.halves: 1.0}
     if not any(c.half for c in model.core.coils):
         return {"alternate": 1.0}
     shares: dict[Halves, float] = {"alternate": 1.0 - adjacent, "adjacent": adjacent}

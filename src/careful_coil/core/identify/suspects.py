@@ -11,7 +11,7 @@ from careful_coil.core.identify.nextstep import entropy
 from careful_coil.core.identify.result import NextReading, Suspect
 from careful_coil.core.identify.tables import tables
 from careful_coil.core.identify.weigh import Weighed
-from careful_coil.core.values import show_ohm
+from careful_coil.core.values import show_ohm, show_percent
 
 SUSPECT_FROM = 0.80
 AGAIN_FROM = 0.2  # odds of being wrong from which a reading is asked for again
@@ -64,7 +64,7 @@ def take_again(
         return None
     o = evidence.ohms[worst]
     a, b = evidence.tags[o.a], evidence.tags[o.b]
-    odds = f"{wrong[worst]:.0%}".replace("%", " %")
+    odds = show_percent(wrong[worst])
     return NextReading(
         kind="resistance",
         between=(a, b),

@@ -2,18 +2,17 @@
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
-from careful_coil.core.identify.evidence import Evidence, Ohms
-from careful_coil.core.identify.fit import COIL_SPREAD, LOG_RANGE
+from careful_coil.core.identify.blocks import P_FALSE_OPEN, P_STRAY
+from careful_coil.core.identify.evidence import LEAD_OHM_HIGHEST, Evidence, Ohms
+from careful_coil.core.identify.fit import COIL_SPREAD, LOG_RANGE, P_BAD_CLIP
 from careful_coil.core.identify.result import Candidate
 from careful_coil.core.values import show_ohm
 from careful_coil.core.winding.arrangements import ARRANGEMENTS
 from careful_coil.core.winding.network import Network
 
-OPEN_ODDS, STRAY_ODDS = 0.003, 0.001  # a false open, a false contact
 SPEAKS = math.log(3.0)  # a reading three times likelier under one of two speaks for it
-WIDEST = 60.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,22 +72,24 @@ def _expected(c: Candidate | None, o: Ohms, evidence: Evidence) -> float | None:
 
 def _with_ohms(c: Candidate) -> Network:
     network = ARRANGEMENTS[c.arrangement or ""].inside(c.variant)
-    if any("open" in n for n in c.notes) and c.coil_ohm:
-        whole = [coil for coil in network.coils if coil.name in c.coil_ohm]
-        network = Network(coils=tuple(whole), leads=network.leads)
+    if c.broken:
+        dead = {c.names[t] for t in c.broken}
+        own = {k: {k.start, k.finish} & set(network.leads) for k in network.coils}
+        whole = tuple(k for k, ends in own.items() if not ends or ends - dead)
+        network = replace(network, coils=whole)
     return network.with_ohm(c.coil_ohm)
 
 
 def _log(expected: float | None, o: Ohms, evidence: Evidence) -> float:
     if o.state == "open":
-        return 0.0 if expected is None else math.log(OPEN_ODDS)
+        return 0.0 if expected is None else o.again * math.log(P_FALSE_OPEN)
     if expected is None:
-        return math.log(STRAY_ODDS) + _broad(o)
-    loose = 0.15 if evidence.meter.lead_ohm is None else 0.0
+        return math.log(P_STRAY) + _broad(o)
+    loose = LEAD_OHM_HIGHEST / 3.5 if evidence.meter.lead_ohm is None else 0.0
     sigma = math.sqrt(o.sigma**2 + (2 * COIL_SPREAD * expected) ** 2 + loose**2)
     off = (o.ohm - expected) / sigma
     log = -0.5 * off**2 - math.log(sigma * math.sqrt(2 * math.pi))
-    return max(log, math.log(0.02) + _broad(o))
+    return max(log, math.log(P_BAD_CLIP) + _broad(o))
 
 
 def _broad(o: Ohms) -> float:

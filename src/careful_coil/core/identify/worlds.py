@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 
 from careful_coil.core.identify.evidence import Evidence
 from careful_coil.core.identify.hooked import lean_on, weigh_runs
-from careful_coil.core.identify.models import role_word
+from careful_coil.core.identify.models import Model, role_word
 from careful_coil.core.identify.polarity import couplings, weigh_kicks, weigh_series
 from careful_coil.core.identify.result import Certainty
 from careful_coil.core.identify.weigh import Weighed
@@ -85,6 +85,34 @@ def standing(worlds: Sequence[World]) -> list[World]:
         and (w.fits or not best.fits)
         and w.weight >= LIGHTEST
     ]
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Sorted:
+    """Worlds of the heaviest one's winding as arrays: weights that add up to one, roles, couplings."""
+
+    model: Model
+    weight: NDArray[np.float64]  # (worlds,)
+    roles: NDArray[np.int64]  # (worlds, tags)
+    couplings: tuple[Halves, ...]
+    coupling: NDArray[np.int64]  # (worlds,) places in `couplings`
+
+    @classmethod
+    def of(cls, worlds: Sequence[World]) -> "Sorted | None":
+        """Return them, None where the heaviest is no three-phase winding."""
+        model = worlds[0].placed.model
+        if model is None or model.phases != 3:
+            return None
+        same = [w for w in worlds if w.placed.model is model]
+        weight = np.array([w.weight for w in same])
+        ways = tuple(sorted({w.coupling for w in same}))
+        return cls(
+            model,
+            weight / weight.sum(),
+            np.array([w.roles for w in same]),
+            ways,
+            np.array([ways.index(w.coupling) for w in same]),
+        )
 
 
 def best_names(worlds: Sequence[World]) -> tuple[World, tuple[str, ...]]:

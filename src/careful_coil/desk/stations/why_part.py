@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QVBoxLayout, QWidget
 from careful_coil.core.identify.history import Moment, history
 from careful_coil.core.identify.why import reasons, told
 from careful_coil.core.ledger import Judgement
+from careful_coil.core.values import show_percent
 from careful_coil.core.winding import ARRANGEMENTS
 from careful_coil.desk import paint
 from careful_coil.desk.painted import Painted
@@ -72,9 +73,7 @@ class Moves(Painted):
                 y += t.px(17)
             last.append(y)
             at = QRect(right + 8, y - t.px(9), t.px(140), t.px(18))
-            paint.text(
-                painter, t, at, f"{words} {odds[-1]:.0%}".replace("%", " %"), size=13, token=token
-            )
+            paint.text(painter, t, at, f"{words} {show_percent(odds[-1])}", size=13, token=token)
         words = f"{len(self.moments)} readings; the last: {self.moments[-1].words}"
         at = QRect(left, low + t.px(4), self.width() - left, t.px(20))
         paint.text(painter, t, at, words, size=13, token="quiet")
