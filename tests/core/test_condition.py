@@ -153,3 +153,17 @@ def test_a_shop_may_set_its_limits() -> None:
 def test_settings_nobody_knows_are_refused(figures: dict[str, float]) -> None:
     with pytest.raises(BadDocument):
         Settings().changed(figures)
+
+
+def test_a_coil_that_no_reading_has_passed_is_neither_balanced_nor_forgotten() -> None:
+    """Its ohms can be inferred from its like; it may be broken all the same."""
+    log = without(SIX_LEADS, lambda b: b == ohm("CF", "2.60"))
+    found = judged(*log)
+    assert found.naming.word == "proven"
+    finding = next(f for f in found.findings if f.code == "coils-balanced")
+    assert finding.verdict == "unproven"
+    assert found.next is not None
+    assert found.next.code == "resistance-C-F"
+    assert next(f for f in judged(*SIX_LEADS).findings if f.code == "coils-balanced").verdict == (
+        "good"
+    )

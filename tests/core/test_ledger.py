@@ -105,7 +105,7 @@ def test_a_new_job_asks_for_its_name_then_its_plate_then_its_leads() -> None:
     assert order == list(answers)
     step = judged(*log).next
     assert step is not None
-    assert (step.act, step.station) == ("reading", "leads")
+    assert (step.act, step.station) == ("resistance", "leads")
 
 
 def test_a_motor_that_may_hide_a_capacitor_is_proved_dead_first() -> None:
@@ -115,7 +115,7 @@ def test_a_motor_that_may_hide_a_capacitor_is_proved_dead_first() -> None:
     assert step.act == "dead"
     after = judged(*log, {"kind": "proved-dead", "volt": 0.4}).next
     assert after is not None
-    assert after.act == "reading"
+    assert after.act == "resistance"
 
 
 def test_not_here_brings_the_next_best_and_says_what_stays_open() -> None:

@@ -5,9 +5,8 @@ from pathlib import Path
 import pytest
 
 from careful_coil.bench import Request
-from careful_coil.bench.port import RequestKind
 from careful_coil.core.job.entries import ReadingTaken
-from careful_coil.core.readings import Kick, Resistance, Run, Series, Spin
+from careful_coil.core.readings import Kick, RequestKind, Resistance, Run, Series, Spin
 from careful_coil.desk.stations.leads import LeadsPage
 from careful_coil.desk.stations.marks import marks_of
 from tests.desk.driver import Bench, Key
@@ -46,7 +45,14 @@ def play(bench: Bench, most: int = 60) -> None:
     """Take what Next asks for until it asks for no more at Leads."""
     for _ in range(most):
         step = bench.judged.next
-        if step is None or step.act not in ("reading", "switch", "shaft", "kick", "series", "run"):
+        if step is None or step.act not in (
+            "resistance",
+            "switch",
+            "shaft",
+            "kick",
+            "series",
+            "run",
+        ):
             return
         bench.key(Key.Key_Space)
     raise AssertionError("it never ends")
@@ -286,7 +292,7 @@ def test_volts_of_a_shaft_spun_by_hand_are_typed(empty: Bench) -> None:
 
 def test_without_a_battery_a_series_test_is_drawn_and_typed(bench: Bench) -> None:
     loose(bench, 6)
-    while bench.judged.next is not None and bench.judged.next.act == "reading":
+    while bench.judged.next is not None and bench.judged.next.act == "resistance":
         bench.key(Key.Key_Space)
     assert bench.next.startswith("Kick")
     bench.key(Key.Key_N)

@@ -1,23 +1,9 @@
 """The one seam between the bench and any instrument, real or simulated."""
 
 from dataclasses import dataclass
-from typing import Literal, Protocol
+from typing import Protocol
 
-from careful_coil.core.readings import Meter
-
-RequestKind = Literal[
-    "resistance",
-    "frame",
-    "switch",
-    "shaft",
-    "spin",
-    "kick",
-    "series",
-    "run",
-    "insulation",
-    "line",
-    "bond",
-]
+from careful_coil.core.readings import Meter, RequestKind
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -18,6 +18,21 @@ DEFAULT_OPEN_ABOVE_OHM = 2e6
 RUN_LINES = 3  # a run is three-phase
 LINES = ("L1", "L2", "L3", "N", "PE")
 
+# what the meter strip can be asked for
+RequestKind = Literal[
+    "resistance",
+    "frame",
+    "switch",
+    "shaft",
+    "spin",
+    "kick",
+    "series",
+    "run",
+    "insulation",
+    "line",
+    "bond",
+]
+
 Tag = Annotated[str, Field(min_length=1, max_length=12)]
 End = Tag | Annotated[tuple[Tag, ...], Field(min_length=1, max_length=16)]
 Pair = tuple[Tag, Tag]

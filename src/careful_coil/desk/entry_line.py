@@ -5,7 +5,6 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from careful_coil.bench import Request
-from careful_coil.bench.port import RequestKind
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job import AnyBody, Job
 from careful_coil.core.job.entries import (
@@ -19,7 +18,17 @@ from careful_coil.core.job.entries import (
     TagsSwapped,
 )
 from careful_coil.core.job.fold import reading_of
-from careful_coil.core.readings import Frame, Kick, Resistance, Run, Series, Shaft, Spin, Switch
+from careful_coil.core.readings import (
+    Frame,
+    Kick,
+    RequestKind,
+    Resistance,
+    Run,
+    Series,
+    Shaft,
+    Spin,
+    Switch,
+)
 from careful_coil.core.values import BenchValue, Qualifier, Quantity, parse, show
 
 KICK_WORDS = ("up-large", "up-small", "none", "down-small", "down-large")

@@ -332,9 +332,8 @@ class Session(QObject):
             return Request(kind="insulation", ends=("leads joined", "frame"))
         if step.act == "bond":
             return Request(kind="bond", ends=("earth lead", "frame"))
-        kind = "resistance" if step.act == "reading" else step.act
         return Request(
-            kind=kind,
+            kind=step.act,
             ends=step.ends,
             sense=step.sense,
             also=step.also,

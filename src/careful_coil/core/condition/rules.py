@@ -28,7 +28,8 @@ def _balance(
         return None
     ohms = list(found.best.coil_ohm.values())
     watch, hold = settings.balance_watch, settings.balance_hold
-    if len(ohms) < len(naming.network.coils) or found.suspects:
+    unread = any(k in found.best.coil_ohm for k in found.best.unread)
+    if len(ohms) < len(naming.network.coils) or unread or found.suspects:
         return Finding(
             code="coils-balanced",
             verdict="unproven",

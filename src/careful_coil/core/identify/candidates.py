@@ -13,6 +13,7 @@ from careful_coil.core.identify.result import Candidate
 from careful_coil.core.identify.tables import Tables, tables
 from careful_coil.core.identify.weigh import Weighed
 from careful_coil.core.identify.worlds import Namings, best_names
+from careful_coil.core.winding.network import Network
 
 LEFT_OUT_BELOW = 0.001
 AT_LEAST, AT_MOST = 5, 20
@@ -86,6 +87,7 @@ def _candidate(
         coil_ohm={k: v for k, v in ohms.items() if not k.startswith(SENSOR)},
         notes=notes,
         broken=tuple(t for t in tags if t in dead),
+        unread=unread_coils(network, names, evidence),
         order=_speed_order(by_tag),
     )
 
@@ -94,6 +96,15 @@ def _of_broken(model: Model) -> set[str]:
     """Return the leads of a coil that stands open: nothing tells which end is which."""
     coil = next((c for c in model.core.coils if c.name == model.broken), None)
     return {coil.start, coil.finish} if coil else set()
+
+
+def unread_coils(network: Network, names: Sequence[str], evidence: Evidence) -> tuple[str, ...]:
+    """Return the coils that no ohms have passed, `names` the leads by tag."""
+    passed = np.zeros(len(network.coils), dtype=bool)
+    for o in evidence.ohms:
+        if o.conducts:
+            passed |= np.abs(network.shares(names[o.a], names[o.b])) > 1e-9
+    return tuple(c.name for c, p in zip(network.coils, passed, strict=True) if not p)
 
 
 def _word(lead: str) -> str:

@@ -8,6 +8,7 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
+from careful_coil.core.identify.candidates import unread_coils
 from careful_coil.core.identify.evidence import Evidence
 from careful_coil.core.identify.extras import odds_of_extra
 from careful_coil.core.identify.models import SENSOR, role_word
@@ -130,15 +131,13 @@ def next_unread_coil(best: Weighed, evidence: Evidence) -> NextReading | None:
         return None
     network = best.model.network
     lead_of = [network.leads[r] for r in best.roles]
-    passed = np.zeros(len(network.coils), dtype=bool)
-    for o in evidence.ohms:
-        if o.conducts or o.state == "open":
-            passed |= np.abs(network.shares(lead_of[o.a], lead_of[o.b])) > 1e-9
-    if passed.all():
+    unread = unread_coils(network, lead_of, evidence)
+    wanted = np.array([c.name in unread for c in network.coils])
+    if not wanted.any():
         return None
     read = {(o.a, o.b) for o in evidence.ohms}
     for a, b in combinations(range(len(evidence.tags)), 2):
-        fresh = (np.abs(network.shares(lead_of[a], lead_of[b])) > 1e-9) & ~passed
+        fresh = (np.abs(network.shares(lead_of[a], lead_of[b])) > 1e-9) & wanted
         if fresh.any() and (a, b) not in read and not evidence.waits("resistance", a, b):
             return NextReading(
                 kind="resistance",

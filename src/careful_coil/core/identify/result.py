@@ -15,7 +15,8 @@ class Candidate:
 
     `names` the winding's leads by their names in the network (both ends of a pair told apart), `roles`
     by the words of the open format; `extras` what tags beside the winding belong to; `order` the
-    speed taps from high to low; `broken` the leads of a coil that stands open.
+    speed taps from high to low; `broken` the leads of a coil that stands open; `unread` the coils that
+    no reading has passed: their ohms are inferred from their like.
     """
 
     arrangement: str | None
@@ -27,6 +28,7 @@ class Candidate:
     extras: dict[str, str] = field(default_factory=dict)
     order: tuple[str, ...] = ()
     broken: tuple[str, ...] = ()
+    unread: tuple[str, ...] = ()
     certainty: dict[str, Certainty] = field(default_factory=dict)
     coil_ohm: dict[str, float] = field(default_factory=dict)
     notes: tuple[str, ...] = ()

@@ -9,24 +9,11 @@ from careful_coil.core.identify import Identification, Naming
 from careful_coil.core.identify.result import NextReading, code_of
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.entries import Station
-from careful_coil.core.readings import Frame
+from careful_coil.core.readings import Frame, RequestKind
 from careful_coil.core.values import show_ohm
 
-Probed = Literal[
-    "reading",
-    "frame",
-    "switch",
-    "shaft",
-    "spin",
-    "kick",
-    "series",
-    "run",
-    "insulation",
-    "line",
-    "bond",
-]
-Act = Probed | Literal["go", "dead", "joint", "sign"]
-PROBED: tuple[Probed, ...] = get_args(Probed)  # what a value on the meter strip answers
+Act = RequestKind | Literal["go", "dead", "joint", "sign"]
+PROBED: tuple[RequestKind, ...] = get_args(RequestKind)  # what a value on the meter strip answers
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -122,8 +109,10 @@ def _leads(job: Job, found: Identification | None, naming: Naming) -> Iterator[N
             why="A capacitor may be hidden. Discharge it, then a meter on DC volts: under 5 V across the leads.",
         )
     nxt = found.next
-    if nxt is not None and naming.word not in ("proven", "marked"):
-        yield _reading(nxt)
+    if nxt is None or naming.word == "marked":
+        return
+    if naming.word != "proven" or (nxt.kind == "resistance" and found.best.unread):
+        yield _reading(nxt)  # a coil that was only inferred may still be broken
 
 
 def _frame(job: Job, found: Identification | None, naming: Naming) -> Iterator[NextStep]:
@@ -165,25 +154,22 @@ def readings_put_off(
 
 def _reading(nxt: NextReading) -> NextStep:
     """Return the reading that identification asks for."""
-    if nxt.kind == "kick" and nxt.source and nxt.sense:
-        return NextStep(
-            code=nxt.code,
-            act="kick",
-            station="leads",
-            title=f"Kick {nxt.source[0]}{nxt.source[1]}, watch {nxt.sense[0]}{nxt.sense[1]}",
-            why=nxt.why,
-            ends=nxt.source,
-            sense=nxt.sense,
+    if nxt.source:
+        sense, title = (
+            nxt.sense or (),
+            f"Kick {''.join(nxt.source)}, watch {''.join(nxt.sense or ())}",
         )
-    if nxt.kind == "series" and nxt.source and nxt.tie and nxt.across:
+        if nxt.tie and nxt.across:
+            sense = (nxt.tie[1], nxt.across[1])
+            title = f"Tie {nxt.tie[0]} to {nxt.tie[1]}, read {nxt.across[0]} to {nxt.across[1]}"
         return NextStep(
             code=nxt.code,
-            act="series",
+            act=nxt.kind,
             station="leads",
-            title=f"Tie {nxt.tie[0]} to {nxt.tie[1]}, read {nxt.across[0]} to {nxt.across[1]}",
+            title=title,
             why=nxt.why,
             ends=nxt.source,
-            sense=(nxt.tie[1], nxt.across[1]),
+            sense=sense,
         )
     if nxt.kind == "run":
         lines, joints = nxt.lines or (), nxt.joints or ()
@@ -208,7 +194,7 @@ def _reading(nxt: NextReading) -> NextStep:
     }.get(nxt.kind, "Read")
     return NextStep(
         code=nxt.code,
-        act=nxt.kind if nxt.kind in ("switch", "shaft", "spin") else "reading",
+        act=nxt.kind,
         station="leads",
         title=f"{verb} {a} to {' + '.join(several)}",
         why=nxt.why,
