@@ -30,6 +30,16 @@ def limits_shown(settings: Settings) -> dict[str, Limit]:
     return {n: limit for n, limit in settings.limits().items() if n not in NOT_ASKED}
 
 
+def _row(painter: QPainter, t: Theme, box: QRect, title: str, figure: str, rest: str) -> None:
+    """Draw what it is, its figure, and where that comes from."""
+    left = box.adjusted(10, 0, -box.width() // 2 - 4, 0)
+    middle = QRect(left.right() + 6, box.top(), t.px(104), box.height())
+    right = QRect(middle.right() + 4, box.top(), box.right() - middle.right() - 10, box.height())
+    paint.text(painter, t, left, title)
+    paint.text(painter, t, middle, figure, bold=True)
+    paint.text(painter, t, right, rest, size=13, token="quiet")
+
+
 class LimitRoll(Roll):
     """A limit a row: what, the figure, where it comes from."""
 
@@ -53,14 +63,8 @@ class LimitRoll(Roll):
 
     def paint_row(self, painter: QPainter, k: int, box: QRect) -> None:
         """Draw a limit."""
-        t = self.theme
         limit = list(limits_shown(self.settings).values())[k]
-        left = box.adjusted(10, 0, -box.width() // 2 - 4, 0)
-        figure = QRect(left.right() + 6, box.top(), t.px(104), box.height())
-        paint.text(painter, t, left, limit.title)
-        paint.text(painter, t, figure, _figure(limit), bold=True)
-        rest = QRect(figure.right() + 4, box.top(), box.right() - figure.right() - 10, box.height())
-        paint.text(painter, t, rest, limit.source, size=13, token="quiet")
+        _row(painter, self.theme, box, limit.title, _figure(limit), limit.source)
 
 
 def _figure(limit: Limit) -> str:
@@ -172,14 +176,9 @@ class OddsRoll(Roll):
 
     def paint_row(self, painter: QPainter, k: int, box: QRect) -> None:
         """Draw a winding, this shop's factor, and what is usual."""
-        t = self.theme
         slug, known = list(ARRANGEMENTS.items())[k]
-        left = box.adjusted(10, 0, -box.width() // 2 - 4, 0)
-        figure = QRect(left.right() + 6, box.top(), t.px(104), box.height())
-        rest = QRect(figure.right() + 4, box.top(), box.right() - figure.right() - 10, box.height())
-        paint.text(painter, t, left, known.title)
-        paint.text(painter, t, figure, _times(self.settings, slug), bold=True)
-        paint.text(painter, t, rest, f"usually {_usual(slug)} of all", size=13, token="quiet")
+        times = _times(self.settings, slug)
+        _row(painter, self.theme, box, known.title, times, f"usually {_usual(slug)} of all")
 
 
 def _times(settings: Settings, slug: str) -> str:
