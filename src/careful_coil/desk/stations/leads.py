@@ -40,7 +40,7 @@ def odds_rows(judged: Judgement) -> list[Row]:
         groups = "  ".join(
             "".join(g) if all(len(t) == 1 for t in g) else " ".join(g) for g in c.groups
         )
-        key = (title, f"belongs together: {groups}")
+        key = (title, groups)
         merged[key] = merged.get(key, 0.0) + c.probability
     rows = sorted(merged.items(), key=lambda r: -r[1])[:3]
     return [(p, title, groups) for (title, groups), p in rows if p >= 0.001]
@@ -168,9 +168,11 @@ class LeadsPage(Page):
         top.addSpacing(12)
         top.addLayout(right, 42)
         column.addWidget(self.dead)
+        column.addWidget(self.answers)  # its caution before what to clip where
         column.addLayout(top, 1)
-        column.addWidget(self.answers)
-        column.addWidget(Heading("What it can still be", theme, rule=True))
+        column.addWidget(
+            Heading("What it can still be", theme, "at the right what belongs together", rule=True)
+        )
         column.addWidget(self.odds)
         column.addWidget(self.marks_head)
         column.addWidget(self.marks)

@@ -1,6 +1,6 @@
 """The triangular sheet of readings: every pair once, the suggested one marked."""
 
-from PySide6.QtCore import QPoint, QPointF, QRect, QRectF, QSize, Signal
+from PySide6.QtCore import QPoint, QPointF, QRect, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen
 
 from careful_coil.core.job.at_intake import Lead
@@ -12,6 +12,7 @@ from careful_coil.desk import paint
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.theme import Theme
 
+IN_BUNCH = ("(", "1 of ")  # how what a bunched reading says of a pair begins
 CELL_WIDE, CELL_HIGH, GAP = 50, 34, 3
 ROOM_FROM = 7  # leads from which the sheet's lower left has room for a remark
 HEAD = 50
@@ -193,24 +194,29 @@ class Sheet(Painted):
 
     def _paint_cell(self, painter: QPainter, box: QRect, a: str, b: str, suspect: bool) -> None:
         t, words = self.theme, self.shown(a, b)
+        several = words.startswith(IN_BUNCH)  # known of a bunch only: a dashed edge, short words
         wanted = frozenset((a, b)) in self._wanted
         edge = "copper" if wanted else "watch" if suspect else "hairline"
-        painter.setPen(QPen(t.colour(edge), 3 if wanted else 2 if suspect else 1))
+        pen = QPen(t.colour(edge), 3 if wanted else 2 if suspect else 1)
+        if several and not wanted:
+            pen = QPen(t.colour("quiet"), 1, Qt.PenStyle.DashLine)
+        painter.setPen(pen)
         painter.setBrush(t.colour("surface" if words or wanted else "ground"))
         painter.drawRoundedRect(box, 3, 3)
         if not words:
             if wanted:
                 paint.text(painter, t, box, "Ω?", bold=True, token="copper", align=0)
             return
-        figure = (words[0].isdigit() or words[0] == ">") and " of " not in words
+        figure = (words[0].isdigit() or words[0] == ">") and not several
         token = "watch" if suspect else "ink" if figure else "quiet"
-        fits = figure and paint.width_of(t, words, 15, True) < box.width() - 4
+        room = box.adjusted(2, 0, -9 if suspect else -2, 0)
+        fits = figure and paint.width_of(t, words, 15, True) < room.width()
         size = 15 if fits else 13
         paint.text(
             painter,
             t,
-            box.adjusted(2, 0, -2, 0),
-            words,
+            room,
+            words.strip("()").replace(" of ", "/") if several else words,
             size=size,
             bold=figure,
             token=token,
