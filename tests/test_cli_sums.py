@@ -20,9 +20,16 @@ def test_sums_in_words_and_json(capsys: pytest.CaptureFixture[str]) -> None:
     assert "Amp low: 21.0858 A" in out
     assert "Source: NEMA MG 1" in out
     status, out, _ = run(capsys, "sum", "--list")
-    assert {row.split()[0] for row in out.splitlines()} == {
+    assert [row.split()[0] for row in out.splitlines()] == [
         "slip",
         "locked-rotor",
         "power-factor",
         "flux-and-torque",
-    }
+        "resistance-at",
+        "balance",
+        "phases-from-lines",
+        "insulation-at-40",
+        "insulation-minimum",
+        "polarization",
+        "temperature-rise",
+    ]

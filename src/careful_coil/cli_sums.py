@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 
 from careful_coil.core.errors import BadValue
-from careful_coil.core.sums import SUMS, Answer, Sum, work_out
+from careful_coil.core.sums import SUMS, Answer, Input, Sum, work_out
 
 
 def sum_answer(words: Sequence[str]) -> Answer:
@@ -33,4 +33,9 @@ def list_words() -> str:
 
 
 def _inputs(chosen: Sum) -> str:
-    return " ".join(f"{i.key}={'|'.join(i.choices) if i.choices else '…'}" for i in chosen.inputs)
+    return " ".join(_input(i) for i in chosen.inputs)
+
+
+def _input(one: Input) -> str:
+    told = f"{one.key}={'|'.join(one.choices) or ('a/b…' if one.is_list else '…')}"
+    return f"[{told}]" if one.usual or one.optional else told

@@ -108,6 +108,24 @@ LINES = [
     {"kind": "line-ohm", "lines": list(p), "value": "5.20"}
     for p in (("L1", "L2"), ("L1", "L3"), ("L2", "L3"))
 ]
+GROUPS = ("AD", "BE", "CF")
+DRAINED = {"kind": "discharged", "seconds": 240}
+APART = ("leads", "drive", "others", "clear")
+MADE_READY = {"kind": "test-ready", "items": list(APART), "volt": 500}
+
+
+def walls(*groups: str, megohm: float = 480) -> list[dict[str, Any]]:
+    """Return insulation tests of windings of one-letter tags, the others earthed, each drained."""
+    tests = [INSULATED | {"parts": list(g), "megohm": megohm} for g in groups]
+    return [body for test in tests for body in (test, DRAINED)]
+
+
+def bonds(ohm: float = 0.03) -> list[dict[str, Any]]:
+    """Return the earth bond of every place."""
+    places = ("frame", "drive end bell", "other end bell")
+    return [{"kind": "earth-bond", "ohm": ohm, "place": p} for p in places]
+
+
 LAST = [
     {"kind": "attested", "item": "mechanics", "words": "free, no play"},
     {
@@ -115,9 +133,10 @@ LAST = [
         "item": "test-run",
         "words": "2.6 2.6 2.7 A, clockwise from the drive end",
     },
-    {"kind": "earth-bond", "ohm": 0.03},
+    {"kind": "covers"},
+    *bonds(),
 ]
-READY = [*SIX_LEADS, INSULATED, SUPPLY, *JOINED, *LINES, *LAST]
+READY = [*SIX_LEADS, *walls(*GROUPS), SUPPLY, *JOINED, *LINES, *LAST]
 
 
 def without(

@@ -12,7 +12,7 @@ from careful_coil.core.connect.plans import which_plan
 from careful_coil.core.errors import CannotConnect
 from careful_coil.core.ways import plans_of
 from tests.core.logs import (
-    INSULATED,
+    GROUPS,
     JOINED,
     LINES,
     METER,
@@ -25,6 +25,7 @@ from tests.core.logs import (
     ohm,
     plate,
     ticket,
+    walls,
 )
 
 NINE, SIX = "three-phase-9-lead-wye", "three-phase-6-lead"
@@ -139,19 +140,21 @@ def test_a_mixed_hookup_is_neither() -> None:
 
 
 def verdict(code: str, *bodies: dict[str, object]) -> tuple[str, str]:
-    found = next(f for f in judged(*SIX_LEADS, INSULATED, *bodies).findings if f.code == code)
+    found = next(f for f in judged(*SIX_LEADS, *walls(*GROUPS), *bodies).findings if f.code == code)
     return found.verdict, found.subject
 
 
 def test_joints_are_counted_and_the_missing_one_comes_next() -> None:
-    found = judged(*SIX_LEADS, INSULATED, SUPPLY, *JOINED[:2])
+    found = judged(*SIX_LEADS, *walls(*GROUPS), SUPPLY, *JOINED[:2])
     assert verdict("hookup", SUPPLY, *JOINED[:2]) == ("unproven", "2 of 4 joints made")
     assert found.next is not None
     assert (found.next.act, set(found.next.ends)) == ("joint", {"L3", "T3"})
 
 
 def test_a_joint_the_plan_does_not_have_is_a_hold_that_cannot_be_waived() -> None:
-    found = judged(*SIX_LEADS, INSULATED, SUPPLY, *JOINED, {"kind": "joint", "joint": ["L1", "E"]})
+    found = judged(
+        *SIX_LEADS, *walls(*GROUPS), SUPPLY, *JOINED, {"kind": "joint", "joint": ["L1", "E"]}
+    )
     hookup = next(f for f in found.findings if f.code == "hookup")
     assert hookup.verdict == "hold"
     assert not hookup.waivable
@@ -174,7 +177,7 @@ def test_line_ohms_prove_the_joints(values: tuple[str, ...], expected: str) -> N
 
 
 def test_the_next_line_pair_says_what_it_must_read() -> None:
-    found = judged(*SIX_LEADS, INSULATED, SUPPLY, *JOINED, LINES[0])
+    found = judged(*SIX_LEADS, *walls(*GROUPS), SUPPLY, *JOINED, LINES[0])
     assert found.next is not None
     assert (found.next.act, found.next.ends) == ("line", ("L1", "L3"))
     assert "5.2" in found.next.why
@@ -197,7 +200,7 @@ FAN_SUPPLY = {"kind": "supply", "volt": 460, "hertz": 60, "phases": 3, "measured
 
 
 def test_found_joined_for_another_voltage_is_a_hold_and_names_both() -> None:
-    found = judged(*FAN, INSULATED, FAN_SUPPLY)
+    found = judged(*FAN, *walls("AD", "BE", "CF", "GHJ"), FAN_SUPPLY)
     hookup = next(f for f in found.findings if f.code == "hookup")
     assert hookup.verdict == "hold"
     assert "low volts" in hookup.why
@@ -205,14 +208,14 @@ def test_found_joined_for_another_voltage_is_a_hold_and_names_both() -> None:
 
 
 def test_where_the_volts_change_an_unmeasured_supply_and_old_tags_keep_the_gate_shut() -> None:
-    gate = {f.code for f in judged(*FAN, INSULATED, FAN_SUPPLY).gate}
+    gate = {f.code for f in judged(*FAN, *walls("AD", "BE", "CF", "GHJ"), FAN_SUPPLY).gate}
     assert {"supply", "voltage-tags"} <= gate
-    measured = judged(*FAN, INSULATED, FAN_SUPPLY | {"measured": True})
+    measured = judged(*FAN, *walls("AD", "BE", "CF", "GHJ"), FAN_SUPPLY | {"measured": True})
     assert "supply" not in {f.code for f in measured.gate}
 
 
 def test_a_joint_says_what_must_come_off_first() -> None:
-    found = judged(*FAN, INSULATED, FAN_SUPPLY)
+    found = judged(*FAN, *walls("AD", "BE", "CF", "GHJ"), FAN_SUPPLY)
     assert found.next is not None
     assert "First part T7" in found.next.why
 
@@ -245,7 +248,7 @@ def test_a_motor_of_one_phase_is_not_put_on_three() -> None:
 def test_unknown_meter_leads_are_allowed_for_on_the_lines() -> None:
     log = [b for b in SIX_LEADS if b["kind"] != "meter"]
     lines = [dict(row, value="5.5") for row in LINES]
-    found = judged(*log, INSULATED, SUPPLY, *JOINED, *lines)
+    found = judged(*log, *walls(*GROUPS), SUPPLY, *JOINED, *lines)
     assert found.connecting.slack_ohm > 0.4
     assert math.isfinite(found.connecting.slack_ohm)
     assert job_of(*log).meter.lead_ohm is None

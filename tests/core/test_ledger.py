@@ -225,8 +225,13 @@ def test_the_frame_is_looked_at_by_ohmmeter_before_the_tester_where_the_shop_say
         {"kind": "reading", "reading": {"kind": "frame", "lead": t, "value": "open"}} for t in "ABC"
     ]
     asked = [judged(*SIX_LEADS, *frames[:k]).next for k in range(4)]
-    assert [s.code if s else "" for s in asked] == ["frame-A", "frame-B", "frame-C", "insulation"]
+    assert [s.code if s else "" for s in asked] == [
+        "frame-A",
+        "frame-B",
+        "frame-C",
+        "ready-insulation-A-D",
+    ]
     tester = Settings().changed({"schools": {"frame-test": "tester always"}})
     first = judged(*SIX_LEADS, settings=tester).next
     assert first is not None
-    assert first.code == "insulation"
+    assert first.code == "ready-insulation-A-D"

@@ -31,7 +31,10 @@ def test_frayed_leads_hold_until_they_are_made_good() -> None:
     assert mended.gate == ()
     work = {"kind": "work", "what": "leads renewed"}
     renewed = judged(*READY, seen("leads", "frayed"), work)
-    assert [f.code for f in renewed.gate] == ["insulation"]  # work asks for another test
+    assert [f.code for f in renewed.gate] == [
+        "insulation",
+        "insulation-between",
+    ]  # work asks for another test
 
 
 def test_frayed_insulation_told_lead_by_lead_holds_too() -> None:

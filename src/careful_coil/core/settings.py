@@ -40,7 +40,50 @@ class Settings:
     insulation_minimum: Limit = Limit(
         5.0, "MΩ", "IEEE 43: random wound, below 1 kV, at 40 °C", "Insulation to frame, at least"
     )
+    index_130: Limit = Limit(
+        2.0,
+        "",
+        "IEEE 43, minimum index: class 130 and above",
+        "Polarization index, class 130 up, at least",
+    )
+    index_105: Limit = Limit(
+        1.5, "", "IEEE 43, minimum index: class 105", "Polarization index, class 105, at least"
+    )
+    absorption_least: Limit = Limit(
+        1.25, "", "shop custom, not the standard", "Absorption R60/R30: watch below"
+    )
+    trend_fall: Limit = Limit(
+        3.0, "times", "shop default", "Insulation fallen since earlier: watch from"
+    )
+    dew_margin: Limit = Limit(
+        3.0,
+        "K",
+        "shop default for the thermometers' doubt",
+        "Winding above the dew point, at least",
+    )
+    step_fall: Limit = Limit(
+        25.0, "%", "shop default; IEEE 95 asks for none", "Insulation falls with volts: watch above"
+    )
+    surge_apart: Limit = Limit(
+        10.0, "%", "shop default for random windings", "Surge traces apart: watch above"
+    )
+    drying_hottest: Limit = Limit(
+        90.0, "°C", "shop default; the maker's figure wins", "Drying, hottest winding"
+    )
+    drying_rate: Limit = Limit(20.0, "K/h", "shop default while wet", "Drying, fastest warming")
+    copper_low: Limit = Limit(
+        1.0, "%", "shop default, three-phase from 0.75 kW", "Copper loss at plate amps, at least"
+    )
+    copper_high: Limit = Limit(
+        20.0, "%", "shop default, three-phase from 0.75 kW", "Copper loss at plate amps, at most"
+    )
+    ohms_moved: Limit = Limit(
+        5.0, "%", "shop default against the record", "Ohms off design or earlier: watch above"
+    )
     earth_bond: Limit = Limit(0.1, "Ω", "shop default, stud to bare frame", "Earth bond, at most")
+    earth_bond_cord: Limit = Limit(
+        0.2, "Ω", "shop default, through the cord", "Earth bond through the cord, at most"
+    )
     line_ohm_apart: Limit = Limit(
         3.0,
         "%",

@@ -3,13 +3,14 @@
 import re
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from typing import Literal
 
 from careful_coil.bench import Request
+from careful_coil.core.condition.typed import read_insulation
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job import AnyBody, Job
+from careful_coil.core.job.at_insulation import EarthBond, InsulationTested
 from careful_coil.core.job.entries import (
-    EarthBond,
-    InsulationTested,
     LineOhm,
     ReadingMoved,
     ReadingTaken,
@@ -29,7 +30,7 @@ from careful_coil.core.readings import (
     Spin,
     Switch,
 )
-from careful_coil.core.values import BenchValue, Qualifier, Quantity, parse, show
+from careful_coil.core.values import BenchValue, Quantity, parse, show
 
 KICK_WORDS = ("up-large", "up-small", "none", "down-small", "down-large")
 SWITCH_WORDS = ("opens", "closes", "changes", "stays")
@@ -37,7 +38,6 @@ SHAFT_WORDS = ("varies", "steady")
 TURN_WORDS = ("smooth", "rough", "none")
 TEST_WORDS = {"kick": KICK_WORDS, "switch": SWITCH_WORDS, "shaft": SHAFT_WORDS}
 UNITS = {"spin": "V", "resistance": "Ω", "frame": "Ω", "line": "Ω", "bond": "Ω", "insulation": "MΩ"}
-HIGHEST_MEGOHM = 1e7
 ROLES = (
     *("common", "run", "start", "high", "medium", "low", "tap", "main", "aux", "neutral"),
     *("field", "field-tap", "armature", "tachometer", "thermostat", "thermistor", "rtd", "heater"),
@@ -141,11 +141,25 @@ def known_of(text: str, tags: Sequence[str]) -> RoleKnown:
     return RoleKnown(tag=tag, role="" if told == "nothing" else told)
 
 
-def body_of(
-    typed: Typed, *, instrument: str, temperature_c: float | None, test_volt: float = 500.0
-) -> AnyBody:
+@dataclass(frozen=True, slots=True, kw_only=True)
+class TestSetting:
+    """What a test is made under: the winding's °C, test volts, air and humidity, the other windings."""
+
+    __test__ = False  # the name is not that of a test
+    at_c: float | None = None
+    volt: float = 500.0
+    material: Literal["thermosetting", "thermoplastic"] = "thermosetting"
+    others: Literal["earthed", "guarded", "loose"] = "earthed"
+    air_c: float | None = None
+    humidity: float | None = None
+
+
+PLAIN_SETTING = TestSetting()
+
+
+def body_of(typed: Typed, *, instrument: str, setting: TestSetting = PLAIN_SETTING) -> AnyBody:
     """Return the log entry of a value. Raises: BadValue, AmbiguousValue with what is wanted."""
-    target, text = typed.target, typed.value
+    target, text, temperature_c = typed.target, typed.value, setting.at_c
     if target.kind == "switch":
         word = _choice(text, SWITCH_WORDS)
         reading = Switch(between=_two(target.ends), value=word)
@@ -168,10 +182,14 @@ def body_of(
         ran = run_of(text, target)
         return ReadingTaken(reading=ran, instrument=instrument, temperature_c=temperature_c)
     if target.kind == "insulation":
-        return _insulation(text, temperature_c, test_volt)
+        return insulation_of(text, target, setting)
     value = parse(text, Quantity.RESISTANCE)
     if target.kind == "bond":
-        return EarthBond(ohm=_figure(value, text))
+        return EarthBond(
+            ohm=_figure(value, text),
+            place=target.ends[-1],
+            step_ohm=value.step,
+        )
     shown = _as_kept(value)
     if target.kind == "line":
         return LineOhm(lines=_two(target.ends), value=shown)
@@ -230,22 +248,23 @@ def _figure(value: BenchValue, text: str) -> float:
     return value.value
 
 
-def _insulation(text: str, temperature_c: float | None, test_volt: float) -> InsulationTested:
-    if temperature_c is None:
+def insulation_of(text: str, target: Request, setting: "TestSetting") -> InsulationTested:
+    """Return an insulation test as typed. Raises: BadValue, AmbiguousValue."""
+    if setting.at_c is None:
         raise BadValue(text, "the winding's temperature first: type it on the Insulation station")
-    wanted = "MΩ, for example 550, 0.4, 320 k or >2 G"
-    plain = re.fullmatch(r">?\s*[\d.,]+", text.strip())
-    value = parse(f"{text} M" if plain else text, Quantity.RESISTANCE)
-    if value.number is None:
-        raise BadValue(text, wanted + "; where the tester's range ends, > and that range")
-    megohm = value.value / 1e6
-    if megohm > HIGHEST_MEGOHM:
-        raise BadValue(text, wanted)
+    typed = read_insulation(text)
     return InsulationTested(
-        megohm=megohm,
-        at_c=temperature_c,
-        test_volt=test_volt,
-        above=value.qualifier is Qualifier.ABOVE,
+        megohm=typed.megohm,
+        at_c=setting.at_c,
+        test_volt=setting.volt,
+        winding=setting.material,
+        above=typed.above,
+        parts=target.ends,
+        against=target.sense,
+        others=setting.others,
+        readings=typed.readings,
+        air_c=setting.air_c,
+        humidity_percent=setting.humidity,
     )
 
 

@@ -171,13 +171,11 @@ class Strip(QFrame):
     def _record(self, typed: Typed, instrument: str, first: tuple[AnyBody, ...] = ()) -> None:
         s = self._session
         try:
-            body = body_of(
-                typed, instrument=instrument, temperature_c=s.temperature_c, test_volt=s.test_volt
-            )
+            body = body_of(typed, instrument=instrument, setting=s.setting)
         except CoilError as error:
             self.note.say(str(error), "hold")
             return
-        station = {"insulation": "insulation", "line": "connect", "bond": "release"}.get(
+        station = {"insulation": "insulation", "line": "connect", "bond": "insulation"}.get(
             typed.target.kind, "leads"
         )
         text = self.line.text()

@@ -85,7 +85,7 @@ class SumCard(QWidget):
             label = QLabel(f"{one.title}{f', {one.unit}' if one.unit else ''}")
             cell = Line()
             cell.setAccessibleName(one.title)
-            cell.setPlaceholderText(" or ".join(one.choices))
+            cell.setPlaceholderText(one.usual or " or ".join(one.choices))
             cell.textChanged.connect(self._work)
             cell.returnPressed.connect(partial(self._onward, k))
             row, place = 2 * (k // COLUMNS), k % COLUMNS
@@ -113,14 +113,17 @@ class SumCard(QWidget):
         self.closed.emit()
 
     def _texts(self) -> dict[str, str]:
-        return {k: c.text().strip() for k, c in self.cells.items()}
+        return {k: c.text().strip() for k, c in self.cells.items() if c.text().strip()}
 
     def _work(self) -> None:
-        texts = self._texts()
+        typed = self._texts()
+        texts = {k: typed.get(k, "") for k in self.cells}
         self.answer = None
-        if all(texts.values()):
+        if all(texts[i.key] for i in SUMS[self.name].inputs if not (i.usual or i.optional)) and any(
+            texts.values()
+        ):
             try:
-                self.answer = work_out(self.name, texts)
+                self.answer = work_out(self.name, typed)
                 words = "\n".join(self.answer.lines())
             except CoilError as error:
                 words = str(error)

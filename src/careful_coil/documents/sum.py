@@ -12,7 +12,7 @@ class SumDocument(Document):
     format: Literal["careful-coil/sum"] = "careful-coil/sum"
     version: Literal[1] = 1
     name: str
-    inputs: dict[str, float | str]
+    inputs: dict[str, float | str | list[float]]
     results: dict[str, int | float | list[float] | None]
     source: str
     notes: list[str]

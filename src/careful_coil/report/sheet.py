@@ -13,6 +13,7 @@ from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
 
 from careful_coil.assets import font_bytes
+from careful_coil.core.condition.wall import TestWanted
 from careful_coil.core.errors import CoilError
 from careful_coil.core.identify.history import history, reading_words
 from careful_coil.core.job import Finding
@@ -215,15 +216,17 @@ def _reading_words(reading: object) -> str:
 
 def _condition(page: _Page, judged: Judgement) -> None:
     page.head("Insulation to the frame")
-    if not judged.job.insulation:
+    if not judged.job.tested.tests:
         page.text("Not tested.")
-    for entry, test in judged.job.insulation[-4:]:
+    for logged in judged.job.tested.tests[-6:]:
+        test = logged.body
         least = "at least " if test.above else ""
+        what = TestWanted(parts=test.parts, against=test.against).words()
         page.text(
-            f"{entry.at[:10]}: {least}{test.megohm:g} MΩ at {test.at_c:g} °C with {test.test_volt:g} V DC."
+            f"{logged.at[:10]}, {what}: {least}{test.megohm:g} MΩ at {test.at_c:g} °C with {test.test_volt:g} V DC."
         )
     verdict = next((f for f in judged.findings if f.code == "insulation"), None)
-    if verdict is not None and judged.job.insulation:
+    if verdict is not None and judged.job.tested.tests:
         page.text(f"{verdict.subject}: {verdict.why} ({verdict.source})")
 
 

@@ -77,7 +77,7 @@ def connecting(job: Job, found: Identification | None, naming: Naming) -> Connec
             read[pair] = ohm_value(value).value - (job.meter.lead_ohm or 0.0)
         except CoilError:
             continue
-    ohms = _coil_ohms(found, naming)
+    ohms = coil_ohms(found, naming)
     return Connecting(
         plan=wanted,
         found=before,
@@ -93,7 +93,7 @@ def connecting(job: Job, found: Identification | None, naming: Naming) -> Connec
     )
 
 
-def _coil_ohms(found: Identification, naming: Naming) -> dict[str, float] | None:
+def coil_ohms(found: Identification, naming: Naming) -> dict[str, float] | None:
     """Return the mean ohms of each kind of coil, by kind; None where one has none."""
     if naming.network is None:
         return None

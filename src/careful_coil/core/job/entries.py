@@ -4,6 +4,21 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from careful_coil.core.job.at_insulation import (
+    Covers,
+    Discharged,
+    DryingRun,
+    EarthBond,
+    HeatRun,
+    InsulationTested,
+    SameMotor,
+    Steps,
+    Surged,
+    TestReady,
+    WindingMade,
+    WindingOhm,
+    Work,
+)
 from careful_coil.core.job.at_intake import (
     Arrived,
     CardLine,
@@ -117,25 +132,6 @@ class ProvedDead(Body):
     volt: Annotated[float, Field(ge=0, le=5)] = 0.0
 
 
-class InsulationTested(Body):
-    """Insulation to the frame after one minute, in MΩ, at a winding temperature."""
-
-    kind: Literal["insulation"] = "insulation"
-    megohm: Annotated[float, Field(ge=0, le=1e7)]
-    at_c: Annotated[float, Field(ge=-50, le=200)]
-    test_volt: Annotated[float, Field(gt=0, le=20000)] = 500.0
-    winding: Literal["thermosetting", "thermoplastic"] = "thermosetting"
-    above: bool = False  # the tester's range ended: at least this much
-
-
-class Work(Body):
-    """Work on the winding or its leads: makes an earlier insulation test void."""
-
-    kind: Literal["work"] = "work"
-    what: Literal["cleaned", "dried", "varnished", "rewound", "leads renewed"]
-    words: LongText = ""
-
-
 class Supply(Body):
     """The supply the motor goes back to."""
 
@@ -159,13 +155,6 @@ class LineOhm(Body):
     kind: Literal["line-ohm"] = "line-ohm"
     lines: tuple[Line, Line]
     value: float | ShortText
-
-
-class EarthBond(Body):
-    """Ohms from the earth stud or lead to bare metal of the frame, after the covers."""
-
-    kind: Literal["earth-bond"] = "earth-bond"
-    ohm: Annotated[float, Field(ge=0, le=1e6)]
 
 
 class Attested(Body):
@@ -217,8 +206,18 @@ AnyBody = Annotated[
     | ReadingMoved
     | Struck
     | ProvedDead
+    | WindingMade
+    | WindingOhm
+    | TestReady
     | InsulationTested
+    | Discharged
+    | Steps
+    | Surged
+    | HeatRun
     | Work
+    | DryingRun
+    | SameMotor
+    | Covers
     | FoundHookup
     | Supply
     | JointMade

@@ -8,7 +8,6 @@ from careful_coil.core.job.at_intake import FoundHookup, Lead
 from careful_coil.core.job.entries import (
     Attested,
     Entry,
-    InsulationTested,
     MeterUsed,
     ReadingTaken,
     Supply,
@@ -16,6 +15,7 @@ from careful_coil.core.job.entries import (
 )
 from careful_coil.core.job.plate import Nameplate, nameplate
 from careful_coil.core.job.seen import Seen, notice
+from careful_coil.core.job.tested import Tested, notice_test
 from careful_coil.core.readings import (
     PLAIN_METER,
     AnyReading,
@@ -46,27 +46,28 @@ class Job:
     readings: tuple[Taken, ...] = ()
     known: tuple[tuple[str, str], ...] = ()  # tag, its role on somebody's word
     dead_proved: Entry | None = None
-    insulation: tuple[tuple[Entry, InsulationTested], ...] = ()
-    last_work: int = -1  # place in the log
-    work: tuple[str, ...] = ()  # what was done, in order
+    tested: Tested = field(default_factory=Tested)  # what Insulation tested
     found: FoundHookup | None = None
     supply: Supply | None = None
     joints: tuple[tuple[str, ...], ...] = ()
     line_ohms: dict[str, float | str] | None = None
-    bond_ohm: float | None = None
     attested: dict[str, Attested] | None = None
     seen: Seen = field(default_factory=Seen)  # what Intake saw
     sums: tuple[tuple[str, str], ...] = ()  # bench sums logged: name, what they gave
     waived: dict[str, Waived] | None = None
     released: Entry | None = None
     struck: frozenset[str] = frozenset()
-    insulation_place: int = -1
     remarks: tuple[str, ...] = ()
 
     @property
     def name(self) -> str:
         """What the rack calls it."""
         return self.ticket.get("name", "") or "Motor without a name"
+
+    @property
+    def work(self) -> tuple[str, ...]:
+        """What was done to the winding, in order."""
+        return tuple(w.body.what for w in self.tested.works)
 
     @property
     def tags(self) -> tuple[str, ...]:
@@ -92,17 +93,16 @@ def fold(entries: Iterable[Entry]) -> Job:
     state: dict[str, object] = {}
     readings: list[Taken] = []
     known: dict[str, str] = {}
-    insulation: list[tuple[Entry, InsulationTested]] = []
     joints: list[tuple[str, ...]] = []
     line_ohms: dict[str, float | str] = {}
     attested: dict[str, Attested] = {}
     waived: dict[str, Waived] = {}
-    seen = Seen()
+    seen, tested = Seen(), Tested()
     sums: list[tuple[str, str]] = []
-    work: list[str] = []
     leads: tuple[Lead, ...] = ()
     for place, entry in enumerate(counted):
         body = entry.body
+        tested = notice_test(tested, entry, place)
         match body.kind:
             case "ticket":
                 ticket[body.field] = body.text
@@ -126,12 +126,6 @@ def fold(entries: Iterable[Entry]) -> Job:
                 known = {{one: two, two: one}.get(t, t): r for t, r in known.items()}
             case "proved-dead":
                 state["dead_proved"] = entry
-            case "insulation":
-                insulation.append((entry, body))
-                state["insulation_place"] = place
-            case "work":
-                state["last_work"] = place
-                work.append(body.what)
             case "found-hookup":
                 state["found"] = body
             case "supply":
@@ -140,8 +134,6 @@ def fold(entries: Iterable[Entry]) -> Job:
                 joints = [j for j in joints if set(j) != set(body.joint)] + [body.joint]
             case "line-ohm":
                 line_ohms["-".join(sorted(body.lines))] = body.value
-            case "earth-bond":
-                state["bond_ohm"] = body.ohm
             case "attested":
                 attested[body.item] = body
             case "waived":
@@ -159,7 +151,7 @@ def fold(entries: Iterable[Entry]) -> Job:
         leads=leads,
         readings=kept,
         known=tuple(sorted((t, r) for t, r in known.items() if r)),
-        insulation=tuple(insulation),
+        tested=tested,
         joints=tuple(joints),
         line_ohms=line_ohms,
         attested=attested,
@@ -168,7 +160,6 @@ def fold(entries: Iterable[Entry]) -> Job:
         remarks=remarks,
         seen=seen,
         sums=tuple(sums),
-        work=tuple(work),
         **state,  # type: ignore[arg-type]
     )
 

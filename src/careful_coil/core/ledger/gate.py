@@ -3,8 +3,6 @@
 from collections.abc import Sequence
 
 from careful_coil.core.job import Finding, Job
-from careful_coil.core.settings import Settings
-from careful_coil.core.values import show_ohm
 
 ATTESTED = {
     "start-gear": (
@@ -25,12 +23,8 @@ ATTESTED = {
 }
 
 
-def release_findings(job: Job, settings: Settings) -> list[Finding]:
-    """Return findings on the last checks: earth bond, and what is done outside the program."""
-    return [*_attested(job), _bond(job, settings)]
-
-
-def _attested(job: Job) -> list[Finding]:
+def release_findings(job: Job) -> list[Finding]:
+    """Return findings on what is done outside the program."""
     items = dict(ATTESTED)
     if job.plate.phases == 3:
         del items["start-gear"]
@@ -48,36 +42,6 @@ def _attested(job: Job) -> list[Finding]:
             )
         )
     return found
-
-
-def _bond(job: Job, settings: Settings) -> Finding:
-    limit = settings.earth_bond
-    known = job.bond_ohm is not None
-    good = known and (job.bond_ohm or 0.0) <= limit.value
-    if not known:
-        subject, why = (
-            "Earth bond not measured",
-            "Stud or green lead to bare frame, after the covers.",
-        )
-    elif good:
-        subject = "Earth bond good"
-        why = f"{show_ohm(job.bond_ohm or 0.0)}; at most {limit.value:g} Ω."
-    else:
-        subject = "Earth bond failed"
-        why = f"{show_ohm(job.bond_ohm or 0.0)}; at most {limit.value:g} Ω. Clean to bare metal, tighten, read again."
-    return Finding(
-        code="earth-bond",
-        verdict="unproven" if not known else "good" if good else "hold",
-        subject=subject,
-        why=why,
-        station="release",
-        figure=job.bond_ohm,
-        limit=limit.value,
-        unit="Ω",
-        source=limit.source,
-        gate=True,
-        waivable=False,
-    )
 
 
 def before_it_can_go(job: Job, findings: Sequence[Finding]) -> list[Finding]:

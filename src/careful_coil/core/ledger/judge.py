@@ -6,7 +6,9 @@ from dataclasses import dataclass
 from careful_coil.core.condition.rules import condition_findings
 from careful_coil.core.condition.seen_rules import seen_findings
 from careful_coil.core.condition.suspicion import Suspicion, suspicion_findings, suspicion_of
+from careful_coil.core.condition.wall import Wall, wall_of
 from careful_coil.core.connect.as_found import Reading, as_found_findings, readings_of
+from careful_coil.core.connect.plate_ohms import plate_ohm_findings
 from careful_coil.core.connect.rules import connect_findings
 from careful_coil.core.connect.standard import diagram_findings
 from careful_coil.core.connect.work import Connecting, connecting
@@ -28,6 +30,7 @@ from careful_coil.core.kind.rules import kind_findings, kind_of
 from careful_coil.core.kind.worth import worth_findings
 from careful_coil.core.ledger.gate import before_it_can_go, release_findings
 from careful_coil.core.ledger.next_card import NextStep, readings_put_off, steps
+from careful_coil.core.ledger.next_wall import insulation_steps
 from careful_coil.core.settings import Settings
 
 OHMMETER = "ohmmeter first"
@@ -46,6 +49,7 @@ class Judgement:
     kinds: Weighed
     as_found: tuple[Reading, ...]
     suspicion: Suspicion | None
+    wall: Wall  # what limits of the insulation hang on
     findings: tuple[Finding, ...]
     gate: tuple[Finding, ...]  # what stands before it can go
     next: NextStep | None
@@ -76,6 +80,7 @@ def judge(job: Job, settings: Settings, not_here: Collection[str] = ()) -> Judge
     kinds = kind_of(job, found)
     as_found = readings_of(job, naming)
     suspicion = suspicion_of(job, kinds)
+    wall = wall_of(job, found, naming, settings)
     findings = [
         *intake_findings(job),
         *kind_findings(job, kinds),
@@ -85,12 +90,15 @@ def judge(job: Job, settings: Settings, not_here: Collection[str] = ()) -> Judge
         *suspicion_findings(suspicion),
         *worth_findings(job, settings),
         *lead_findings(job, found, naming),
-        *condition_findings(job, found, naming, settings),
+        *condition_findings(job, found, naming, wall, settings),
+        *plate_ohm_findings(job, found, naming, settings),
         *connect_findings(job, state, settings),
-        *release_findings(job, settings),
+        *release_findings(job),
     ]
     gate = before_it_can_go(job, findings)
-    every = list(steps(job, found, naming, state, gate, settings.school("frame-test") == OHMMETER))
+    wall_steps = tuple(insulation_steps(job, wall, kinds, findings, settings))
+    first = settings.school("frame-test") == OHMMETER
+    every = list(steps(job, found, naming, state, gate, wall_steps, first))
     wanted = next((s for s in every if s.code not in not_here), None)
     return Judgement(
         job=job,
@@ -101,6 +109,7 @@ def judge(job: Job, settings: Settings, not_here: Collection[str] = ()) -> Judge
         kinds=kinds,
         as_found=as_found,
         suspicion=suspicion,
+        wall=wall,
         findings=tuple(sorted(findings, key=lambda f: ORDER.index(f.verdict))),
         gate=tuple(gate),
         next=wanted,

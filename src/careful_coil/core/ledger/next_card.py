@@ -4,6 +4,7 @@ from collections.abc import Collection, Iterator, Sequence
 from dataclasses import dataclass, field
 from typing import Literal, get_args
 
+from careful_coil.core.condition.bond import places_left
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.identify import Identification, Naming
 from careful_coil.core.identify.result import NextReading, code_of
@@ -12,7 +13,7 @@ from careful_coil.core.job.entries import Station
 from careful_coil.core.readings import Frame, RequestKind
 from careful_coil.core.values import show_ohm
 
-Act = RequestKind | Literal["go", "dead", "joint", "sign"]
+Act = RequestKind | Literal["go", "dead", "joint", "sign", "covers", "discharge", "ready"]
 PROBED: tuple[RequestKind, ...] = get_args(RequestKind)  # what a value on the meter strip answers
 
 
@@ -43,11 +44,13 @@ def steps(
     naming: Naming,
     state: Connecting,
     gate: Sequence[Finding],
+    wall: Sequence[NextStep] = (),
     ohmmeter_first: bool = False,
 ) -> Iterator[NextStep]:
     """Yield everything worth doing, the most useful first.
 
-    `ohmmeter_first`: the frame is looked at by ohmmeter before the insulation tester.
+    `wall`: what the insulation asks for, in order; `ohmmeter_first`: the frame is looked at by
+    ohmmeter before the insulation tester.
     """
     if job.released is not None and not gate:
         return
@@ -59,7 +62,7 @@ def steps(
     yield from then
     if ohmmeter_first:
         yield from _frame(job, found, naming)
-    yield from _insulation(job, gate)
+    yield from wall
     yield from _connect(job, naming, state, gate)
     yield from _release(job, gate)
 
@@ -117,7 +120,7 @@ def _leads(job: Job, found: Identification | None, naming: Naming) -> Iterator[N
 
 def _frame(job: Job, found: Identification | None, naming: Naming) -> Iterator[NextStep]:
     """Yield a look to the frame of one lead of each group, until the tester has been on."""
-    if found is None or job.insulation or naming.word not in ("proven", "marked"):
+    if found is None or job.tested.tests or naming.word not in ("proven", "marked"):
         return
     seen = {t.reading.lead for t in job.readings if isinstance(t.reading, Frame)}
     for group in found.best.groups:
@@ -203,21 +206,6 @@ def _reading(nxt: NextReading) -> NextStep:
     )
 
 
-def _insulation(job: Job, gate: Sequence[Finding]) -> Iterator[NextStep]:
-    shut = next((f for f in gate if f.code == "insulation"), None)
-    if shut is not None:
-        title = "Test the insulation" if shut.verdict == "unproven" else "Dry it, then test again"
-        yield NextStep(
-            code="insulation",
-            title=title,
-            station="insulation",
-            act="insulation",
-            why=shut.why
-            if shut.verdict == "hold"
-            else "All leads joined, to the frame, one minute; then four minutes to earth.",
-        )
-
-
 def _connect(
     job: Job, naming: Naming, state: Connecting, gate: Sequence[Finding]
 ) -> Iterator[NextStep]:
@@ -274,12 +262,37 @@ def _part_first(job: Job, naming: Naming, joint: tuple[str, ...]) -> str:
     return f"First part {', '.join(loose)} from it. " if loose else ""
 
 
+def _bond(job: Job) -> Iterator[NextStep]:
+    if job.tested.covers < 0:
+        yield NextStep(
+            code="covers",
+            act="covers",
+            title="Put the covers on",
+            station="insulation",
+            focus="covers",
+            why="The earth bond is measured after the last screw: paint and gaskets part it.",
+            words="covers are on",
+        )
+        return
+    for place in places_left(job):
+        yield NextStep(
+            code=f"bond-{place.replace(' ', '-')}",
+            act="bond",
+            title=f"Earth bond: {place}",
+            station="insulation",
+            ends=("earth lead", place),
+            why="From the stud or the earth lead to bare metal, leads nulled. Its colour proves nothing.",
+        )
+
+
 def _release(job: Job, gate: Sequence[Finding]) -> Iterator[NextStep]:
     for f in gate:
-        if f.verdict == "hold" or f.code in ("insulation", "leads-proven"):
+        if f.verdict == "hold" or f.code in ("insulation", "insulation-between", "leads-proven"):
+            continue
+        if f.code == "earth-bond":
+            yield from _bond(job)
             continue
         title = {
-            "earth-bond": "Measure the earth bond",
             "test-run": "Test-run it",
             "mechanics": "Judge bearings and shaft",
             "start-gear": "Judge the start gear",
@@ -290,10 +303,7 @@ def _release(job: Job, gate: Sequence[Finding]) -> Iterator[NextStep]:
         if title:
             focus = {"supply": "supply"}.get(f.code, f.code)
             station: Station = "connect" if f.code == "supply" else "release"
-            act: Act = "go" if f.code != "earth-bond" else "bond"
-            yield NextStep(
-                code=f.code, title=title, why=f.why, station=station, act=act, focus=focus
-            )
+            yield NextStep(code=f.code, title=title, why=f.why, station=station, focus=focus)
     for f in gate:
         yield NextStep(code=f"open-{f.code}", title=f.subject, why=f.why, station=f.station)  # type: ignore[arg-type]
     if not gate:

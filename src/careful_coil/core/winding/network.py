@@ -94,7 +94,7 @@ class Network:
     ) -> "Network":
         """Return the winding with its coils at `to_c` °C, their ohms being those at `from_c` °C.
 
-        R₂ = R₁·(z + T₂)/(z + T₁), z 234.5 for copper (225 aluminium): IEEE 112, 5.2.1.
+        R₂ = R₁·(z + T₂)/(z + T₁), z 234.5 for copper (225 aluminium): IEEE 112, resistance corrected to a temperature.
         """
         share = (zero_ohm_c + to_c) / (zero_ohm_c + from_c)
         return replace(self, coils=tuple(replace(c, ohm=c.ohm * share) for c in self.coils))

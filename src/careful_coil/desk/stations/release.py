@@ -6,10 +6,12 @@ from PySide6.QtCore import QPointF, QRect
 from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QGridLayout, QPushButton
 
+from careful_coil.core.condition.bond import newest_bonds, places_left
+from careful_coil.core.condition.typed import read_bonds
 from careful_coil.core.errors import BadValue
-from careful_coil.core.job.entries import Attested, EarthBond, Released, Waived
+from careful_coil.core.job.at_insulation import EarthBond
+from careful_coil.core.job.entries import Attested, Released, Waived
 from careful_coil.core.ledger import Judgement
-from careful_coil.core.values import Quantity, parse
 from careful_coil.desk import paint
 from careful_coil.desk.field import Field
 from careful_coil.desk.painted import Painted
@@ -146,8 +148,8 @@ class ReleasePage(Page):
             self.fields[item].show_text(word.words if word else "")
             needed = item in codes and (item != "hookup" or judged.connecting.outside)
             self.fields[item].setVisible(needed)
-        bond = judged.job.bond_ohm
-        self.fields["earth-bond"].show_text("" if bond is None else f"{bond:g}")
+        bonds = [b.body.ohm for b in newest_bonds(judged.job).values()]
+        self.fields["earth-bond"].show_text("/".join(f"{b:g}" for b in bonds))
         released = judged.job.released
         signed = released.body.signed if released and released.body.kind == "released" else ""
         self.fields["sign"].show_text(signed)
@@ -165,10 +167,9 @@ class ReleasePage(Page):
             raise BadValue("nobody at the bench", "your initials first, at the foot of the rack")
 
     def _bond(self, text: str) -> None:
-        value = parse(text, Quantity.RESISTANCE)
-        if value.number is None:
-            raise BadValue(text, "ohms in figures, for example 0.03")
-        self.session.record(EarthBond(ohm=value.value), station="release")
+        left = places_left(self._judged.job) if self._judged else ()
+        bonds = [EarthBond(ohm=ohm, place=place) for place, ohm in read_bonds(text, left)]
+        self.session.record(*bonds, station="release")
 
     def _waive(self, text: str) -> None:
         code, _, rest = text.partition(" ")

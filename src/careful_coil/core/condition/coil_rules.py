@@ -1,0 +1,196 @@
+"""Balance of the coils, and the coils against design and record: what each picture usually is."""
+
+from collections.abc import Iterator
+from functools import partial
+
+from careful_coil.core.condition.balance import imbalance_percent
+from careful_coil.core.condition.coils import CONTACT_OHM, TWO_WIRE_FROM, Measured, measured
+from careful_coil.core.condition.temperature import resistance_at
+from careful_coil.core.condition.wall import Wall
+from careful_coil.core.errors import CoilError
+from careful_coil.core.identify import Identification, Naming
+from careful_coil.core.job import Finding, Job, Verdict
+from careful_coil.core.settings import Settings
+from careful_coil.core.values import show_ohm
+
+LOW = "Low: shorted turns or wrong turns. Surge comparison, or amps at low volts, tells."
+HIGH = "High: a bad joint or a broken strand. Read it again while the lead is bent and the joint pressed."
+# ratios that are a connection's, not a fault's: what reads for what
+RATIOS = (
+    (4.0, "as much as halves in series where parallel is on record"),
+    (0.25, "as little as halves in parallel where series is on record"),
+    (3.0, "the ratio of delta phases to wye phases"),
+    (1 / 3, "the ratio of wye phases to delta phases"),
+    (2.0, "two phases in series, or one half missing"),
+    (0.5, "one phase where two are on record, or two halves in parallel"),
+    (1.64, "what aluminium has over copper of the same size"),
+)
+NEAR = 0.06  # of a ratio
+
+_of = partial(Finding, station="insulation")
+
+
+def coil_findings(
+    job: Job, found: Identification | None, naming: Naming, wall: Wall, settings: Settings
+) -> list[Finding]:
+    """Return findings on the coils' ohms."""
+    if found is None or naming.arrangement is None or naming.network is None:
+        return []
+    got = measured(job, found, naming, wall, settings)
+    if got is None:
+        return []
+    told = [_balance(naming, got, bool(found.suspects), settings)] if _alike(naming) else []
+    return [*told, *_record(job, naming, got, wall, settings)]
+
+
+def _alike(naming: Naming) -> bool:
+    return naming.arrangement is not None and naming.arrangement.phases == 3
+
+
+def _balance(naming: Naming, got: Measured, suspects: bool, settings: Settings) -> Finding:
+    watch, hold = settings.balance_watch, settings.balance_hold
+    of = partial(_of, code="coils-balanced", gate=True)
+    if got.missing or (suspects and got.how.endswith("Leads")):
+        return of(
+            verdict="unproven",
+            subject="Balance of the coils not known",
+            why="Every coil must have a reading that fits the rest.",
+        )
+    mean = sum(got.ohm.values()) / len(got.ohm)
+    percent = imbalance_percent(list(got.ohm.values()))
+    of = partial(of, figure=percent, unit="%", source=watch.source)
+    if got.untold and percent <= watch.value:
+        return of(
+            verdict="unproven",
+            subject="Balance of the coils not known",
+            why=f"These readings cannot tell {', '.join(got.untold[:4])} apart: read them with the joints open.",
+            limit=watch.value,
+        )
+    contact = CONTACT_OHM if got.wires == 2 and mean < TWO_WIRE_FROM else 0.0
+    blind = 100 * (got.doubt_ohm + contact) / mean
+    through = (
+        " Through the lines a fault shows at about half its size." if got.through_lines else ""
+    )
+    if percent > hold.value and percent > blind:
+        return of(
+            verdict="hold",
+            subject="Coils not balanced",
+            why=f"{percent:.1f} % from their mean, over {hold.value:g} %. {_which(got)}{through}",
+            limit=hold.value,
+        )
+    if blind > watch.value:
+        two = "Below 1 Ω two wires are not enough. " if contact else ""
+        return of(
+            verdict="unproven",
+            subject="Balance finer than this meter can tell",
+            why=f"{two}What this meter leaves open is {blind:.1f} % of a coil. A four-wire meter would tell.",
+            limit=watch.value,
+        )
+    verdict: Verdict = "good" if percent <= watch.value else "watch"
+    which = f" {_which(got)}" if verdict == "watch" else ""
+    return of(
+        verdict=verdict,
+        subject="Coils balanced" if verdict == "good" else "Coils not balanced",
+        why=f"{percent:.1f} % from their mean; {watch.value:g} % is usual.{which}{through}",
+        limit=watch.value,
+    )
+
+
+def _which(got: Measured) -> str:
+    """Return which coil is off, whether low or high, and the usual causes with the test."""
+    ordered = sorted(got.ohm.items(), key=lambda x: x[1])
+    middle = ordered[len(ordered) // 2][1] if len(ordered) % 2 else 0.0
+    if not middle:
+        half = len(ordered) // 2
+        middle = 0.5 * (ordered[half - 1][1] + ordered[half][1])
+    (low, least), (high, most) = ordered[0], ordered[-1]
+    down, up = 1 - least / middle, most / middle - 1
+    if down > 1.5 * up:
+        return f"{_coil(low)} {show_ohm(least)}. {LOW}"
+    if up > 1.5 * down:
+        return f"{_coil(high)} {show_ohm(most)}. {HIGH}"
+    return f"{_coil(low)} is low, {_coil(high)} high: crossed readings, or turns that differ. Read both again."
+
+
+def _coil(name: str) -> str:
+    return name.replace("-", " to ")
+
+
+def _record(
+    job: Job, naming: Naming, got: Measured, wall: Wall, settings: Settings
+) -> Iterator[Finding]:
+    """Yield how the coils stand to the design value and to this motor's earlier jobs."""
+    limit = settings.ohms_moved
+    for title, record in _records(job, naming):
+        own = _at_20(got, wall)
+        shares = {
+            n: own[n] / record[n]
+            for n in own
+            if n in record and n not in (*got.missing, *got.untold)
+        }
+        if not shares:
+            continue
+        ordered = sorted(shares.values())
+        middle = ordered[len(ordered) // 2]
+        percent = 100 * (middle - 1)
+        of = partial(
+            _of,
+            code=f"ohms-{title.split()[0].lower()}",
+            figure=percent,
+            limit=limit.value,
+            unit="%",
+            source=limit.source,
+        )
+        if got.at_c is None and abs(percent) <= 20:
+            yield of(
+                verdict="note",
+                subject=f"Ohms {percent:+.0f} % off {title}",
+                why="The winding's temperature was not written down: 10 K make 4 %.",
+            )
+        elif abs(percent) > limit.value:
+            yield of(
+                verdict="watch",
+                subject=f"All ohms {percent:+.0f} % off {title}",
+                why=_together(middle),
+            )
+        else:
+            yield of(
+                verdict="good",
+                subject=f"Ohms as {title}",
+                why=f"{percent:+.1f} %; up to {limit.value:g} % is usual.",
+            )
+
+
+def _together(ratio: float) -> str:
+    for known, words in RATIOS:
+        if abs(ratio / known - 1) <= NEAR:
+            return f"{ratio:.2f} times: {words}. See how it is joined before anything else."
+    if ratio > 1:
+        return "All high together: warm winding, test leads not nulled, thinner or other wire. Null, measure its °C."
+    return "All low together: colder than written, fewer turns or thicker wire than on record. Measure its °C."
+
+
+def _records(job: Job, naming: Naming) -> Iterator[tuple[str, dict[str, float]]]:
+    network = naming.network
+    if network is None:
+        return
+    text = job.tested.made.get("design-ohm", "")
+    try:
+        design = float(text)
+    except ValueError:
+        design = 0.0
+    if design > 0:
+        yield "design", {c.name: design for c in network.coils}
+    for earlier in job.tested.earlier[-1:]:
+        if earlier.coil_ohm:
+            yield f"earlier job {earlier.number}", dict(earlier.coil_ohm)
+
+
+def _at_20(got: Measured, wall: Wall) -> dict[str, float]:
+    """Return coil ohms at 20 °C; as read where the temperature is not known."""
+    if got.at_c is None:
+        return dict(got.ohm)
+    try:
+        return {n: resistance_at(r, got.at_c, 20.0, wall.metal) for n, r in got.ohm.items()}
+    except CoilError:
+        return dict(got.ohm)

@@ -1,0 +1,147 @@
+"""The coils' ohms for balance and record: the newest good readings, at one temperature."""
+
+from dataclasses import dataclass
+
+from careful_coil.core.condition.phases import coils_from
+from careful_coil.core.condition.temperature import resistance_at
+from careful_coil.core.condition.wall import Wall
+from careful_coil.core.errors import CoilError
+from careful_coil.core.identify import Identification, Naming
+from careful_coil.core.identify.evidence import LEAD_OHM_HIGHEST
+from careful_coil.core.job import Job
+from careful_coil.core.job.at_insulation import WindingOhm
+from careful_coil.core.readings import End
+from careful_coil.core.settings import Settings
+from careful_coil.core.winding.network import Network
+
+CONTACT_OHM = 0.01  # what two clips may add from one time to the next
+TWO_WIRE_FROM = 1.0  # Ω; below it a two-wire meter is not enough
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Measured:
+    """Coil ohms by name in Ω at `at_c` °C (None: as read, at one temperature nobody wrote down).
+
+    `doubt_ohm` what the meter leaves open; `wires` 2 or 4; `how` in words; `untold` coils the readings
+    cannot tell apart; `missing` coils without a figure; `through_lines` whether coils were worked out
+    from readings on joined leads.
+    """
+
+    ohm: dict[str, float]
+    at_c: float | None
+    doubt_ohm: float
+    wires: int
+    how: str
+    untold: tuple[str, ...] = ()
+    missing: tuple[str, ...] = ()
+    through_lines: bool = False
+    off_percent: float = 0.0
+
+
+def reference_c(settings: Settings) -> float:
+    """Return the temperature this shop brings ohms to."""
+    return float(settings.school("reference").split()[0])
+
+
+def measured(
+    job: Job, found: Identification | None, naming: Naming, wall: Wall, settings: Settings
+) -> Measured | None:
+    """Return the coils' ohms: readings made for the balance before those made to find the leads.
+
+    None while the winding is not known.
+    """
+    if found is None or naming.network is None:
+        return None
+    own = [x.body for x in job.tested.ohms if x.place > job.tested.worked or x.body.wires == 4]
+    if own:
+        solved = _own(job, naming, naming.network, own, wall, settings)
+        if solved is not None:
+            return solved
+    unread = [k for k in found.best.coil_ohm if k in found.best.unread]
+    missing = [c.name for c in naming.network.coils if c.name not in found.best.coil_ohm]
+    return Measured(
+        ohm=dict(found.best.coil_ohm),
+        at_c=None,
+        doubt_ohm=(job.meter.resolution_ohm or 0.0),
+        wires=2,
+        how="as read at Leads",
+        missing=(*unread, *missing),
+    )
+
+
+def _own(
+    job: Job,
+    naming: Naming,
+    network: Network,
+    bodies: list[WindingOhm],
+    wall: Wall,
+    settings: Settings,
+) -> Measured | None:
+    """Return coils worked out from readings made for it; None where they do not reach all coils."""
+    newest: dict[tuple[str, str, str], WindingOhm] = {}
+    for body in bodies:
+        a, b = (_name(e, naming) for e in body.between)
+        newest.pop((b, a, body.connected), None)
+        newest[(a, b, body.connected)] = body
+    how = bodies[-1].connected  # readings of one state are worked out together
+    kept = {k: v for k, v in newest.items() if k[2] == how}
+    warm = all(b.at_c is not None for b in kept.values())
+    reference = reference_c(settings)
+    read: dict[tuple[str, str], float] = {}
+    joints = [_bunch(e, naming) for b in kept.values() for e in b.between if not isinstance(e, str)]
+    joints += _joints(job, naming, how)
+    for (a, b, _), body in kept.items():
+        ohm = body.value - (0.0 if body.wires == 4 else body.lead_ohm or 0.0)
+        if ohm <= 0:
+            continue
+        try:
+            read[(a, b)] = (
+                resistance_at(ohm, body.at_c or 0.0, reference, wall.metal) if warm else ohm
+            )
+        except CoilError:
+            continue
+    if any(not isinstance(e, str) for b in kept.values() for e in b.between) and len(kept) > 1:
+        joints = _joints(job, naming, how)  # leads clipped together differ from reading to reading
+        read = {k: v for k, v in read.items() if "+" not in k[0] + k[1]}
+    if not read:
+        return None
+    try:
+        solved = coils_from(network.joined(joints), read)
+    except CoilError:
+        return None
+    wires = min(b.wires for b in kept.values())
+    steps = [b.step_ohm or 0.0 for b in kept.values()]
+    unknown = any(b.wires == 2 and b.lead_ohm is None for b in kept.values())
+    return Measured(
+        ohm=solved.ohm,
+        at_c=reference if warm else None,
+        doubt_ohm=max(steps) + (LEAD_OHM_HIGHEST if unknown and how != "apart" else 0.0),
+        wires=wires,
+        how=f"{'four' if wires == 4 else 'two'}-wire"
+        + {
+            "apart": "",
+            "made": ", through the lines as joined",
+            "found": ", through the lines as found",
+        }[how],
+        untold=solved.untold,
+        through_lines=how != "apart",
+        off_percent=solved.off_percent,
+    )
+
+
+def _name(end: End, naming: Naming) -> str:
+    if isinstance(end, str):
+        return naming.names.get(end, end)
+    return "+".join(naming.names.get(t, t) for t in end)
+
+
+def _bunch(end: End, naming: Naming) -> tuple[str, ...]:
+    names = tuple(naming.names.get(t, t) for t in end)
+    return (*names, "+".join(names))
+
+
+def _joints(job: Job, naming: Naming, how: str) -> list[tuple[str, ...]]:
+    if how == "apart":
+        return []
+    joints = job.joints if how == "made" else (job.found.joints if job.found else ())
+    return [tuple(naming.names.get(n, n) for n in j) for j in joints]

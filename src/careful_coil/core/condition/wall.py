@@ -1,0 +1,264 @@
+"""The insulation wall of a motor: what limits hang on, which tests are wanted, what each test gives."""
+
+from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from careful_coil.core.condition.insulation import corrected, dc_test_volts
+from careful_coil.core.condition.polarization import insulation_minimum
+from careful_coil.core.identify import Identification, Naming
+from careful_coil.core.job import Job
+from careful_coil.core.job.at_insulation import MADE, InsulationTested
+from careful_coil.core.job.tested import Logged
+from careful_coil.core.settings import Settings
+
+FRAME = "frame"
+THERMAL: dict[str, int] = {"A": 105, "E": 120, "B": 130, "F": 155, "H": 180}  # IEC 60085, °C
+USUAL_CLASS = "F"
+THREE = 3
+WET_VOLT = (100.0, 250.0)  # first volts on a wet winding
+WET_WORDS = ("wet", "water", "flood", "damp", "rain", "hosed")
+Group = tuple[str, ...]
+Spot = frozenset[str]  # a pair of names that a test has between its poles
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Wall:
+    """What limits hang on. `volt` rated, None unknown; `thermal` class in °C; `groups` the separate
+    windings by tags, proven; `extras` tags of sensors and the like with what they are; `wet` the motor
+    was wet and nothing dry has been read yet; `minimum` MΩ at 40 °C of the whole, with its source."""
+
+    volt: float | None
+    phases: int | None
+    power_w: float | None
+    construction: str
+    material: Literal["thermosetting", "thermoplastic"]
+    metal: str
+    letter: str
+    groups: tuple[Group, ...]
+    extras: dict[str, str]
+    wet: bool
+    minimum: float
+    minimum_source: str
+
+    @property
+    def thermal(self) -> int:
+        """Return the thermal class in °C."""
+        return THERMAL[self.letter]
+
+    def test_volts(self) -> tuple[float, float] | None:
+        """Return the DC volts (low, high) to test with; None while the rating is not known."""
+        if self.volt is None:
+            return None
+        return WET_VOLT if self.wet else dc_test_volts(self.volt)
+
+    def volts_why(self) -> str:
+        """Return why these volts."""
+        if self.volt is None:
+            return "The plate's volts decide them; they are not known yet."
+        if self.wet:
+            return "It was wet: low volts until a reading shows it dry."
+        return f"For {self.volt:g} V rated. Source: IEEE 43, DC test volts."
+
+
+def wall_of(job: Job, found: Identification | None, naming: Naming, settings: Settings) -> Wall:
+    """Return what this motor's limits hang on."""
+    made = job.tested.made
+    volts = job.plate.volts
+    volt = volts[-1][1] if volts else None
+    construction = _one_of(made, "construction", "random")
+    material = "thermoplastic" if construction == "old" else "thermosetting"
+    limit = settings.insulation_minimum
+    minimum, source = limit.value, limit.source
+    if construction != "random":
+        minimum = insulation_minimum((volt or 400.0) / 1000, construction)
+        source = "IEEE 43, minimum insulation resistance at 40 °C"
+    extras = dict(found.best.extras) if found else {}
+    proven = found is not None and naming.word in ("proven", "marked")
+    groups = tuple(g for g in found.best.groups if not set(g) & set(extras)) if proven else ()  # type: ignore[union-attr]
+    return Wall(
+        volt=volt,
+        phases=job.plate.phases,
+        power_w=job.plate.power_w,
+        construction=construction,
+        material=_one_of(made, "material", material),  # type: ignore[arg-type]
+        metal=_one_of(made, "metal", "copper"),
+        letter=class_of(job),
+        groups=groups,
+        extras=extras,
+        wet=_wet(job) and not any(_dry(t.body, limit.value) for t in job.tested.valid()),
+        minimum=minimum,
+        minimum_source=source,
+    )
+
+
+def _one_of(made: object, field: str, usual: str) -> str:
+    text = made.get(field, "") if isinstance(made, dict) else ""
+    return text if text in MADE[field] else usual
+
+
+def class_of(job: Job) -> str:
+    """Return the letter of the insulation class: as set, as on the plate, else the usual one."""
+    made = job.tested.made.get("class", "")
+    if made in THERMAL:
+        return made
+    printed = (
+        job.plate.printed("insulation-class").strip().upper().removeprefix("CLASS").strip(" .")
+    )
+    by_degrees = {str(c): letter for letter, c in THERMAL.items()}
+    letter = by_degrees.get(printed, printed)
+    return letter if letter in THERMAL else USUAL_CLASS
+
+
+def _wet(job: Job) -> bool:
+    told = job.ticket.get("complaint", "").lower()
+    seen = job.seen.condition.get("windings")
+    return (
+        any(w in told for w in WET_WORDS)
+        or job.seen.symptoms.get("wet") == "yes"
+        or (seen is not None and seen.answer == "wet")
+    )
+
+
+def _dry(test: InsulationTested, minimum: float) -> bool:
+    at_40 = corrected(test.megohm, test.at_c, test.winding).megohm
+    return at_40 is not None and at_40 >= minimum
+
+
+# --- which tests, and what they cover ---------------------------------------------------------------
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class TestWanted:
+    """A test to make: the leads joined under test, against which (empty: the frame and the rest)."""
+
+    __test__ = False  # the name is not that of a test
+    parts: Group = ()
+    against: Group = ()
+
+    def words(self) -> str:
+        """Return it in words."""
+        if not self.parts:
+            return "All leads joined, to the frame"
+        if self.against:
+            return f"{' '.join(self.parts)} against {' '.join(self.against)}"
+        return f"{' '.join(self.parts)} to the frame, the other windings earthed"
+
+
+def group_names(groups: Sequence[Group]) -> dict[str, int]:
+    """Return which separate winding each tag belongs to."""
+    return {tag: k for k, g in enumerate(groups) for tag in g}
+
+
+def covers(test: InsulationTested | TestWanted, groups: Sequence[Group]) -> frozenset[Spot]:
+    """Return the pairs (winding number as text, or frame) that a test had volts between."""
+    of = group_names(groups)
+    if not test.parts:
+        return frozenset(frozenset((str(k), FRAME)) for k in range(max(len(groups), 1)))
+    mine = {str(of[t]) for t in test.parts if t in of}
+    if test.against:
+        theirs = {str(of[t]) for t in test.against if t in of} - mine
+        return frozenset(frozenset((a, b)) for a in mine for b in theirs)
+    others = {FRAME}
+    if getattr(test, "others", "earthed") == "earthed":
+        others |= {str(k) for k in range(len(groups))} - mine
+    return frozenset(frozenset((a, b)) for a in mine for b in others)
+
+
+def spots(groups: Sequence[Group]) -> frozenset[Spot]:
+    """Return all pairs that must hold: each winding to the frame, each to each other one."""
+    names = [*(str(k) for k in range(max(len(groups), 1))), FRAME]
+    return frozenset(frozenset((a, b)) for a in names for b in names if a != b)
+
+
+def standing(
+    tests: Iterable[Logged[InsulationTested]], groups: Sequence[Group]
+) -> tuple[Logged[InsulationTested], ...]:
+    """Return the tests that no later one has taken the place of: all its pairs read again."""
+    kept: list[Logged[InsulationTested]] = []
+    for test in tests:
+        mine = covers(test.body, groups)
+        kept = [k for k in kept if not covers(k.body, groups) <= mine]
+        kept.append(test)
+    return tuple(kept)
+
+
+def wanted_tests(wall: Wall, tests: Iterable[Logged[InsulationTested]]) -> tuple[TestWanted, ...]:
+    """Return the tests still to make: each separate winding once, the others earthed.
+
+    One winding, or leads not proven yet: all joined, to the frame. What a test has covered, alone or
+    with others, is not asked for again.
+    """
+    groups = wall.groups
+    done: set[Spot] = set()
+    for test in tests:
+        done |= covers(test.body, groups)
+    if len(groups) < 2:
+        return () if spots(groups) <= done else (TestWanted(),)
+    found = []
+    for group in groups:
+        one = TestWanted(parts=group)
+        if not covers(one, groups) <= done:
+            found.append(one)
+            done |= covers(one, groups)
+    return tuple(found)
+
+
+def search_tests(wall: Wall, failed: InsulationTested) -> Iterator[TestWanted]:
+    """Yield the tests that find where a failed one fails: each winding, then each pair alone."""
+    groups = wall.groups
+    of = group_names(groups)
+    if len(groups) < 2:
+        return
+    if not failed.parts:
+        yield from (TestWanted(parts=g) for g in groups)
+        return
+    if failed.against:
+        return
+    mine = {of[t] for t in failed.parts if t in of}
+    for k, group in enumerate(groups):
+        if k not in mine:
+            yield TestWanted(parts=failed.parts, against=group)
+
+
+# --- what a test gives ----------------------------------------------------------------------------
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Given:
+    """A test at 40 °C: `megohm` None where no correction holds (`why`); `factor` of the correction;
+    `divisor` by which a part's figure stands for the whole."""
+
+    megohm: float | None
+    factor: float | None
+    divisor: int
+    why: str
+
+
+def divisor_of(test: InsulationTested, wall: Wall) -> int:
+    """Return by how much a part's figure is divided to stand for the whole winding.
+
+    A phase of three alone, the others earthed: 2; on guard: 3 (IEEE 43). Of n windings of another
+    make each alone leaks at least an n-th of what the whole does: n. Between windings: 1.
+    """
+    if not test.parts or test.against or len(wall.groups) < 2:
+        return 1
+    if wall.phases == THREE and len(wall.groups) == THREE:
+        return 3 if test.others == "guarded" else 2
+    return len(wall.groups)
+
+
+def given(test: InsulationTested, wall: Wall) -> Given:
+    """Return what a test gives for the whole winding at 40 °C."""
+    at_40 = corrected(test.megohm, test.at_c, _material(test, wall))
+    divisor = divisor_of(test, wall)
+    return Given(
+        megohm=None if at_40.megohm is None else at_40.megohm / divisor,
+        factor=at_40.factor,
+        divisor=divisor,
+        why=at_40.why,
+    )
+
+
+def _material(test: InsulationTested, wall: Wall) -> Literal["thermosetting", "thermoplastic"]:
+    return "thermoplastic" if test.winding == "thermoplastic" else wall.material

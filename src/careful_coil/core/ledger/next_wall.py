@@ -1,0 +1,128 @@
+"""What the insulation asks for next: make ready, test each winding, earth it, find, clean, dry."""
+
+from collections.abc import Iterator, Sequence
+
+from careful_coil.core.condition.apart import ready_for
+from careful_coil.core.condition.later_rules import campaign_of
+from careful_coil.core.condition.wall import Wall, search_tests, standing, wanted_tests
+from careful_coil.core.condition.wall_rules import discharge_seconds, weakest
+from careful_coil.core.job import Finding, Job
+from careful_coil.core.kind import Weighed
+from careful_coil.core.ledger.next_card import NextStep
+from careful_coil.core.settings import Settings
+
+CODES = ("insulation", "insulation-between", "insulation-index")
+
+
+def insulation_steps(
+    job: Job, wall: Wall, kinds: Weighed, findings: Sequence[Finding], settings: Settings
+) -> Iterator[NextStep]:
+    """Yield what the insulation asks for, the most useful first."""
+    charged = job.tested.charged()
+    if charged is not None:
+        seconds = discharge_seconds(charged.body)
+        yield NextStep(
+            code="discharge",
+            act="discharge",
+            title="Earth the winding",
+            station="insulation",
+            focus="discharge",
+            why=f"It holds the tester's charge. To earth for {seconds / 60:g} min, then tick it.",
+            words="it was earthed",
+        )
+    shut = {f.code: f for f in findings if f.code in CODES and f.gate and f.verdict != "good"}
+    if not shut:
+        return
+    low = shut.get("insulation")
+    drying = campaign_of(job, wall, settings)
+    run = job.tested.campaign()
+    if low is not None and low.verdict == "hold" and run is not None and run[1] is None:
+        state = drying[0] if drying else None
+        yield _test(
+            job, wall, kinds, (), "Read it again while it dries", state.why if state else low.why
+        )
+        return
+    if low is not None and low.verdict == "hold":
+        failed = weakest(job, wall)
+        find = list(search_tests(wall, failed[0].body)) if failed else []
+        done = {(t.body.parts, t.body.against) for t in standing(job.tested.valid(), wall.groups)}
+        for one in find:
+            if (one.parts, one.against) not in done:
+                yield _test(
+                    job,
+                    wall,
+                    kinds,
+                    one.parts,
+                    f"Find it: {' '.join(one.parts)}",
+                    low.why,
+                    one.against,
+                )
+        yield NextStep(
+            code="dry",
+            title="Clean and dry it, then test again",
+            station="insulation",
+            focus="drying",
+            why=low.why,
+        )
+        yield _test(job, wall, kinds, (), "Test the insulation again", low.why)
+        return
+    between = shut.get("insulation-between")
+    if between is not None and between.verdict == "hold":
+        yield NextStep(
+            code="between",
+            title="Part the two windings",
+            station="insulation",
+            focus="drying",
+            why=f"{between.why} Look at end turns and leads where they cross; clean, dry, test again.",
+        )
+    wanted = wanted_tests(wall, standing(job.tested.valid(), wall.groups))
+    for one in wanted:
+        named = f"Test {' '.join(one.parts)} to the frame" if one.parts else "Test the insulation"
+        rest = "the other windings earthed" if one.parts else "all leads joined"
+        yield _test(job, wall, kinds, one.parts, named, f"{rest.capitalize()}, one minute.")
+    if not wanted and low is not None:
+        yield _test(job, wall, kinds, (), "Test the insulation", low.why)
+    index = shut.get("insulation-index")
+    if index is not None:
+        yield _test(job, wall, kinds, (), "Ten minutes under volts", index.why)
+
+
+def _test(
+    job: Job,
+    wall: Wall,
+    kinds: Weighed,
+    parts: tuple[str, ...],
+    title: str,
+    why: str,
+    against: tuple[str, ...] = (),
+) -> NextStep:
+    """Return a test; where the motor is not ticked ready for it, getting ready comes first."""
+    code = "-".join(("insulation", *parts, *(("to", *against) if against else ())))
+    if not ready_for(job, wall, kinds):
+        return NextStep(
+            code=f"ready-{code}",
+            act="ready",
+            title="Make ready for the insulation test",
+            station="insulation",
+            focus="ready",
+            why=f"{title}. First tick what is off and earthed: {_volts(wall)} go on.",
+            words="all of it is done",
+        )
+    volts = _volts(wall)
+    return NextStep(
+        code=code,
+        act="insulation",
+        title=title,
+        station="insulation",
+        ends=parts,
+        sense=against,
+        why=f"{volts[0].upper()}{volts[1:]}. {why}",
+    )
+
+
+def _volts(wall: Wall) -> str:
+    span = wall.test_volts()
+    if span is None:
+        return "hundreds of volts"
+    low, high = span
+    return f"{low:g} V" if low == high else f"{low:g} to {high:g} V"
