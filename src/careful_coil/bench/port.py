@@ -12,7 +12,9 @@ class Request:
     series test: the source's second lead is tied to its first, read from the first to the last.
 
     `also` are leads clipped together with the second end; `joints` the joints made at that moment,
-    for readings on the lines and for runs, where `lines` are the leads on each line.
+    for readings on the lines and for runs, where `lines` are the leads on each line. An insulation
+    test has the leads under test in `ends` (none: all joined), those it is held against in `sense`
+    (none: the frame), and the `seconds` its volts have been on.
     """
 
     kind: RequestKind
@@ -21,6 +23,7 @@ class Request:
     also: tuple[str, ...] = ()
     lines: tuple[tuple[str, ...], ...] = ()
     joints: tuple[tuple[str, ...], ...] = ()
+    seconds: float = 60.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

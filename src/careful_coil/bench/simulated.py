@@ -17,6 +17,7 @@ SERIES_VOLT = 12.0  # of its small transformer
 RUN_VOLT = 60.0  # what its bench gives for a tentative run
 NOISE_SHARE = 1e-3  # of the reading, one sigma
 FRAME_OPEN_ABOVE_OHM = 2e6
+ABSORPTION = 0.75  # how its absorption current fades: t to the minus this
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -24,7 +25,8 @@ class HiddenMotor:
     """What a simulated motor really is.
 
     `lead_of` gives the lead name of each tag; `start_device` what stands in the start path;
-    `frame_megohm` insulation to the frame; `bond_ohm` the earth bond.
+    `frame_megohm` insulation to the frame after a minute, `leak_share` the leakage's share of the
+    current then; `bond_ohm` the earth bond.
     """
 
     network: Network
@@ -32,6 +34,7 @@ class HiddenMotor:
     start_device: str = ""  # "", "switch" or "capacitor"
     adjacent_halves: bool = False
     frame_megohm: float = 550.0
+    leak_share: float = 0.3
     bond_ohm: float = 0.03
     bad_clips: Mapping[frozenset[str], float] = field(default_factory=dict)  # read once too high
 
@@ -70,8 +73,7 @@ class SimulatedMeter:
             ohm = motor.frame_megohm * 1e6
             return Shown(text="open" if ohm > FRAME_OPEN_ABOVE_OHM else f"{ohm:.0f}", unit="Ω")
         if request.kind == "insulation":
-            megohm = motor.frame_megohm * self._random.gauss(1, 0.01)
-            return Shown(text=f"{megohm:.3g} M", unit="MΩ")
+            return Shown(text=f"{self._insulation(request.seconds):.3g} M", unit="MΩ")
         if request.kind == "bond":
             return Shown(text=f"{motor.bond_ohm + self._random.gauss(0, 5e-4):.3f}", unit="Ω")
         if request.kind == "switch":
@@ -95,6 +97,12 @@ class SimulatedMeter:
             return self._motor.lead_of[tag]
         except KeyError:
             raise InstrumentError(f"The simulated motor has no lead {tag}.") from None
+
+    def _insulation(self, seconds: float) -> float:
+        """Return MΩ after so many seconds: absorption fades, leakage stays."""
+        share = self._motor.leak_share
+        current = share + (1 - share) * (max(seconds, 1.0) / 60.0) ** -ABSORPTION
+        return float(self._motor.frame_megohm / current * self._random.gauss(1, 0.005))
 
     def _through_start(self, a: str, b: str) -> bool:
         return self._passes(a, b, ("start", "auxiliary"))

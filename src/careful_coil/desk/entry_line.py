@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from careful_coil.bench import Request
-from careful_coil.core.condition.typed import read_insulation
+from careful_coil.core.condition.typed import TypedTest, read_insulation
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job import AnyBody, Job
 from careful_coil.core.job.at_insulation import EarthBond, InsulationTested
@@ -20,6 +20,7 @@ from careful_coil.core.job.entries import (
 )
 from careful_coil.core.job.fold import reading_of
 from careful_coil.core.readings import (
+    End,
     Frame,
     Kick,
     RequestKind,
@@ -32,6 +33,7 @@ from careful_coil.core.readings import (
 )
 from careful_coil.core.values import BenchValue, Quantity, parse, show
 
+LINES = ("L1", "L2", "L3")
 KICK_WORDS = ("up-large", "up-small", "none", "down-small", "down-large")
 SWITCH_WORDS = ("opens", "closes", "changes", "stays")
 SHAFT_WORDS = ("varies", "steady")
@@ -153,6 +155,26 @@ class TestSetting:
     air_c: float | None = None
     humidity: float | None = None
 
+    def test(self, typed: TypedTest, target: Request | None) -> InsulationTested:
+        """Return the entry of a test of what the target has under test. Raises: BadValue."""
+        if self.at_c is None:
+            wanted = "the winding's temperature first: type it on the Insulation station"
+            raise BadValue(f"{typed.megohm:g} MΩ", wanted)
+        asked = target if target is not None and target.kind == "insulation" else None
+        return InsulationTested(
+            megohm=typed.megohm,
+            at_c=self.at_c,
+            test_volt=self.volt,
+            winding=self.material,
+            above=typed.above,
+            parts=asked.ends if asked else (),
+            against=asked.sense if asked else (),
+            others=self.others,
+            readings=typed.readings,
+            air_c=self.air_c,
+            humidity_percent=self.humidity,
+        )
+
 
 PLAIN_SETTING = TestSetting()
 
@@ -182,7 +204,7 @@ def body_of(typed: Typed, *, instrument: str, setting: TestSetting = PLAIN_SETTI
         ran = run_of(text, target)
         return ReadingTaken(reading=ran, instrument=instrument, temperature_c=temperature_c)
     if target.kind == "insulation":
-        return insulation_of(text, target, setting)
+        return setting.test(read_insulation(text), target)
     value = parse(text, Quantity.RESISTANCE)
     if target.kind == "bond":
         return EarthBond(
@@ -199,6 +221,32 @@ def body_of(typed: Typed, *, instrument: str, setting: TestSetting = PLAIN_SETTI
     a, b = _two(target.ends)
     ohms = Resistance(between=(a, (b, *target.also) if target.also else b), value=shown)
     return ReadingTaken(reading=ohms, instrument=instrument, temperature_c=temperature_c)
+
+
+COIL_WANTED = "leads or lines, then ohms: AD 0.5093, L1 L2 1.02, A B+C 0.38"
+
+
+def coil_ohm_of(text: str, tags: Sequence[str]) -> tuple[tuple[End, End], float, float]:
+    """Return the ends, Ω and the step of the digits of a reading for the balance. Raises: BadValue."""
+    known = (*tags, *LINES)
+    words = text.split()
+    if len(words) == 3 and "+" in words[0] + words[1]:
+        by_name = {t.upper(): t for t in known}
+        ends = [[by_name.get(w.upper(), "") for w in word.split("+")] for word in words[:2]]
+        flat = [t for e in ends for t in e]
+        if not all(flat) or len(set(flat)) < len(flat):
+            raise BadValue(text, COIL_WANTED)
+        pair = tuple(e[0] if len(e) == 1 else tuple(e) for e in ends)
+        rest = words[2]
+    else:
+        found, left = _pair(words, known)
+        if found is None or len(found) != 2 or not left:
+            raise BadValue(text, COIL_WANTED)
+        pair, rest = found, " ".join(left)
+    value = parse(rest, Quantity.RESISTANCE)
+    if value.number is None or value.qualifier is not None or value.value <= 0:
+        raise BadValue(text, COIL_WANTED)
+    return (pair[0], pair[1]), value.value, value.step
 
 
 SERIES_WANTED = "volts put on, then volts read: 12 V 23.1"
@@ -246,26 +294,6 @@ def _figure(value: BenchValue, text: str) -> float:
     if value.number is None:
         raise BadValue(text, "ohms in figures, for example 0.03")
     return value.value
-
-
-def insulation_of(text: str, target: Request, setting: "TestSetting") -> InsulationTested:
-    """Return an insulation test as typed. Raises: BadValue, AmbiguousValue."""
-    if setting.at_c is None:
-        raise BadValue(text, "the winding's temperature first: type it on the Insulation station")
-    typed = read_insulation(text)
-    return InsulationTested(
-        megohm=typed.megohm,
-        at_c=setting.at_c,
-        test_volt=setting.volt,
-        winding=setting.material,
-        above=typed.above,
-        parts=target.ends,
-        against=target.sense,
-        others=setting.others,
-        readings=typed.readings,
-        air_c=setting.air_c,
-        humidity_percent=setting.humidity,
-    )
 
 
 def _choice(text: str, words: Sequence[str]) -> str:

@@ -1,12 +1,13 @@
 """The desk's model: which job is open, what is recorded of it, what the probes are on."""
 
+import time
 import uuid
 from collections.abc import Callable
 from concurrent.futures import Future, ThreadPoolExecutor
 from dataclasses import dataclass, field
 from datetime import UTC, datetime
 from pathlib import Path
-from typing import Any
+from typing import Any, Literal
 
 from PySide6.QtCore import QObject, Signal
 
@@ -19,6 +20,8 @@ from careful_coil.core.job.fold import reading_of
 from careful_coil.core.ledger import Judgement, judge
 from careful_coil.core.ledger.next_card import PROBED
 from careful_coil.core.settings import Settings
+from careful_coil.desk.clock import TestClock
+from careful_coil.desk.entry_line import TestSetting
 from careful_coil.documents.job import JobDocument
 from careful_coil.records import RecordsThread, Summary
 from careful_coil.records.attachments import Kept, keep
@@ -81,7 +84,11 @@ class Session(QObject):
         self.station: Station = "intake"
         self.who = ""
         self.temperature_c: float | None = None
-        self.test_volt = 500.0
+        self.typed_volt: tuple[str, float] | None = None  # of which job, test volts
+        self.air_c: float | None = None
+        self.humidity: float | None = None
+        self.others: Literal["earthed", "guarded", "loose"] = "earthed"
+        self.clock = TestClock(self, time.monotonic)
         self._picked: Request | None = None
         self.sweep = ""  # a lead pinned: it is read against every other in turn
         self._waiting = 0
@@ -180,6 +187,16 @@ class Session(QObject):
 
         def read(entries: list[Entry]) -> None:
             self._judge(id, number, entries, set())
+
+        self._then(self._records.ask(lambda s: s.entries_of(id)), read)
+
+    def entries_of(
+        self, id: str, told: Callable[[list[Entry]], Any], done: Callable[[Any], None]
+    ) -> None:
+        """Read another job's log; `told` is worked out of it aside, `done` gets that here."""
+
+        def read(entries: list[Entry]) -> None:
+            self._then(self._judges.submit(lambda: told(entries)), done)
 
         self._then(self._records.ask(lambda s: s.entries_of(id)), read)
 
@@ -311,6 +328,29 @@ class Session(QObject):
         self.target_changed.emit()
 
     @property
+    def test_volt(self) -> float:
+        """The test volts typed for the open job, else the lowest that its rating asks for."""
+        if self.open is None:
+            return 500.0
+        if self.typed_volt is not None and self.typed_volt[0] == self.open.id:
+            return self.typed_volt[1]
+        span = self.open.judged.wall.test_volts()
+        return span[0] if span else 500.0
+
+    @property
+    def setting(self) -> TestSetting:
+        """What a test is made under now."""
+        wall = self.open.judged.wall if self.open else None
+        return TestSetting(
+            at_c=self.temperature_c,
+            volt=self.test_volt,
+            material=wall.material if wall else "thermosetting",
+            others=self.others,
+            air_c=self.air_c,
+            humidity=self.humidity,
+        )
+
+    @property
     def elsewhere(self) -> bool:
         """Whether the meter is on another motor than the one on the bench."""
         return self.open is not None and self.bound is not None and self.bound.id != self.open.id
@@ -328,10 +368,6 @@ class Session(QObject):
             return None
         if step.act == "line":
             return Request(kind="line", ends=step.ends, joints=self._joints_by_tag())
-        if step.act == "insulation":
-            return Request(kind="insulation", ends=("leads joined", "frame"))
-        if step.act == "bond":
-            return Request(kind="bond", ends=("earth lead", "frame"))
         return Request(
             kind=step.act,
             ends=step.ends,

@@ -12,13 +12,13 @@ from PySide6.QtTest import QTest
 
 from careful_coil.bench import Request
 from careful_coil.desk.start import application, build
-from careful_coil.desk.stations.intake import IntakePage
 from careful_coil.desk.stations.leads import LeadsPage
+from careful_coil.desk.stations.parted import PartedPage
 from careful_coil.desk.theme import Theme
 from careful_coil.desk.window import Window
 
 SETTINGS, NEW = "settings", "new"
-# name of the picture; motor, a new one, or the settings; station; part of Intake
+# name of the picture; motor, a new one, or the settings; station; part of it
 VIEWS = (
     ("intake", "demo-bakery", "intake", "counter"),
     ("intake-no-plate", "demo-school", "intake", "plate"),
@@ -32,7 +32,8 @@ VIEWS = (
     ("leads-universal", "demo-sander", "leads", ""),
     ("leads-polarity", "demo-theatre", "leads", "kick"),
     ("leads-why", "demo-ropewalk", "leads", "why"),
-    ("insulation", "demo-boatyard", "insulation", ""),
+    ("insulation", "demo-cider-mill", "insulation", "test"),
+    ("insulation-drying", "demo-boatyard", "insulation", "drying"),
     ("connect", "demo-theatre", "connect", ""),
     ("release", "demo-cider-mill", "release", ""),
     ("settings", SETTINGS, "", ""),
@@ -42,7 +43,7 @@ VIEWS = (
 
 def settle(window: Window, done: Callable[[], bool] = lambda: True) -> None:
     """Run the event loop until nothing is on its way and `done` holds."""
-    for _ in range(2000):
+    for _ in range(6000):
         QCoreApplication.processEvents(QEventLoop.ProcessEventsFlag.AllEvents, 20)
         if not window.session.busy and done():
             QCoreApplication.processEvents()
@@ -85,8 +86,8 @@ def show(window: Window, job: str, station: str, part: str) -> None:
         window.session.pick(Request(kind="kick", ends=("A", "F"), sense=("B", "G")))
     elif part == "why" and isinstance(leads, LeadsPage):
         leads.explain()
-    page = window.pages["intake"]
-    if station == "intake" and part and isinstance(page, IntakePage):
+    page = window.stack.currentWidget()
+    if part and isinstance(page, PartedPage):
         page.open_part(part)
     settle(window)
 

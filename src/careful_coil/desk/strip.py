@@ -7,6 +7,7 @@ from careful_coil.bench import Request
 from careful_coil.core.errors import CoilError
 from careful_coil.core.job import AnyBody
 from careful_coil.core.job.entries import MeterUsed
+from careful_coil.desk.clock import MINUTE, TEN_MINUTES
 from careful_coil.desk.entry_line import (
     UNITS,
     Typed,
@@ -37,7 +38,7 @@ class Strip(QFrame):
         self.line = EntryLine()
         self.line.setObjectName("entry")
         self.line.setAccessibleName("Value")
-        self.line.setMaxLength(40)
+        self.line.setMaxLength(120)
         self.line.setAlignment(Qt.AlignmentFlag.AlignRight)
         self.note = Note(session, theme)
         self.key = QPushButton()
@@ -55,6 +56,8 @@ class Strip(QFrame):
         self.line.not_here.connect(session.not_here)
         self.line.strike.connect(session.strike_last)
         self.line.moved.connect(self._moved)
+        self.line.timed.connect(self.time_test)
+        session.clock.beeped.connect(self._beeped)
         self.line.returnPressed.connect(self._typed)
         self.line.textEdited.connect(lambda _: self.note.say("", ""))
         self.key.clicked.connect(self.take)
@@ -90,6 +93,9 @@ class Strip(QFrame):
         self._asking = False  # another job or pair: the question is asked anew
         live = bool(s.bound and s.bound.instrument and s.target)
         self.line.n_is_a_tag = bool(s.open and "N" in s.open.judged.job.tags)
+        tags = s.open.judged.job.tags if s.open else ()
+        insulating = s.target is not None and s.target.kind == "insulation"
+        self.line.times_tests = (insulating or s.clock.testing) and "T" not in tags
         self.key.setEnabled(live)
         self.key.setText("Take · Space" if live else "Record · Enter")
         self.probes.update()
@@ -99,6 +105,24 @@ class Strip(QFrame):
         """Return the unit of the value asked for."""
         target = self._session.target
         return UNITS.get(target.kind, "") if target else "Ω"
+
+    def time_test(self, ten: bool) -> None:
+        """Begin a test of one or ten minutes; end the one that runs."""
+        clock = self._session.clock
+        if clock.testing:
+            clock.finish()
+            return
+        try:
+            clock.start(TEN_MINUTES if ten else MINUTE)
+        except CoilError as error:
+            self.note.say(str(error), "watch")
+            return
+        self.note.say("The clock runs. Type each figure at its beep; T ends it.", "note")
+
+    def _beeped(self, mark: float) -> None:
+        clock = self._session.clock
+        if clock.testing and mark not in clock.readings:
+            self.note.say(f"{mark:g} s: type the figure.", "watch")
 
     def take(self) -> None:
         """Take the live value; asks first when the meter is on another motor."""
@@ -147,6 +171,12 @@ class Strip(QFrame):
             return
         job = s.open.judged.job if s.open else None
         try:
+            clock = s.clock
+            if clock.testing and s.open is not None and clock.job and clock.job.id == s.open.id:
+                mark = clock.typed(text)
+                self.line.setText("")
+                self.note.say(f"{mark:g} s: {text}", "good")
+                return
             if job is not None and (row := swept(text, job.tags)) is not None:
                 self.line.setText("")
                 s.sweep_from(row)

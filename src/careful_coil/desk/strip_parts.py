@@ -28,7 +28,9 @@ class EntryLine(Line):
     not_here = Signal()
     strike = Signal()
     moved = Signal(int, int)
+    timed = Signal(bool)  # begin a test: of ten minutes?
     n_is_a_tag = False
+    times_tests = False  # whether T begins a test
 
     def event(self, event: QEvent) -> bool:
         """Leave Shift+N to the window while nothing is typed."""
@@ -58,6 +60,9 @@ class EntryLine(Line):
                 single = self.strike
             if key == Qt.Key.Key_N and not self.n_is_a_tag and not event.modifiers():
                 single = self.not_here
+            if key == Qt.Key.Key_T and self.times_tests and not event.isAutoRepeat():
+                self.timed.emit(bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier))
+                return
             if single is not None:
                 if not event.isAutoRepeat():
                     single.emit()
@@ -96,7 +101,7 @@ class Probes(Painted):
             "kick": "battery on the first pair, watch the second",
             "series": "volts put on and volts read: 12 V 23.1",
             "run": "volts, three amps, how it turned: 60 V 0.41/0.40/0.41 smooth",
-            "insulation": "tester on, one minute",
+            "insulation": "tester on: one minute, or over the minutes",
             "line": "between the lines, proves the joints",
             "bond": "earth lead or stud to bare frame",
         }[target.kind]
@@ -148,6 +153,8 @@ class Probes(Painted):
             groups = [list(j) for j in target.lines]
         if target.kind == "frame":
             groups = [ends, ["frame"]]
+        if target.kind == "insulation":
+            groups = [ends or ["all leads"], list(target.sense) or ["frame"]]
         for k, group in enumerate(groups):
             words = " ".join(group)
             w = max(paint.width_of(t, words, 17, True) + 22, h)
@@ -201,6 +208,8 @@ class Note(Painted):
         if words:
             return "  ".join(f"{k} {w.replace('-', ' ')}" for k, w in enumerate(words, 1))
         unit = UNITS.get(target.kind, "")
+        if target.kind == "insulation":
+            return f"{unit}    T starts the clock, or 120/180/260"
         return f"{unit}    * open  / rising" if target.kind == "resistance" else unit
 
     def paintEvent(self, event: QPaintEvent) -> None:

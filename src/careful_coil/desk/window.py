@@ -14,6 +14,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from careful_coil.core.job.at_insulation import Covers
 from careful_coil.core.job.entries import STATIONS, JointMade, ProvedDead, Station
 from careful_coil.core.ledger import Judgement, NextStep
 from careful_coil.core.ledger.next_card import PROBED
@@ -261,6 +262,13 @@ class Window(QMainWindow):
             return
         if step.act == "dead" and here:
             self._prove_dead()
+            return
+        if step.act == "covers" and here:
+            self.session.record(Covers(), station="insulation")
+            return
+        page = self.pages["insulation"]
+        if step.act == "discharge" and here and isinstance(page, InsulationPage):
+            page.discharge()
             return
         self.session.pick(None)
         self.go(step.station, step.focus)

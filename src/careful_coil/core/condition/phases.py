@@ -7,9 +7,11 @@ from typing import Literal
 import numpy as np
 
 from careful_coil.core.errors import ValueOutOfRange
-from careful_coil.core.winding.network import Network
+from careful_coil.core.winding.network import Floats, Network
 
 Inside = Literal["wye", "delta"]
+SLIGHT = 1e-4  # pull of a coil to the mean of its like: decides only where readings do not
+ROUNDS, SETTLED = 40, 1e-10
 TELLABLE = 0.05  # smallest share of a coil's change that must show in some reading
 LINE_PAIRS = 3
 
@@ -57,37 +59,45 @@ def coils_from(network: Network, read: Mapping[tuple[str, str], float]) -> Solve
     worked out, its ohms a first guess; `read` Ω by pair of nodes. A coil no reading moves, or two that
     no reading parts, are `untold`: they keep the mean of their like. Raises: ValueOutOfRange.
     """
-    from scipy.optimize import least_squares
-
     pairs = list(read)
     target = np.log([read[p] for p in pairs])
     coils = [c.name for c in network.coils]
-    scale = float(np.mean(target)) - float(np.mean(np.log(_given(network, pairs))))
-    start = np.log([c.ohm for c in network.coils]) + scale
     kinds = [c.like for c in network.coils]
-
-    def shown(logs: "np.typing.NDArray[np.float64]") -> "np.typing.NDArray[np.float64]":
-        return np.log(_given(network.with_ohm(dict(zip(coils, np.exp(logs), strict=True))), pairs))
-
-    def apart(logs: "np.typing.NDArray[np.float64]") -> "np.typing.NDArray[np.float64]":
-        means = np.array(
-            [np.mean([x for x, k in zip(logs, kinds, strict=True) if k == kind]) for kind in kinds]
-        )
-        # a slight pull to their like, which decides only where the readings do not
-        return np.concatenate([shown(logs) - target, 1e-4 * (logs - means)])
-
-    found = least_squares(apart, start, method="lm" if len(pairs) >= 1 else "trf")
-    jacobian = found.jac[: len(pairs)]
-    _u, s, vt = np.linalg.svd(jacobian)
-    rank = int(np.sum(s > TELLABLE * max(float(s[0]), 1e-12)))
-    hidden = vt[rank:]
-    loose = np.sqrt(np.sum(hidden**2, axis=0)) if len(hidden) else np.zeros(len(coils))
-    off = float(np.max(np.abs(np.expm1(found.fun[: len(pairs)])))) if pairs else 0.0
+    same = np.array([[float(a == b) for b in kinds] for a in kinds])
+    pull = SLIGHT * (np.eye(len(coils)) - same / same.sum(axis=1, keepdims=True))
+    logs = np.log([c.ohm for c in network.coils])
+    logs = logs + float(np.mean(target) - np.mean(_shown(network, pairs)[0]))
+    for _ in range(ROUNDS):
+        shown, slope = _shown(network.with_ohm(_ohms(coils, logs)), pairs)
+        left = np.concatenate([target - shown, -pull @ logs])
+        step, *_ = np.linalg.lstsq(np.vstack([slope, pull]), left, rcond=1e-9)
+        logs = logs + np.clip(step, -1.0, 1.0)
+        if float(np.max(np.abs(step))) < SETTLED:
+            break
+    shown, slope = _shown(network.with_ohm(_ohms(coils, logs)), pairs)
+    _, strong, turns = np.linalg.svd(slope)
+    rank = int(np.sum(strong > TELLABLE * max(float(strong[0]), 1e-12)))
+    loose = np.sqrt(np.sum(turns[rank:] ** 2, axis=0))
     return Solved(
-        ohm=dict(zip(coils, (float(x) for x in np.exp(found.x)), strict=True)),
+        ohm=_ohms(coils, logs),
         untold=tuple(n for n, share in zip(coils, loose, strict=True) if share > TELLABLE),
-        off_percent=100 * off,
+        off_percent=100 * float(np.max(np.abs(np.expm1(shown - target)))),
     )
+
+
+def _ohms(coils: Sequence[str], logs: Floats) -> dict[str, float]:
+    return dict(zip(coils, (float(x) for x in np.exp(logs)), strict=True))
+
+
+def _shown(network: Network, pairs: Sequence[tuple[str, str]]) -> tuple[Floats, Floats]:
+    """Return ln of what the network gives between pairs, and its slopes over ln of each coil.
+
+    R_ab = Σ r_k·i_k² for 1 A through, and ∂R_ab/∂r_k = i_k², i the shares (Cohn's theorem).
+    """
+    ohms = np.array(_given(network, pairs))
+    coil = np.array([c.ohm for c in network.coils])
+    slope = np.array([network.shares(a, b) ** 2 for a, b in pairs]) * coil / ohms[:, None]
+    return np.log(ohms), slope
 
 
 def _given(network: Network, pairs: Sequence[tuple[str, str]]) -> list[float]:

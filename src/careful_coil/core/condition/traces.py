@@ -109,6 +109,30 @@ def read_columns(text: str, most: int = MOST_POINTS) -> tuple[list[str], list[li
     return names, columns
 
 
+KEPT_POINTS = 400
+EVEN = 0.02  # a share by which the steps of time may differ
+
+
+def read_surge(text: str) -> tuple[float, dict[str, tuple[float, ...]]]:
+    """Return the step of time in s and two or three traces by name from a CSV, at most KEPT_POINTS each.
+
+    The first column is the time in s at even steps. Raises: BadDocument.
+    """
+    names, columns = read_columns(text)
+    if not 3 <= len(names) <= 4:
+        wanted = "a column of time in s and two or three traces"
+        raise BadDocument("CSV, header", ", ".join(names), wanted)
+    times = columns[0]
+    if len(times) < LEAST_POINTS:
+        raise BadDocument("CSV", f"{len(times)} rows", f"{LEAST_POINTS} or more")
+    step = (times[-1] - times[0]) / (len(times) - 1)
+    if step <= 0 or any(abs(b - a - step) > EVEN * step for a, b in itertools.pairwise(times)):
+        raise BadDocument("CSV, time", f"from {times[0]:g} to {times[-1]:g} s", "even rising steps")
+    every = -(-len(times) // KEPT_POINTS)
+    traces = {n: tuple(c[::every]) for n, c in zip(names[1:], columns[1:], strict=True)}
+    return step * every, traces
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Stepped:
     """Step voltage: the largest fall of MΩ between the first step and a later one, in per cent, at

@@ -5,7 +5,9 @@ import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from careful_coil.core.errors import BadValue
+from careful_coil.core.condition.absorption import MOST_READINGS, check_readings
+from careful_coil.core.condition.traces import read_columns
+from careful_coil.core.errors import BadDocument, BadValue, ValueOutOfRange
 from careful_coil.core.job.at_insulation import BOND_PLACES, BondPlace
 from careful_coil.core.values import Qualifier, Quantity, parse
 
@@ -150,11 +152,30 @@ def read_steps(text: str) -> tuple[tuple[float, float], ...]:
     return tuple(found)
 
 
+def read_curve_csv(text: str) -> TypedTest:
+    """Return a test from a CSV of time in s and MΩ, with a row at 60 s. Raises: BadDocument."""
+    names, columns = read_columns(text, MOST_READINGS)
+    if len(names) != 2:
+        raise BadDocument("CSV, header", ", ".join(names), "two columns: time in s, MΩ")
+    told = list(zip(*columns, strict=True))
+    try:
+        readings = check_readings(told)
+    except ValueOutOfRange as error:
+        raise BadDocument("CSV", error.read, error.accepted) from None
+    known = dict(readings)
+    if MINUTE not in known:
+        raise BadDocument("CSV, time", f"{len(told)} rows without 60 s", "a row at 60 s")
+    return TypedTest(megohm=known[MINUTE], above=False, readings=tuple(readings))
+
+
 BOND_WANTED = "ohms in figures: 0.03, or for frame and both end bells 0.03/0.04/0.03"
 
 
-def read_bonds(text: str, left: Sequence[BondPlace]) -> tuple[tuple[BondPlace, float], ...]:
-    """Return ohms by place: one for the first place still to read, or three. Raises: BadValue."""
+def read_bonds(text: str, left: Sequence[BondPlace]) -> tuple[tuple[BondPlace, float, float], ...]:
+    """Return place, Ω and the step of its digits: one for the first place still to read, or three.
+
+    Raises: BadValue.
+    """
     parts = [p.strip() for p in text.split("/")]
     places: tuple[BondPlace, ...] = BOND_PLACES
     if len(parts) == 1:
@@ -166,5 +187,5 @@ def read_bonds(text: str, left: Sequence[BondPlace]) -> tuple[tuple[BondPlace, f
         value = parse(part, Quantity.RESISTANCE)
         if value.number is None or value.qualifier is not None:
             raise BadValue(text, BOND_WANTED)
-        found.append((place, value.value))
+        found.append((place, value.value, value.step))
     return tuple(found)

@@ -317,13 +317,13 @@ def _dew(job: Job, settings: Settings) -> Iterator[Finding]:
 
 
 def history(job: Job, wall: Wall) -> list[tuple[str, float]]:
-    """Return this motor's whole-winding tests in order: day, MΩ at 40 °C, earlier jobs first."""
+    """Return this motor's tests to the frame in order: day with the part tested, MΩ at 40 °C."""
     before = sorted((t.at, t.megohm_at_40) for e in job.tested.earlier for t in e.tests)
     own = []
     for logged in job.tested.tests:
         at_40 = given(logged.body, wall).megohm
         if at_40 and not logged.body.against:
-            own.append((logged.at, at_40))
+            own.append((f"{logged.at[:10]} {' '.join(logged.body.parts)}".strip(), at_40))
     return [*before, *own]
 
 

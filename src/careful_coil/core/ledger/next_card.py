@@ -269,7 +269,7 @@ def _bond(job: Job) -> Iterator[NextStep]:
             act="covers",
             title="Put the covers on",
             station="insulation",
-            focus="covers",
+            focus="bond",
             why="The earth bond is measured after the last screw: paint and gaskets part it.",
             words="covers are on",
         )
@@ -281,6 +281,7 @@ def _bond(job: Job) -> Iterator[NextStep]:
             title=f"Earth bond: {place}",
             station="insulation",
             ends=("earth lead", place),
+            focus="bond",
             why="From the stud or the earth lead to bare metal, leads nulled. Its colour proves nothing.",
         )
 

@@ -26,7 +26,7 @@ def insulation_steps(
             act="discharge",
             title="Earth the winding",
             station="insulation",
-            focus="discharge",
+            focus="test",
             why=f"It holds the tester's charge. To earth for {seconds / 60:g} min, then tick it.",
             words="it was earthed",
         )
@@ -106,7 +106,7 @@ def _test(
             station="insulation",
             focus="ready",
             why=f"{title}. First tick what is off and earthed: {_volts(wall)} go on.",
-            words="all of it is done",
+            words="tick it",
         )
     volts = _volts(wall)
     return NextStep(
@@ -116,6 +116,7 @@ def _test(
         station="insulation",
         ends=parts,
         sense=against,
+        focus="test",
         why=f"{volts[0].upper()}{volts[1:]}. {why}",
     )
 

@@ -14,7 +14,7 @@ from careful_coil.core.ledger import Judgement
 from careful_coil.desk import paint
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.field import LONG, SHORT
-from careful_coil.desk.intake.part import NOT_ASKED, Part
+from careful_coil.desk.part import NOT_ASKED, Part
 from careful_coil.desk.roll import DELETE, Roll
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Caution

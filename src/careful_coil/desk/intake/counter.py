@@ -15,9 +15,9 @@ from careful_coil.desk import paint
 from careful_coil.desk.ask_row import AskRow, EnterButton
 from careful_coil.desk.field import LONG
 from careful_coil.desk.flow import Flow
-from careful_coil.desk.intake.part import NOT_ASKED, Part
 from careful_coil.desk.odds import Odds
 from careful_coil.desk.painted import Painted
+from careful_coil.desk.part import NOT_ASKED, Part
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Heading
 from careful_coil.desk.theme import Theme

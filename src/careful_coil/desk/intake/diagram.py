@@ -8,7 +8,7 @@ from careful_coil.core.ledger import Judgement
 from careful_coil.core.readings import LINES
 from careful_coil.core.winding.arrangements import ARRANGEMENTS
 from careful_coil.desk.field import LONG
-from careful_coil.desk.intake.part import Part
+from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Drawn, plain_label
 from careful_coil.desk.theme import Theme

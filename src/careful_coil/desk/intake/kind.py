@@ -9,8 +9,8 @@ from careful_coil.core.kind import KINDS, SIGNS, Sign, Weighed, on_this_supply, 
 from careful_coil.core.kind.rules import looks_of
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk.ask_row import AskRow
-from careful_coil.desk.intake.part import NOT_ASKED, Part
 from careful_coil.desk.odds import Odds
+from careful_coil.desk.part import NOT_ASKED, Part
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Heading, plain_label
 from careful_coil.desk.theme import Theme

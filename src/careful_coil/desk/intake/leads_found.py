@@ -11,7 +11,7 @@ from careful_coil.core.kind.colours import colour_words
 from careful_coil.core.kind.plug import pin_of
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk import paint
-from careful_coil.desk.intake.part import NOT_ASKED, Part
+from careful_coil.desk.part import NOT_ASKED, Part
 from careful_coil.desk.roll import Roll
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import plain_label

@@ -12,7 +12,7 @@ from careful_coil.core.run.tacho import speed_words, speeds_of
 from careful_coil.core.values import Quantity, parse
 from careful_coil.desk.ask_row import AskRow, EnterButton
 from careful_coil.desk.field import LONG, SHORT
-from careful_coil.desk.intake.part import NOT_ASKED, Part
+from careful_coil.desk.part import NOT_ASKED, Part
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Heading, plain_label
 from careful_coil.desk.theme import Theme

@@ -7,7 +7,7 @@ from careful_coil.core.job.at_intake import PlugSeen
 from careful_coil.core.kind.plug import mirrored, plug_words, read_plug
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk.ask_row import EnterButton
-from careful_coil.desk.intake.part import Part
+from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Drawn, plain_label
 from careful_coil.desk.theme import Theme

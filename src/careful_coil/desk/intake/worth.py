@@ -5,7 +5,7 @@ from careful_coil.core.job import Finding
 from careful_coil.core.job.at_intake import EstimateFigure
 from careful_coil.core.kind.worth import FLAGS
 from careful_coil.core.ledger import Judgement
-from careful_coil.desk.intake.part import NOT_ASKED, Part
+from careful_coil.desk.part import NOT_ASKED, Part
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import plain_label
 from careful_coil.desk.theme import Theme

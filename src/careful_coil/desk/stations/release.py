@@ -168,7 +168,7 @@ class ReleasePage(Page):
 
     def _bond(self, text: str) -> None:
         left = places_left(self._judged.job) if self._judged else ()
-        bonds = [EarthBond(ohm=ohm, place=place) for place, ohm in read_bonds(text, left)]
+        bonds = [EarthBond(ohm=o, place=p, step_ohm=s) for p, o, s in read_bonds(text, left)]
         self.session.record(*bonds, station="release")
 
     def _waive(self, text: str) -> None:

@@ -1,11 +1,11 @@
-"""The index of Intake: a line for each part, how far it is; what is not asked yet says so."""
+"""The index of a station: a line for each part, how far it is; what is not asked yet says so."""
 
 from PySide6.QtCore import QPointF, QRect
 from PySide6.QtGui import QPainter
 
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk import paint
-from careful_coil.desk.intake.part import Part
+from careful_coil.desk.part import Part
 from careful_coil.desk.roll import Roll
 from careful_coil.desk.theme import Theme
 
@@ -16,8 +16,8 @@ HIGH = 46
 class Index(Roll):
     """The lines; the arrows open the next part."""
 
-    def __init__(self, theme: Theme, parts: list[Part]) -> None:
-        super().__init__(theme, "Parts of Intake")
+    def __init__(self, theme: Theme, parts: list[Part], station: str) -> None:
+        super().__init__(theme, f"Parts of {station}")
         self._parts = parts
         self.told: list[tuple[str, str]] = [("", "")] * len(parts)
         self.set_theme(theme)

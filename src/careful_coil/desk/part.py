@@ -1,4 +1,4 @@
-"""What every part of Intake has: fields, what it shows, how far it is."""
+"""What every part of a station has: fields, what it shows, how far it is."""
 
 from collections.abc import Callable, Sequence
 
@@ -17,7 +17,7 @@ Row = tuple[str, str, str]  # field, label, hint
 
 
 class Part(QWidget):
-    """One idea of Intake. `name` is its key, `title` what its line in the index says."""
+    """One idea of a station. `name` is its key, `title` what its line in the index says."""
 
     name, title, remark = "", "", ""
 

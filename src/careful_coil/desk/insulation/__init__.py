@@ -1,0 +1,1 @@
+"""The parts of Insulation, and the clocks of its tests."""

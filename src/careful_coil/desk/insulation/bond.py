@@ -1,0 +1,118 @@
+"""Earth bond: from stud or lead to frame and both end bells, before the covers and again after."""
+
+from PySide6.QtWidgets import QWidget
+
+from careful_coil.core.condition.bond import limit_of, newest_bonds, places_left
+from careful_coil.core.condition.typed import read_bonds
+from careful_coil.core.errors import BadValue
+from careful_coil.core.job.at_insulation import BOND_PLACES, Covers, EarthBond
+from careful_coil.core.ledger import Judgement
+from careful_coil.core.values import show_ohm
+from careful_coil.desk.ask_row import EnterButton
+from careful_coil.desk.flow import Flow
+from careful_coil.desk.insulation.shown import Prose, Verdicts, finding_of, told_of
+from careful_coil.desk.part import NARROWEST, Part
+from careful_coil.desk.session import Session
+from careful_coil.desk.theme import Theme
+
+NULLED = {"yes": True, "no": False}
+
+
+class BondPart(Part):
+    """The part of the earth bond."""
+
+    name, title, remark = (
+        "bond",
+        "Earth bond",
+        "stud or lead to bare metal; its colour proves nothing",
+    )
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__(session, theme)
+        self.nulled, self.wires, self.cord = True, 2, False
+        self.words = Prose(theme)
+        self.column.addWidget(self.words)
+        self.add_field(
+            "bond-ohm", "Ohms, in turn or all three", self._bond, "0.03/0.04/0.03", clears=True
+        )
+        grid = Flow(3, NARROWEST, theme)
+        for name, label, commit, hint in (
+            ("bond-wires", "Wires: 2 or 4", self._wires, "2"),
+            ("bond-nulled", "Test leads nulled: yes, no", self._nulled, "yes"),
+            ("bond-cord", "Through the cord: yes, no", self._cord, "no"),
+        ):
+            grid.add(self.add_field(name, label, commit, hint, place=False))
+        self.column.addWidget(grid)
+        self.key = EnterButton("The covers are on")
+        self.key.clicked.connect(self._covers)
+        self.column.addWidget(self.key)
+        self.verdicts = Verdicts(theme)
+        self.column.addWidget(self.verdicts)
+        self._judged: Judgement | None = None
+
+    def start(self) -> QWidget:
+        """Start at the ohms."""
+        return self.fields["bond-ohm"].cell
+
+    def told(self, judged: Judgement) -> tuple[str, str]:
+        """Return how the bond stands."""
+        found = finding_of(judged, "earth-bond")
+        mark, words = told_of(found, "not measured")
+        return mark, words.removeprefix("earth bond ")
+
+    def show_judgement(self, judged: Judgement) -> None:
+        """Show each place with its ohms."""
+        self._judged = judged
+        newest, left = newest_bonds(judged.job), places_left(judged.job)
+        lines = []
+        for place in BOND_PLACES:
+            words = "not read"
+            if place in newest:
+                body = newest[place].body
+                again = ", again after the covers" if place in left else ""
+                limit = limit_of(body, self.session.settings).value
+                words = f"{show_ohm(body.ohm)}, at most {limit:g} Ω{again}"
+            lines.append(f"{place.capitalize()}: {words}")
+        self.words.say("\n".join(lines))
+        self.fields["bond-wires"].show_text(str(self.wires))
+        self.fields["bond-nulled"].show_text("yes" if self.nulled else "no")
+        self.fields["bond-cord"].show_text("yes" if self.cord else "no")
+        on = judged.job.tested.covers >= 0
+        self.key.setText("The covers came off again" if on else "The covers are on")
+        self.verdicts.show_findings([finding_of(judged, "earth-bond")])
+
+    def _bond(self, text: str) -> None:
+        left = places_left(self._judged.job) if self._judged else ()
+        bodies = [
+            EarthBond(
+                ohm=ohm,
+                place=place,
+                wires=4 if self.wires == 4 else 2,
+                nulled=self.nulled,
+                cord=self.cord,
+                step_ohm=step,
+            )
+            for place, ohm, step in read_bonds(text, left)
+        ]
+        self.session.record(*bodies, station="insulation")
+
+    def _covers(self) -> None:
+        on = self._judged is not None and self._judged.job.tested.covers >= 0
+        self.session.record(Covers(on=not on), station="insulation")
+
+    def _wires(self, text: str) -> None:
+        if text not in ("2", "4"):
+            raise BadValue(text, "2 or 4")
+        self.wires = int(text)
+
+    def _nulled(self, text: str) -> None:
+        self.nulled = _yes(text)
+
+    def _cord(self, text: str) -> None:
+        self.cord = _yes(text)
+
+
+def _yes(text: str) -> bool:
+    if text.lower() not in NULLED:
+        raise BadValue(text, "yes or no")
+    return NULLED[text.lower()]

@@ -1,0 +1,42 @@
+"""A drawing that is made anew for the room it has, so that its figures keep their size."""
+
+from collections.abc import Callable
+
+from PySide6.QtCore import QRectF
+from PySide6.QtGui import QPainter, QPaintEvent
+
+from careful_coil.desk import paint
+from careful_coil.desk.painted import Painted
+from careful_coil.desk.theme import Theme
+from careful_coil.drawing.shapes import Drawing
+
+PER_MM = 4.3  # pixels at 100 % text: a figure of 3.1 mm is 13 pixels
+
+
+class Plot(Painted):
+    """`make` is called with the room in millimetres."""
+
+    def __init__(self, theme: Theme, name: str, high: int = 300) -> None:
+        super().__init__(theme)
+        self._high = high
+        self._make: Callable[[float, float], Drawing] | None = None
+        self.setAccessibleName(name)
+        self.fit()
+
+    def least_height(self) -> int:
+        """Return the height that was asked for."""
+        return self.theme.px(self._high)
+
+    def draw(self, make: Callable[[float, float], Drawing], words: str) -> None:
+        """Show another drawing; `words` tell it to a screen reader."""
+        self._make = make
+        self.setAccessibleDescription(words)
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Draw it in the room there is."""
+        if self._make is None:
+            return
+        scale = PER_MM * self.theme.scale
+        drawing = self._make(self.width() / scale, self.height() / scale)
+        paint.drawing(QPainter(self), self.theme, drawing, QRectF(self.rect()), scale)

@@ -1,0 +1,245 @@
+"""Before the test: volts, temperatures, and what must be off or earthed, each ticked."""
+
+from PySide6.QtCore import QPointF, QRect, QRectF, Signal
+from PySide6.QtGui import QPainter, QPen
+from PySide6.QtWidgets import QWidget
+
+from careful_coil.core.condition.air import dew_point
+from careful_coil.core.condition.apart import Off, ready_for, to_take_off
+from careful_coil.core.errors import BadValue, CoilError
+from careful_coil.core.job.at_insulation import TestReady
+from careful_coil.core.ledger import Judgement
+from careful_coil.core.ledger.next_wall import CODES
+from careful_coil.core.values import Quantity, parse
+from careful_coil.desk import paint
+from careful_coil.desk.ask_row import EnterButton
+from careful_coil.desk.flow import Flow
+from careful_coil.desk.insulation.shown import Prose
+from careful_coil.desk.part import NARROWEST, Part
+from careful_coil.desk.roll import Roll
+from careful_coil.desk.session import Session
+from careful_coil.desk.stations.page import Caution
+from careful_coil.desk.theme import Theme
+
+BOX = 18  # of a tick, in pixels
+
+
+class TickRoll(Roll):
+    """What to do before the volts go on; Space ticks and moves on, Enter logs it when all is ticked."""
+
+    ticked = Signal()
+    entered = Signal()
+
+    def __init__(self, theme: Theme) -> None:
+        super().__init__(theme, "To be ticked before the test")
+        self.items: tuple[Off, ...] = ()
+        self.done: set[str] = set()
+        self.fit()
+
+    def show_items(self, items: tuple[Off, ...], done: set[str]) -> None:
+        """Show other items."""
+        self.items, self.done = items, done & {i.name for i in items}
+        self.retell()
+
+    def count(self) -> int:
+        """Return how many there are."""
+        return len(self.items)
+
+    def row_words(self, k: int) -> str:
+        """Return an item in words."""
+        state = "ticked" if self.items[k].name in self.done else "not ticked"
+        return f"{self.items[k].words}: {state}"
+
+    def row_height(self, k: int) -> int:
+        """Return a row's height: as many lines as its words need."""
+        t = self.theme
+        wide = max(self.width() - t.px(BOX + 30), 120)
+        words = paint.height_of(t, self.items[k].words, wide)
+        return max(words + paint.height_of(t, self.items[k].why, wide, 13) + t.px(12), t.px(46))
+
+    def pressed(self, key: str) -> bool:
+        """Space ticks or unticks the row and goes on to the next; Enter is for all."""
+        if key == " " and self.items:
+            name = self.items[self.current].name
+            self.done ^= {name}
+            if name in self.done:
+                self.go(self.current + 1)
+            self.retell()
+            self.ticked.emit()
+            return True
+        if key in ("\r", "\n"):
+            self.entered.emit()
+            return True
+        return False
+
+    def paint_row(self, painter: QPainter, k: int, box: QRect) -> None:
+        """Draw the box with its tick, what to do, why."""
+        t, item = self.theme, self.items[k]
+        side = t.px(BOX)
+        square = QRectF(box.left() + 8, box.top() + t.px(7), side, side)
+        painter.setPen(QPen(t.colour("ink"), 1.6))
+        painter.setBrush(t.colour("surface"))
+        painter.drawRect(square)
+        if item.name in self.done:
+            paint.mark(painter, t, "good", QPointF(square.center()), BOX)
+        x = box.left() + side + 20
+        wide = max(box.width() - side - 30, 120)
+        at = QRect(x, box.top() + t.px(4), wide, box.height())
+        high = paint.text(painter, t, at, item.words, wrap=True, bold=True)
+        below = QRect(x, box.top() + t.px(4) + high, wide, box.height())
+        paint.text(painter, t, below, item.why, size=13, token="quiet", wrap=True)
+
+    def mousePressEvent(self, event: object) -> None:
+        """A click ticks the row it falls on."""
+        super().mousePressEvent(event)  # type: ignore[arg-type]
+        self.pressed(" ")
+
+
+class ReadyPart(Part):
+    """The part that makes the motor ready for the tester."""
+
+    name, title, remark = "ready", "Before the test", "the tester puts hundreds of volts on it"
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__(session, theme)
+        grid = Flow(2, NARROWEST, theme)
+        for name, label, commit, hint in (
+            ("temperature", "Winding, °C", self._temperature, "21 or 70 °F"),
+            ("test-volt", "Test volts, DC", self._volt, "500"),
+            ("air", "Air, °C", self._air, "20"),
+            ("humidity", "Humidity, %", self._humidity, "55"),
+        ):
+            grid.add(self.add_field(name, label, commit, hint, place=False))
+        self.column.addWidget(grid)
+        self.weather = Prose(theme)
+        self.column.addWidget(self.weather)
+        self.caution = Caution("", theme)
+        self.column.addWidget(self.caution)
+        self.roll = TickRoll(theme)
+        self.roll.entered.connect(self.log)
+        self.roll.ticked.connect(self._show_key)
+        self.column.addWidget(self.roll)
+        self.key = EnterButton("All of it is done")
+        self.key.clicked.connect(self.log)
+        self.column.addWidget(self.key)
+        self._job = ""
+
+    def start(self) -> QWidget:
+        """Start at what is still missing: the winding's temperature, else the ticks."""
+        known = self.session.temperature_c is not None
+        return self.roll if known else self.fields["temperature"].cell
+
+    def told(self, judged: Judgement) -> tuple[str, str]:
+        """Return whether it is ticked, or has lapsed."""
+        if ready_for(judged.job, judged.wall, judged.kinds):
+            return "good", "ticked"
+        if not any(f.code in CODES and f.verdict in ("hold", "unproven") for f in judged.findings):
+            return "", "no test due"
+        return "unproven", "lapsed: touched since" if judged.job.tested.ready else "not ticked"
+
+    def show_judgement(self, judged: Judgement) -> None:
+        """Show the session's figures, the dew point and the ticks."""
+        s = self.session
+        for name, value in (
+            ("temperature", s.temperature_c),
+            ("test-volt", s.test_volt),
+            ("air", s.air_c),
+            ("humidity", s.humidity),
+        ):
+            self.fields[name].show_text("" if value is None else f"{value:g}")
+        wall = judged.wall
+        span = wall.test_volts()
+        usual = ""
+        if span is not None:
+            usual = f" ({span[0]:g})" if span[0] == span[1] else f" ({span[0]:g} to {span[1]:g})"
+        self.fields["test-volt"].label.setText(f"Test volts, DC{usual}")
+        self.weather.say(f"{wall.volts_why()} {self._dew()}".strip())
+        items = to_take_off(judged.job, wall, judged.kinds)
+        open_id = s.open.id if s.open else ""
+        done = set(self.roll.done) if open_id == self._job else set()
+        if ready_for(judged.job, wall, judged.kinds) and judged.job.tested.ready is not None:
+            done = set(judged.job.tested.ready.body.items)
+        elif judged.job.tested.ready is not None and self.roll.done >= {i.name for i in items}:
+            done = set()  # it lapsed: every tick anew
+        self._job = open_id
+        self.roll.show_items(items, done)
+        self.caution.say(
+            "Isolated and proved dead. The test stresses the insulation: nobody touches, a second person knows."
+        )
+        self._show_key()
+
+    def _dew(self) -> str:
+        s = self.session
+        if s.air_c is None or s.humidity is None or s.temperature_c is None:
+            return "With air and humidity the dew point is told."
+        dew = dew_point(s.air_c, s.humidity)
+        margin = s.settings.dew_margin.value
+        words = f"Dew point {dew:.1f} °C"
+        if s.temperature_c < dew + margin:
+            return f"{words}: the winding is not {margin:g} K above it. Warm it first: it is wet, whatever it reads."
+        return f"{words}, the winding well above it."
+
+    def _show_key(self) -> None:
+        left = [i for i in self.roll.items if i.name not in self.roll.done]
+        self.key.setText("All of it is done · Enter" if not left else f"{len(left)} still to tick")
+        self.key.setEnabled(not left)
+
+    def log(self) -> None:
+        """Log that all is ticked, under the initials of whoever is at the bench."""
+        s = self.session
+        left = [i for i in self.roll.items if i.name not in self.roll.done]
+        if left:
+            s.told.emit(f"Still to tick: {left[0].words[0].lower()}{left[0].words[1:]}.", "watch")
+            return
+        if not s.who:
+            s.told.emit(
+                "Your initials first, at the foot of the rack: it is logged under them.", "watch"
+            )
+            return
+        if s.temperature_c is None:
+            s.told.emit("The winding's temperature first: the figure is corrected by it.", "watch")
+            self.fields["temperature"].cell.setFocus()
+            return
+        s.record(
+            TestReady(items=tuple(i.name for i in self.roll.items), volt=s.test_volt),
+            station="insulation",
+        )
+
+    # --- figures of the session -----------------------------------------------------------------
+
+    def _told(self) -> None:
+        self.session.target_changed.emit()
+        if self.session.open is not None:
+            self.show_judgement(self.session.open.judged)
+
+    def _temperature(self, text: str) -> None:
+        value = parse(text, Quantity.TEMPERATURE).value
+        if not -20 <= value <= 150:
+            raise BadValue(text, "a winding between -20 and 150 °C")
+        self.session.temperature_c = value
+        self._told()
+
+    def _volt(self, text: str) -> None:
+        value = parse(text, Quantity.VOLTAGE).value
+        if not 50 <= value <= 15000:
+            raise BadValue(text, "test volts between 50 and 15000")
+        if self.session.open is not None:
+            self.session.typed_volt = (self.session.open.id, value)
+        self._told()
+
+    def _air(self, text: str) -> None:
+        value = parse(text, Quantity.TEMPERATURE).value if text else None
+        if value is not None and not -40 <= value <= 50:
+            raise BadValue(text, "air between -40 and 50 °C")
+        self.session.air_c = value
+        self._told()
+
+    def _humidity(self, text: str) -> None:
+        try:
+            value = float(text.replace(",", ".").rstrip(" %")) if text else None
+            if value is not None:
+                dew_point(20.0, value)
+        except (ValueError, CoilError):
+            raise BadValue(text, "a relative humidity of 1 to 100 %") from None
+        self.session.humidity = value
+        self._told()

@@ -1,0 +1,335 @@
+"""The test: its clock, the curve as it builds, every winding once, the discharge after."""
+
+from dataclasses import dataclass
+from functools import partial
+
+from PySide6.QtCore import QPointF, QRect
+from PySide6.QtGui import QPainter, QPaintEvent
+from PySide6.QtWidgets import QHBoxLayout, QWidget
+
+from careful_coil.core.condition.absorption import LEAST_FOR_ODDS, Curve, fit_curve
+from careful_coil.core.condition.wall import TestWanted, given, standing, wanted_tests
+from careful_coil.core.condition.wall_rules import curve_of, longest_curve
+from careful_coil.core.errors import CoilError
+from careful_coil.core.job.at_insulation import InsulationTested
+from careful_coil.core.job.tested import Logged
+from careful_coil.core.ledger import Judgement
+from careful_coil.core.values import show_ohm
+from careful_coil.desk import paint
+from careful_coil.desk.ask_row import EnterButton
+from careful_coil.desk.clock import MINUTE, TEN_MINUTES
+from careful_coil.desk.insulation.plot import Plot
+from careful_coil.desk.insulation.shown import Prose, Verdicts, finding_of, told_of
+from careful_coil.desk.painted import Painted
+from careful_coil.desk.part import Part
+from careful_coil.desk.session import Session
+from careful_coil.desk.stations.page import Caution
+from careful_coil.desk.theme import Theme
+from careful_coil.drawing.curve import draw_test
+
+CODES = ("insulation", "insulation-between", "insulation-index")
+OTHER_CODES = (
+    *("insulation-absorption", "insulation-unsteady", "insulation-fall", "insulation-jump"),
+    *("test-volts", "dew-point"),
+)
+
+
+class Dial(Painted):
+    """The seconds large, what is tested, what comes next."""
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__(theme)
+        self._session = session
+        self.fit()
+
+    def least_height(self) -> int:
+        """Return the height of one large line."""
+        return self.theme.px(64 if self.words()[0] else 30)
+
+    def words(self) -> tuple[str, str]:
+        """Return the large figure and the words beside it."""
+        clock = self._session.clock
+        if clock.testing and clock.target is not None:
+            what = TestWanted(parts=clock.target.ends, against=clock.target.sense).words()
+            due = clock.waiting()
+            ask = f"Type the figure for {due:g} s." if due else "Volts are on: nobody touches."
+            return _clock_words(clock.elapsed), f"{what}. {ask}"
+        if clock.discharging:
+            if clock.left > 0:
+                return _clock_words(clock.left), "To earth. Hands off until it is over."
+            return "0:00", "Earthed long enough. Tick it."
+        charged = self._session.open.judged.job.tested.charged() if self._session.open else None
+        if charged is not None:
+            return "!", "The winding holds the tester's charge: earth it, then start the countdown."
+        target = self._session.target
+        if target is not None and target.kind == "insulation":
+            return "0:00", TestWanted(parts=target.ends, against=target.sense).words() + "."
+        return "", "No test is asked for now."
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Draw both."""
+        painter, t = QPainter(self), self.theme
+        figure, words = self.words()
+        left = t.px(132) if figure else 0
+        paint.text(painter, t, QRect(0, 0, left, self.height()), figure, size=40, bold=True)
+        room = QRect(left, 0, self.width() - left, self.height())
+        high = paint.height_of(t, words, room.width(), 15)
+        room.setTop(max((self.height() - high) // 2, 0))
+        paint.text(painter, t, room, words, wrap=True)
+
+
+def _clock_words(seconds: float) -> str:
+    whole = int(seconds + 1e-6)
+    return f"{whole // 60}:{whole % 60:02d}"
+
+
+@dataclass(frozen=True, slots=True)
+class TestRow:
+    """A test made or still to make: its mark, what, as read, at 40 °C."""
+
+    __test__ = False  # the name is not that of a test
+    mark: str
+    what: str
+    read: str
+    at_40: str
+
+
+class TestRows(Painted):
+    """The tests that count and those still to make, a row each."""
+
+    __test__ = False  # the name is not that of a test
+
+    def __init__(self, theme: Theme) -> None:
+        super().__init__(theme)
+        self.rows: tuple[TestRow, ...] = ()
+        self.fit()
+
+    def show_rows(self, rows: tuple[TestRow, ...]) -> None:
+        """Show other rows."""
+        self.rows = rows
+        self.setAccessibleDescription("; ".join(f"{r.what} {r.read} {r.at_40}" for r in rows))
+        self.setVisible(bool(rows))
+        self.fit()
+
+    def least_height(self) -> int:
+        """Return the height of all rows, two lines each."""
+        return self.theme.px(46) * len(self.rows) or 1
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Draw mark and what, the figure at 40 °C large at the right, as read below."""
+        painter, t = QPainter(self), self.theme
+        half = t.px(22)
+        for k, row in enumerate(self.rows):
+            y = k * t.px(46)
+            paint.mark(painter, t, row.mark, QPointF(t.px(10), y + half / 2 + 1), 14)
+            left, wide = t.px(30), self.width() - t.px(30)
+            right = paint.width_of(t, row.at_40, 17, True) + 8
+            paint.text(painter, t, QRect(left, y, wide - right, half), row.what, bold=True)
+            at_40 = QRect(left, y, wide, half)
+            paint.text(painter, t, at_40, row.at_40, size=17, bold=True, align=1)
+            below = QRect(left, y + half, wide, t.px(20))
+            paint.text(painter, t, below, row.read, size=13, token="quiet")
+
+
+def _rows(judged: Judgement) -> tuple[TestRow, ...]:
+    wall, rows = judged.wall, []
+    kept = standing(judged.job.tested.valid(), wall.groups)
+    for logged in kept:
+        test, got = logged.body, given(logged.body, wall)
+        what = TestWanted(parts=test.parts, against=test.against).words()
+        read = f"{show_ohm(1e6 * test.megohm)} at {test.at_c:g} °C with {test.test_volt:g} V"
+        if got.factor is not None:
+            divided = f" ÷ {got.divisor}, a part for the whole" if got.divisor > 1 else ""
+            read += f"; × {got.factor:.3g} to 40 °C{divided}"
+        least = "over " if test.above else ""
+        at_40 = "not corrected" if got.megohm is None else f"{least}{show_ohm(1e6 * got.megohm)}"
+        verdict = "unproven" if got.megohm is None else "good"
+        if got.megohm is not None and got.megohm < wall.minimum:
+            verdict = "hold"
+        rows.append(TestRow(verdict, what, read, at_40))
+    rows += [TestRow("unproven", w.words(), "still to test", "") for w in wanted_tests(wall, kept)]
+    return tuple(rows)
+
+
+class TestPart(Part):
+    """The part in which the tester is on."""
+
+    __test__ = False  # the name is not that of a test
+    name, title, remark = "test", "The test", "curve on log-log axes; band: nine times of ten"
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__(session, theme)
+        self.caution = Caution(
+            "The winding is charged after the test: earth it four times as long before a hand goes near.",
+            theme,
+        )
+        self.column.addWidget(self.caution)
+        self.dial = Dial(session, theme)
+        self.column.addWidget(self.dial)
+        row = QHBoxLayout()
+        self.keys: dict[str, EnterButton] = {}
+        for name, words, act in (
+            ("minute", "One minute · T", partial(self._start, MINUTE)),
+            ("ten", "Ten minutes · Shift+T", partial(self._start, TEN_MINUTES)),
+            ("stop", "End here", self._stop),
+            ("discharge", "Earth is on", self.discharge),
+            ("sound", "Sound on", self._sound),
+        ):
+            key = EnterButton(words)
+            key.clicked.connect(act)
+            self.keys[name] = key
+            row.addWidget(key)
+        row.addStretch()
+        self.column.addLayout(row)
+        self.tests = TestRows(theme)
+        self.column.addWidget(self.tests)
+        self.plot = Plot(theme, "Insulation over time", 256)
+        self.column.addWidget(self.plot)
+        self.estimate = Prose(theme)
+        self.column.addWidget(self.estimate)
+        self.verdicts = Verdicts(theme)
+        self.column.addWidget(self.verdicts)
+        self._judged: Judgement | None = None
+        self._fitted: tuple[tuple[tuple[float, float], ...], Curve | None] = ((), None)
+        session.clock.changed.connect(self._tick)
+        session.target_changed.connect(self._show_keys)
+
+    def start(self) -> QWidget:
+        """Start at the key that goes on: the test, or the earth."""
+        shown = [k for k in ("discharge", "stop", "minute") if not self.keys[k].isHidden()]
+        return self.keys[shown[0] if shown else "sound"]
+
+    def told(self, judged: Judgement) -> tuple[str, str]:
+        """Return the worst of what the tests say."""
+        charged = finding_of(judged, "winding-charged")
+        if charged is not None:
+            return told_of(charged, "")
+        found = [
+            f for c in CODES if (f := finding_of(judged, c)) is not None and f.verdict != "note"
+        ]
+        order = ("hold", "unproven", "watch", "good")
+        found.sort(key=lambda f: order.index(f.verdict))
+        return told_of(found[0] if found else None, "no test yet")
+
+    def show_judgement(self, judged: Judgement) -> None:
+        """Show the tests made and to make, the newest curve, what it all says."""
+        self._judged = judged
+        self.verdicts.show_findings([finding_of(judged, c) for c in (*CODES, *OTHER_CODES)])
+        self.tests.show_rows(_rows(judged))
+        self._show_keys()
+        self._show_curve()
+
+    # --- the curve ------------------------------------------------------------------------------
+
+    def _newest(self) -> Logged[InsulationTested] | None:
+        return longest_curve(self._judged.job, self._judged.wall) if self._judged else None
+
+    def _show_curve(self) -> None:
+        clock, judged = self.session.clock, self._judged
+        if judged is None:
+            return
+        running = clock.testing and clock.job is not None and self.session.open is not None
+        running = running and clock.job is not None and clock.job.id == self.session.open.id  # type: ignore[union-attr]
+        newest = self._newest()
+        told = clock.curve() if running else newest.body.readings if newest else ()
+        curve = self._fit(told) if running else curve_of(newest.body) if newest else None
+        earlier = self._earlier(None if running else newest)
+        self.estimate.say(_estimate(curve, judged))
+        words = f"{len(told)} readings. {self.estimate.words}"
+        self.plot.draw(partial(draw_test, told, curve, earlier), words)
+
+    def _fit(self, told: tuple[tuple[float, float], ...]) -> Curve | None:
+        """Return the curve through what is read so far, worked out once for each reading."""
+        if self._fitted[0] != told:
+            found: Curve | None = None
+            if len(told) >= LEAST_FOR_ODDS:
+                try:
+                    found = fit_curve(told)
+                except CoilError:
+                    found = None
+            self._fitted = (told, found)
+        return self._fitted[1]
+
+    def _earlier(
+        self, newest: Logged[InsulationTested] | None
+    ) -> list[tuple[str, tuple[tuple[float, float], ...]]]:
+        """Return this motor's earlier curves, of earlier jobs and of this one, the last four."""
+        if self._judged is None:
+            return []
+        job = self._judged.job
+        found = [(t.at[:4], t.readings) for e in job.tested.earlier for t in e.tests if t.readings]
+        own = [t for t in job.tested.tests if len(t.body.readings) >= LEAST_FOR_ODDS]
+        found += [
+            (" ".join(t.body.parts) or t.at[5:10], t.body.readings)
+            for t in own
+            if newest is None or t.entry != newest.entry
+        ]
+        return found[-4:]
+
+    # --- keys -----------------------------------------------------------------------------------
+
+    def _tick(self) -> None:
+        self.dial.update()
+        self._show_keys()
+        if (
+            self.isVisible()
+            and self.session.clock.testing
+            and self._fitted[0] != self.session.clock.curve()
+        ):
+            self._show_curve()
+
+    def _show_keys(self) -> None:
+        s, clock = self.session, self.session.clock
+        target = s.target
+        idle = not (clock.testing or clock.discharging)
+        charged = s.open is not None and s.open.judged.job.tested.charged() is not None
+        can = idle and target is not None and target.kind == "insulation"
+        for name, shown in (
+            ("minute", can),
+            ("ten", can),
+            ("stop", clock.testing),
+            ("discharge", (charged and idle) or bool(clock.discharging)),
+        ):
+            if self.keys[name].isHidden() == shown:
+                self.keys[name].setVisible(shown)
+        words = "Earth is on" if not clock.discharging else "It was earthed"
+        if clock.discharging and clock.left > 0:
+            words = f"{_clock_words(clock.left)} to go"
+        self.keys["discharge"].setText(words)
+        self.keys["sound"].setText("Sound off" if clock.muted else "Sound on")
+        self.keys["sound"].setVisible(can or not idle)
+        self.caution.setVisible(charged or not idle or can)
+        self.tests.setVisible(bool(self.tests.rows) and not clock.testing)
+        self.dial.fit()
+
+    def _start(self, length: float) -> None:
+        self._try(partial(self.session.clock.start, length))
+
+    def _stop(self) -> None:
+        self.session.clock.finish()
+
+    def discharge(self) -> None:
+        """Start the countdown, or tick it when it is over."""
+        clock = self.session.clock
+        self._try(clock.discharged if clock.discharging else clock.start_discharge)
+
+    def _sound(self) -> None:
+        self.session.clock.muted = not self.session.clock.muted
+        self._show_keys()
+
+    def _try(self, act: object) -> None:
+        try:
+            act()  # type: ignore[operator]
+        except CoilError as error:
+            self.session.told.emit(str(error), "watch")
+
+
+def _estimate(curve: Curve | None, judged: Judgement) -> str:
+    """Return the index as measured or estimated, with what the fit says, in words."""
+    if curve is None:
+        return "Three readings of one test draw a curve; ten minutes give the polarization index."
+    n, leak, index = curve.exponent, curve.leak_megohm, curve.index
+    what = "Index" if curve.measured else "Index, estimated"
+    ends = f"{show_ohm(1e6 * leak.low)} to {show_ohm(1e6 * leak.high)}"
+    fit = f"leakage {ends} in the end, absorption t to the −{n.middle:.2f}"
+    return f"{what} {index.middle:.2f} ({index.low:.2f} to {index.high:.2f}, nine times of ten); {fit}."

@@ -1,0 +1,111 @@
+"""Step voltage and surge comparison, where the shop does them: typed, or read from a CSV."""
+
+from functools import partial
+from pathlib import Path
+
+from careful_coil.core.condition.traces import read_surge
+from careful_coil.core.condition.typed import read_curve_csv, read_steps
+from careful_coil.core.errors import BadDocument, BadValue
+from careful_coil.core.job.at_insulation import Steps, Surged
+from careful_coil.core.ledger import Judgement
+from careful_coil.desk.insulation.plot import Plot
+from careful_coil.desk.insulation.shown import Verdicts, finding_of, told_of
+from careful_coil.desk.part import Part
+from careful_coil.desk.session import Session
+from careful_coil.desk.stations.page import Caution
+from careful_coil.desk.theme import Theme
+from careful_coil.drawing.curve import draw_traces
+
+LARGEST_FILE = 4_000_000
+MOST_NAME = 1000  # characters of a path
+
+
+def read_file(text: str) -> str:
+    """Return the text of a file. Raises: BadValue, BadDocument."""
+    try:
+        path = Path(text.strip().strip("'\"")).expanduser()
+        if path.stat().st_size > LARGEST_FILE:
+            raise BadDocument(path.name, "a very large file", f"at most {LARGEST_FILE // 10**6} MB")
+        return path.read_text(encoding="utf-8-sig")
+    except (OSError, ValueError, RuntimeError) as error:
+        if isinstance(error, UnicodeDecodeError):
+            raise BadDocument("CSV", "something that is no text", "UTF-8 text") from None
+        raise BadValue(text, "the path of a CSV file that can be read") from None
+
+
+class TracesPart(Part):
+    """The part of step voltage and surges."""
+
+    name, title, remark = "traces", "Steps and surges", "where the shop does them"
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__(session, theme)
+        self.column.addWidget(
+            Caution(
+                "Kilovolts: only after a good insulation test, never on a wet winding; a second person stands by.",
+                theme,
+            )
+        )
+        self.add_field(
+            "steps",
+            "Step voltage: volts and MΩ of each step",
+            self._steps,
+            "500 420; 1000 410; 1500 390",
+            clears=True,
+        )
+        self.add_field(
+            "surge-file",
+            "Surge traces, a CSV: time in s, then two or three traces",
+            partial(self._surge, "windings"),
+            "surge.csv",
+            clears=True,
+            most=MOST_NAME,
+        )
+        self.add_field(
+            "surge-volts",
+            "The same winding at rising volts, a CSV",
+            partial(self._surge, "volts"),
+            "A-at-volts.csv",
+            clears=True,
+            most=MOST_NAME,
+        )
+        self.add_field(
+            "curve-file",
+            "A tester's own curve, a CSV: time in s, MΩ",
+            self._curve,
+            "insulation.csv",
+            clears=True,
+            most=MOST_NAME,
+        )
+        self.plot = Plot(theme, "Surge traces", 220)
+        self.column.addWidget(self.plot)
+        self.verdicts = Verdicts(theme)
+        self.column.addWidget(self.verdicts)
+
+    def told(self, judged: Judgement) -> tuple[str, str]:
+        """Return what the newest says."""
+        return told_of(finding_of(judged, "surge", "step-voltage"), "none")
+
+    def show_judgement(self, judged: Judgement) -> None:
+        """Show traces and verdicts."""
+        surges = judged.job.tested.surges
+        self.plot.setVisible(bool(surges))
+        if surges:
+            traces = tuple(surges[-1].body.traces.items())
+            self.plot.draw(partial(draw_traces, traces), ", ".join(n for n, _ in traces))
+        self.verdicts.show_findings(
+            [finding_of(judged, "surge"), finding_of(judged, "step-voltage")]
+        )
+
+    def _steps(self, text: str) -> None:
+        body = Steps(steps=read_steps(text), at_c=self.session.temperature_c)
+        self.session.record(body, station="insulation")
+
+    def _surge(self, by: str, text: str) -> None:
+        step, traces = read_surge(read_file(text))
+        body = Surged.model_validate({"traces": traces, "step_s": step, "by": by})
+        self.session.record(body, station="insulation")
+
+    def _curve(self, text: str) -> None:
+        body = self.session.setting.test(read_curve_csv(read_file(text)), self.session.target)
+        self.session.record(body, station="insulation")
