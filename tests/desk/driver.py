@@ -23,8 +23,8 @@ from careful_coil.desk.window import Window
 from careful_coil.records import RecordsThread
 
 CTRL = Qt.KeyboardModifier.ControlModifier
-SHIFT = Qt.KeyboardModifier.ShiftModifier
 NONE = Qt.KeyboardModifier.NoModifier
+SHIFT = Qt.KeyboardModifier.ShiftModifier
 Key = Qt.Key
 
 
@@ -57,6 +57,9 @@ class Bench:
         self.window: Window = build(folder, demo, self._clock, theme)
         self.window.show()
         QTest.qWaitForWindowExposed(self.window)
+        self._steady = 0.0
+        self.window.session.clock.steady = lambda: self._steady
+        self.window.session.clock.muted = True
         self.window.activateWindow()
         self.settle(lambda: not demo or self.window.session.open is not None)
 
@@ -124,9 +127,18 @@ class Bench:
     def meter_here(self) -> None:
         """Move the meter to the motor on the bench, as its question asks."""
         self.ctrl(Key.Key_M)
-        self.key(Key.Key_Space)
         if self.window.session.elsewhere:
+            self.key(Key.Key_Space)
             self.key(Key.Key_Return)
+
+    def pass_time(self, seconds: float, step: float = 2.5) -> None:
+        """Let the test's clock run so many seconds, in steps, without waiting for them."""
+        clock = self.window.session.clock
+        until = self._steady + seconds
+        while self._steady < until:
+            self._steady = min(self._steady + step, until)
+            clock.tick()
+        self.settle()
 
     # --- eyes -----------------------------------------------------------------------------------
 

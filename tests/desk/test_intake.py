@@ -12,9 +12,9 @@ from careful_coil.desk.intake.counter import CounterPart
 from careful_coil.desk.intake.diagram import DiagramPart, read_diagram
 from careful_coil.desk.intake.hookup_found import HookupPart
 from careful_coil.desk.intake.leads_found import LeadsPart
-from careful_coil.desk.part import Part
 from careful_coil.desk.intake.plate import PlatePart
 from careful_coil.desk.intake.plug import PlugPart
+from careful_coil.desk.part import Part
 from careful_coil.desk.stations.intake import IntakePage
 from tests.desk.driver import Bench, Key
 

@@ -1,4 +1,4 @@
-"""Intake, Insulation, Connect and Release, by keys, and what they refuse."""
+"""Intake, Connect and Release, by keys, and what they refuse."""
 
 from pathlib import Path
 
@@ -7,7 +7,6 @@ from pypdf import PdfReader
 from PySide6.QtCore import QPoint
 
 from careful_coil.desk.stations.connect import ConnectPage
-from careful_coil.desk.stations.insulation import InsulationPage
 from careful_coil.desk.stations.release import ReleasePage
 from tests.desk.driver import Bench, Key
 
@@ -43,104 +42,6 @@ def test_a_plate_field_that_cannot_be_read_is_told_below_it(
     assert bench.field(name).cell.text() == text
     assert bench.focus is bench.field(name).cell
     assert len(bench.job.entries) == before
-
-
-def insulation(bench: Bench) -> InsulationPage:
-    bench.ctrl(Key.Key_3)
-    page = bench.page
-    assert isinstance(page, InsulationPage)
-    return page
-
-
-def test_a_damp_winding_is_held_and_its_tests_are_shown(bench: Bench) -> None:
-    bench.open("boatyard")
-    page = insulation(bench)
-    verdict = page.scale.verdict()
-    assert verdict is not None
-    assert verdict.verdict == "hold"
-    assert "Insulation too low" in page.scale.accessibleDescription()
-    assert bench.next == "Dry it, then test again"
-
-
-@pytest.mark.parametrize(
-    ("text", "megohm"),
-    [
-        ("550", 550.0),
-        ("0.4", 0.4),
-        ("320 k", 0.32),
-        (">2 G", 2000.0),
-        ("12,5", 12.5),
-        ("550 MΩ", 550.0),
-    ],
-)
-def test_megohms_are_typed_as_the_tester_shows_them(bench: Bench, text: str, megohm: float) -> None:
-    bench.open("boatyard")
-    insulation(bench)
-    bench.meter_here()
-    bench.enter(text)
-    _, test = bench.judged.job.insulation[-1]
-    assert test.megohm == pytest.approx(megohm)
-    assert test.above == text.startswith(">")
-    assert test.at_c == 21.0
-
-
-@pytest.mark.parametrize("text", ["open", "OL", "wet", "12 V", "-3"])
-def test_a_tester_that_shows_no_figure_is_asked_for_its_range(bench: Bench, text: str) -> None:
-    bench.open("boatyard")
-    insulation(bench)
-    bench.meter_here()
-    before = len(bench.judged.job.insulation)
-    bench.enter(text)
-    assert "Wanted" in bench.note
-    assert len(bench.judged.job.insulation) == before
-
-
-def test_without_a_temperature_no_insulation_is_recorded(empty: Bench) -> None:
-    empty.window.rack.who.setText("EF")
-    empty.ctrl(Key.Key_N)
-    empty.enter("Mill")
-    insulation(empty)
-    empty.window.session.pick(None)
-    for text in ("3", "400", "50"):
-        empty.ctrl(Key.Key_1)
-        name = {"3": "phases", "400": "volt", "50": "hertz"}[text]
-        assert empty.page.put_cursor(name)
-        empty.enter(text)
-    for _ in range(8):
-        if empty.judged.next is not None and empty.judged.next.act == "insulation":
-            break
-        empty.ctrl(Key.Key_M)
-        empty.key(Key.Key_N)
-    empty.enter("550")
-    assert "temperature" in empty.note
-    insulation(empty)
-    assert empty.page.put_cursor("temperature")
-    empty.enter("70 °F")
-    assert empty.window.session.temperature_c == pytest.approx(21.1, abs=0.1)
-    empty.ctrl(Key.Key_M)
-    empty.enter("550")
-    assert empty.judged.job.insulation
-
-
-@pytest.mark.parametrize(
-    ("field", "text"), [("temperature", "900"), ("temperature", "warm"), ("test-volt", "3")]
-)
-def test_impossible_temperatures_and_volts_are_refused(bench: Bench, field: str, text: str) -> None:
-    page = insulation(bench)
-    assert page.put_cursor(field)
-    bench.enter(text)
-    assert page.fields[field].message.text()
-
-
-def test_work_on_the_winding_makes_the_test_void(bench: Bench) -> None:
-    bench.open("cider")
-    page = insulation(bench)
-    button = next(
-        b for b in page.body.findChildren(type(bench.window.strip.key)) if b.text() == "Dried"
-    )  # type: ignore[call-overload]
-    button.click()
-    bench.settle()
-    assert any("not tested since the last work" in row for row in bench.ledger())
 
 
 def connect(bench: Bench) -> ConnectPage:

@@ -25,7 +25,7 @@ WANTED = (
     "MΩ: 550, 0.4, 320 k, >2 G; or 15/30/60 s as 120/180/260, a fourth for 10 min; "
     "or with times: 30s 180 60s 260 10m 900"
 )
-_TIME = re.compile(r"(\d+(?:[.,]\d+)?)\s*(s|sec|m|min)", re.IGNORECASE)
+_TIME = re.compile(r"(\d+(?:[.,]\d+)?)(sec|s|min|m)\s+(?=[>\d])")  # 30s 180: no blank inside a time
 _BARE = re.compile(r">?\s*[\d.,]+")
 _TAIL = re.compile(r"[\d.,]\s*([kMGT]?\s*(?:Ω|ohm)?)$")
 

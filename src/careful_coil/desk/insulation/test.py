@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from functools import partial
 
-from PySide6.QtCore import QPointF, QRect
+from PySide6.QtCore import QPointF, QRect, Qt
 from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QHBoxLayout, QWidget
 
@@ -184,6 +184,7 @@ class TestPart(Part):
         self.tests = TestRows(theme)
         self.column.addWidget(self.tests)
         self.plot = Plot(theme, "Insulation over time", 256)
+        self.plot.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.column.addWidget(self.plot)
         self.estimate = Prose(theme)
         self.column.addWidget(self.estimate)
@@ -195,9 +196,9 @@ class TestPart(Part):
         session.target_changed.connect(self._show_keys)
 
     def start(self) -> QWidget:
-        """Start at the key that goes on: the test, or the earth."""
+        """Start at the key that goes on: the test, or the earth; at the curve where there is none."""
         shown = [k for k in ("discharge", "stop", "minute") if not self.keys[k].isHidden()]
-        return self.keys[shown[0] if shown else "sound"]
+        return self.keys[shown[0]] if shown else self.plot
 
     def told(self, judged: Judgement) -> tuple[str, str]:
         """Return the worst of what the tests say."""
