@@ -16,6 +16,7 @@ from careful_coil.core.ledger import Judgement, judge
 from careful_coil.core.settings import Settings
 from careful_coil.core.values import show_ohm
 from careful_coil.documents.base import Done, Refusal, compact, parse_json
+from careful_coil.documents.curve import read_job_or_curve
 from careful_coil.documents.findings import findings_document
 from careful_coil.documents.identification import identification_document
 from careful_coil.documents.job import read_job
@@ -205,9 +206,12 @@ def hookup_verb(sources: tuple[str, ...], slips: bool, as_json: bool) -> int:
 @commands.command("judge")
 @_sources
 @click.option("--settings", "settings_file", help="A shop's limits, as JSON.")
+@click.option("--at-c", type=float, help="The winding's °C, for a CSV of seconds and MΩ.")
 @_json
-def judge_verb(sources: tuple[str, ...], settings_file: str | None, as_json: bool) -> int:
-    """Give every finding on a job document."""
+def judge_verb(
+    sources: tuple[str, ...], settings_file: str | None, at_c: float | None, as_json: bool
+) -> int:
+    """Give every finding on a job document, or on a tester's curve (CSV of seconds and MΩ)."""
     settings = Settings()
     if settings_file:
         (_, text), *_rest = _texts([settings_file])
@@ -216,7 +220,7 @@ def judge_verb(sources: tuple[str, ...], settings_file: str | None, as_json: boo
         settings = settings.changed(parse_json(text))
 
     def answer(text: str) -> Answer:
-        document = read_job(parse_json(text))
+        document = read_job_or_curve(text, at_c)
         judged = judge(fold(document.entries), settings)
         bad = any(f.verdict == "hold" for f in judged.findings)
         words = "\n".join(_judgement_words(judged))

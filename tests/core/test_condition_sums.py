@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from careful_coil.core.condition.air import dew_point
 from careful_coil.core.condition.insulation import correction_factor
-from careful_coil.core.condition.phases import coils_from, phases_from_lines
+from careful_coil.core.condition.phases import Path, coils_from, phases_from_lines
 from careful_coil.core.condition.polarization import index_wanted, insulation_minimum, ratios_of
 from careful_coil.core.condition.temperature import (
     at_switching_off,
@@ -161,7 +161,7 @@ def test_coils_are_worked_out_through_any_joints(slug: str) -> None:
     }[slug]
     made = network.with_ohm(true).joined(joints)
     pairs = [("L1", "L2"), ("L2", "L3"), ("L3", "L1")]
-    read = {p: made.ohm_between(*p) for p in pairs}
+    read = [Path(a=a, b=b, ohm=made.ohm_between(a, b)) for a, b in pairs]
     found = coils_from(network.joined(joints), read)
     assert found.off_percent < 0.1
     if slug == "three-phase-6-lead":
@@ -176,7 +176,22 @@ def test_coils_are_worked_out_through_any_joints(slug: str) -> None:
 def test_a_pair_that_nothing_joins_is_refused() -> None:
     network = arrangement("three-phase-6-lead").network
     with pytest.raises(ValueOutOfRange):
-        coils_from(network, {("T1", "T2"): 3.0})
+        coils_from(network, [Path(a="T1", b="T2", ohm=3.0)])
+
+
+def test_leads_clipped_together_are_worked_out_with_the_rest() -> None:
+    """Two coils side by side, then one of them alone: both come out."""
+    network = arrangement("three-phase-6-lead").network
+    true = {"T1-T4": 2.0, "T2-T5": 2.4, "T3-T6": 2.2}
+    beside = network.with_ohm(true).joined([("T1", "T2"), ("T4", "T5")])
+    read = [
+        Path(
+            a="T1", b="T4", ohm=beside.ohm_between("T1", "T4"), clipped=(("T1", "T2"), ("T4", "T5"))
+        ),
+        Path(a="T1", b="T4", ohm=2.0),
+        Path(a="T3", b="T6", ohm=2.2),
+    ]
+    assert coils_from(network, read).ohm == pytest.approx(true, rel=1e-4)
 
 
 def test_copper_loss_at_plate_amps() -> None:

@@ -286,6 +286,7 @@ def test_a_tester_that_shows_no_figure_is_asked_for_its_range(bench: Bench, text
         ("air", "99"),
         ("humidity", "0"),
         ("humidity", "wet"),
+        ("others", "floating"),
         ("made-construction", "knitted"),
         ("made-design-ohm", "open"),
         ("coil-ohm", "AZ 3"),

@@ -13,6 +13,7 @@ from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
 
 from careful_coil.assets import font_bytes
+from careful_coil.core.condition.plain import for_the_customer
 from careful_coil.core.condition.wall import TestWanted
 from careful_coil.core.errors import CoilError
 from careful_coil.core.identify.history import history, reading_words
@@ -215,7 +216,12 @@ def _reading_words(reading: object) -> str:
 
 
 def _condition(page: _Page, judged: Judgement) -> None:
-    page.head("Insulation to the frame")
+    sentences = for_the_customer(judged.findings)
+    if sentences:
+        page.head("The winding, in plain words")
+        for words in sentences:
+            page.text(words)
+    page.head("Insulation")
     if not judged.job.tested.tests:
         page.text("Not tested.")
     for logged in judged.job.tested.tests[-6:]:

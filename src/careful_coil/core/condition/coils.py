@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from careful_coil.core.condition.phases import coils_from
+from careful_coil.core.condition.phases import Path, coils_from
 from careful_coil.core.condition.temperature import resistance_at
 from careful_coil.core.condition.wall import Wall
 from careful_coil.core.errors import CoilError
@@ -78,40 +78,35 @@ def _own(
     settings: Settings,
 ) -> Measured | None:
     """Return coils worked out from readings made for it; None where they do not reach all coils."""
-    newest: dict[tuple[str, str, str], WindingOhm] = {}
-    for body in bodies:
-        a, b = (_name(e, naming) for e in body.between)
-        newest.pop((b, a, body.connected), None)
-        newest[(a, b, body.connected)] = body
+    newest: dict[frozenset[frozenset[str]], WindingOhm] = {}
     how = bodies[-1].connected  # readings of one state are worked out together
-    kept = {k: v for k, v in newest.items() if k[2] == how}
-    warm = all(b.at_c is not None for b in kept.values())
+    for body in bodies:
+        if body.connected == how:
+            newest[frozenset(frozenset(_names(e, naming)) for e in body.between)] = body
+    kept = list(newest.values())
+    warm = all(b.at_c is not None for b in kept)
     reference = reference_c(settings)
-    read: dict[tuple[str, str], float] = {}
-    joints = [_bunch(e, naming) for b in kept.values() for e in b.between if not isinstance(e, str)]
-    joints += _joints(job, naming, how)
-    for (a, b, _), body in kept.items():
+    read: list[Path] = []
+    for body in kept:
         ohm = body.value - (0.0 if body.wires == 4 else body.lead_ohm or 0.0)
         if ohm <= 0:
             continue
         try:
-            read[(a, b)] = (
-                resistance_at(ohm, body.at_c or 0.0, reference, wall.metal) if warm else ohm
-            )
+            at = resistance_at(ohm, body.at_c or 0.0, reference, wall.metal) if warm else ohm
         except CoilError:
             continue
-    if any(not isinstance(e, str) for b in kept.values() for e in b.between) and len(kept) > 1:
-        joints = _joints(job, naming, how)  # leads clipped together differ from reading to reading
-        read = {k: v for k, v in read.items() if "+" not in k[0] + k[1]}
+        ends = [_names(e, naming) for e in body.between]
+        clipped = tuple(e for e in ends if len(e) > 1)
+        read.append(Path(a=ends[0][0], b=ends[1][0], ohm=at, clipped=clipped))
     if not read:
         return None
     try:
-        solved = coils_from(network.joined(joints), read)
+        solved = coils_from(network.joined(_joints(job, naming, how)), read)
     except CoilError:
         return None
-    wires = min(b.wires for b in kept.values())
-    steps = [b.step_ohm or 0.0 for b in kept.values()]
-    unknown = any(b.wires == 2 and b.lead_ohm is None for b in kept.values())
+    wires = min(b.wires for b in kept)
+    steps = [b.step_ohm or 0.0 for b in kept]
+    unknown = any(b.wires == 2 and b.lead_ohm is None for b in kept)
     return Measured(
         ohm=solved.ohm,
         at_c=reference if warm else None,
@@ -129,15 +124,9 @@ def _own(
     )
 
 
-def _name(end: End, naming: Naming) -> str:
-    if isinstance(end, str):
-        return naming.names.get(end, end)
-    return "+".join(naming.names.get(t, t) for t in end)
-
-
-def _bunch(end: End, naming: Naming) -> tuple[str, ...]:
-    names = tuple(naming.names.get(t, t) for t in end)
-    return (*names, "+".join(names))
+def _names(end: End, naming: Naming) -> tuple[str, ...]:
+    tags = (end,) if isinstance(end, str) else end
+    return tuple(naming.names.get(t, t) for t in tags)
 
 
 def _joints(job: Job, naming: Naming, how: str) -> list[tuple[str, ...]]:

@@ -1,6 +1,6 @@
 """Coils from readings on the lines: the two classic insides, and any hookup by the network."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -52,29 +52,38 @@ class Solved:
     off_percent: float
 
 
-def coils_from(network: Network, read: Mapping[tuple[str, str], float]) -> Solved:
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Path:
+    """A reading in Ω from `a` to `b`; `clipped` leads held together while it was taken."""
+
+    a: str
+    b: str
+    ohm: float
+    clipped: tuple[tuple[str, ...], ...] = ()
+
+
+def coils_from(network: Network, read: Sequence[Path]) -> Solved:
     """Return the coils that give the readings between nodes, by least squares on their logarithms.
 
     `network` the winding with the joints it was read with, so that bunched and parallel paths are
-    worked out, its ohms a first guess; `read` Ω by pair of nodes. A coil no reading moves, or two that
+    worked out, its ohms a first guess. A coil no reading moves, or two that
     no reading parts, are `untold`: they keep the mean of their like. Raises: ValueOutOfRange.
     """
-    pairs = list(read)
-    target = np.log([read[p] for p in pairs])
+    target = np.log([p.ohm for p in read])
     coils = [c.name for c in network.coils]
     kinds = [c.like for c in network.coils]
     same = np.array([[float(a == b) for b in kinds] for a in kinds])
     pull = SLIGHT * (np.eye(len(coils)) - same / same.sum(axis=1, keepdims=True))
     logs = np.log([c.ohm for c in network.coils])
-    logs = logs + float(np.mean(target) - np.mean(_shown(network, pairs)[0]))
+    logs = logs + float(np.mean(target) - np.mean(_shown(network, read)[0]))
     for _ in range(ROUNDS):
-        shown, slope = _shown(network.with_ohm(_ohms(coils, logs)), pairs)
+        shown, slope = _shown(network.with_ohm(_ohms(coils, logs)), read)
         left = np.concatenate([target - shown, -pull @ logs])
         step, *_ = np.linalg.lstsq(np.vstack([slope, pull]), left, rcond=1e-9)
         logs = logs + np.clip(step, -1.0, 1.0)
         if float(np.max(np.abs(step))) < SETTLED:
             break
-    shown, slope = _shown(network.with_ohm(_ohms(coils, logs)), pairs)
+    shown, slope = _shown(network.with_ohm(_ohms(coils, logs)), read)
     _, strong, turns = np.linalg.svd(slope)
     rank = int(np.sum(strong > TELLABLE * max(float(strong[0]), 1e-12)))
     loose = np.sqrt(np.sum(turns[rank:] ** 2, axis=0))
@@ -89,28 +98,23 @@ def _ohms(coils: Sequence[str], logs: Floats) -> dict[str, float]:
     return dict(zip(coils, (float(x) for x in np.exp(logs)), strict=True))
 
 
-def _shown(network: Network, pairs: Sequence[tuple[str, str]]) -> tuple[Floats, Floats]:
-    """Return ln of what the network gives between pairs, and its slopes over ln of each coil.
+def _shown(network: Network, read: Sequence[Path]) -> tuple[Floats, Floats]:
+    """Return ln of what the network gives for each reading, and its slopes over ln of each coil.
 
     R_ab = Σ r_k·i_k² for 1 A through, and ∂R_ab/∂r_k = i_k², i the shares (Cohn's theorem).
+    Raises: ValueOutOfRange.
     """
-    ohms = np.array(_given(network, pairs))
     coil = np.array([c.ohm for c in network.coils])
-    slope = np.array([network.shares(a, b) ** 2 for a, b in pairs]) * coil / ohms[:, None]
-    return np.log(ohms), slope
-
-
-def _given(network: Network, pairs: Sequence[tuple[str, str]]) -> list[float]:
-    """Return what the network gives between pairs of nodes in Ω. Raises: ValueOutOfRange."""
-    nodes = network.nodes()
-    ohms = []
-    for a, b in pairs:
-        if a not in nodes or b not in nodes:
-            raise ValueOutOfRange(f"{a}–{b}", f"two of {', '.join(nodes)}")
-        ohm = network.ohm_between(a, b)
+    logs, slopes = [], []
+    for path in read:
+        made = network.joined(path.clipped) if path.clipped else network
+        nodes = made.nodes()
+        if path.a not in nodes or path.b not in nodes:
+            raise ValueOutOfRange(f"{path.a}–{path.b}", f"two of {', '.join(nodes)}")
+        ohm = made.ohm_between(path.a, path.b)
         if not 0 < ohm < float("inf"):
-            raise ValueOutOfRange(
-                f"{a}–{b}", "a pair with a path through coils", "Nothing conducts there."
-            )
-        ohms.append(ohm)
-    return ohms
+            wanted = "a pair with a path through coils"
+            raise ValueOutOfRange(f"{path.a}–{path.b}", wanted, "Nothing conducts there.")
+        logs.append(np.log(ohm))
+        slopes.append(made.shares(path.a, path.b) ** 2 * coil / ohm)
+    return np.array(logs), np.array(slopes)

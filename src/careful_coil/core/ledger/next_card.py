@@ -54,6 +54,7 @@ def steps(
     """
     if job.released is not None and not gate:
         return
+    yield from (s for s in wall if s.act == "discharge")  # before any hand goes near
     # once the leads are tagged the probe is in the hand: the plate can wait
     first, then = (_leads(job, found, naming), _intake(job))
     if not job.leads:
@@ -62,7 +63,7 @@ def steps(
     yield from then
     if ohmmeter_first:
         yield from _frame(job, found, naming)
-    yield from wall
+    yield from (s for s in wall if s.act != "discharge")
     yield from _connect(job, naming, state, gate)
     yield from _release(job, gate)
 
@@ -306,7 +307,11 @@ def _release(job: Job, gate: Sequence[Finding]) -> Iterator[NextStep]:
             station: Station = "connect" if f.code == "supply" else "release"
             yield NextStep(code=f.code, title=title, why=f.why, station=station, focus=focus)
     for f in gate:
-        yield NextStep(code=f"open-{f.code}", title=f.subject, why=f.why, station=f.station)  # type: ignore[arg-type]
+        focus = {"coils-balanced": "coil-ohm"}.get(f.code, "")
+        station = f.station  # type: ignore[assignment]
+        yield NextStep(
+            code=f"open-{f.code}", title=f.subject, why=f.why, station=station, focus=focus
+        )
     if not gate:
         yield NextStep(
             code="sign",

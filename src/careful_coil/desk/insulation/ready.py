@@ -1,5 +1,7 @@
 """Before the test: volts, temperatures, and what must be off or earthed, each ticked."""
 
+from typing import Literal
+
 from PySide6.QtCore import QPointF, QRect, QRectF, Signal
 from PySide6.QtGui import QPainter, QPen
 from PySide6.QtWidgets import QWidget
@@ -21,6 +23,7 @@ from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Caution
 from careful_coil.desk.theme import Theme
 
+OTHERS: tuple[Literal["earthed", "guarded", "loose"], ...] = ("earthed", "guarded", "loose")
 BOX = 18  # of a tick, in pixels
 
 
@@ -102,12 +105,13 @@ class ReadyPart(Part):
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
-        grid = Flow(2, NARROWEST, theme)
+        grid = Flow(3, NARROWEST, theme)
         for name, label, commit, hint in (
             ("temperature", "Winding, °C", self._temperature, "21 or 70 °F"),
             ("test-volt", "Test volts, DC", self._volt, "500"),
             ("air", "Air, °C", self._air, "20"),
             ("humidity", "Humidity, %", self._humidity, "55"),
+            ("others", "The other windings", self._others, "earthed"),
         ):
             grid.add(self.add_field(name, label, commit, hint, place=False))
         self.column.addWidget(grid)
@@ -147,6 +151,7 @@ class ReadyPart(Part):
             ("humidity", s.humidity),
         ):
             self.fields[name].show_text("" if value is None else f"{value:g}")
+        self.fields["others"].show_text(s.others)
         wall = judged.wall
         span = wall.test_volts()
         usual = ""
@@ -232,6 +237,14 @@ class ReadyPart(Part):
         if value is not None and not -40 <= value <= 50:
             raise BadValue(text, "air between -40 and 50 °C")
         self.session.air_c = value
+        self._told()
+
+    def _others(self, text: str) -> None:
+        word = text.lower()
+        chosen = next((o for o in OTHERS if word and o.startswith(word)), None)
+        if chosen is None:
+            raise BadValue(text, ", ".join(OTHERS))
+        self.session.others = chosen
         self._told()
 
     def _humidity(self, text: str) -> None:

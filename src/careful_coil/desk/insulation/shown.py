@@ -5,6 +5,7 @@ from collections.abc import Sequence
 from PySide6.QtCore import QPointF, QRect
 from PySide6.QtGui import QPainter, QPaintEvent
 
+from careful_coil.core.condition.plain import SENTENCES
 from careful_coil.core.job import Finding
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk import paint
@@ -73,7 +74,11 @@ class Verdicts(Painted):
         self.fit()
 
     def _words(self, f: Finding) -> str:
-        return f"{f.why} Source: {f.source}." if f.source else f.why
+        plain = SENTENCES.get(f.code, {}).get(f.verdict, "")
+        source = f"Source: {f.source}." if f.source else ""
+        return " ".join(
+            w for w in (f.why, source, f"For the customer: {plain}" if plain else "") if w
+        )
 
     def _height(self, f: Finding) -> int:
         wide = max(self.width() - self.theme.px(30), 200)

@@ -1,0 +1,269 @@
+"""Coils against each other, against design and record, and against the plate."""
+
+import math
+from typing import Any
+
+import pytest
+
+from careful_coil.core.condition.drying import DryRead, drying_of
+from careful_coil.core.condition.later_rules import hours_between
+from careful_coil.core.condition.traces import area_between, compare, read_surge, stepped
+from careful_coil.core.errors import BadDocument, ValueOutOfRange
+from careful_coil.core.job import Finding
+from careful_coil.core.settings import Settings
+from tests.core.logs import INSULATED, JOINED, SIX_LEADS, judged, plate, without
+
+
+def found_of(code: str, *log: dict[str, Any], settings: Settings | None = None) -> Finding | None:
+    return next((f for f in judged(*log, settings=settings).findings if f.code == code), None)
+
+
+def coil(a: str, b: str, value: float, **more: Any) -> dict[str, Any]:
+    """Return a four-wire reading made for the balance at 20 °C."""
+    given = {"wires": 4, "step_ohm": 0.001, "at_c": 20} | more
+    return {"kind": "winding-ohm", "between": [a, b], "value": value, **given}
+
+
+def three(a: float, b: float, c: float, **more: Any) -> list[dict[str, Any]]:
+    return [coil("A", "D", a, **more), coil("B", "E", b, **more), coil("C", "F", c, **more)]
+
+
+@pytest.mark.parametrize(
+    ("ohms", "verdict", "words"),
+    [
+        ((2.60, 2.61, 2.60), "good", "is usual"),
+        ((2.60, 2.60, 2.69), "watch", "T3 to T6"),
+        ((2.60, 2.60, 2.90), "hold", "bad joint"),
+        ((2.60, 2.25, 2.60), "hold", "shorted turns"),
+        ((2.30, 2.60, 2.90), "hold", "crossed readings"),
+    ],
+)
+def test_low_high_and_crossed_are_named(
+    ohms: tuple[float, float, float], verdict: str, words: str
+) -> None:
+    found = found_of("coils-balanced", *SIX_LEADS, *three(*ohms))
+    assert found is not None
+    assert found.verdict == verdict
+    assert words in found.why
+
+
+def test_readings_at_different_temperatures_are_brought_to_one() -> None:
+    warm = 2.60 * (234.5 + 60) / (234.5 + 20)
+    log = [coil("A", "D", 2.60), coil("B", "E", 2.60), coil("C", "F", warm, at_c=60)]
+    found = found_of("coils-balanced", *SIX_LEADS, *log)
+    assert found is not None
+    assert found.figure == pytest.approx(0, abs=0.1)
+
+
+def test_small_ohms_by_two_wires_prove_nothing() -> None:
+    small = without(SIX_LEADS, lambda b: b.get("reading", {}).get("value", "")[:2] == "2.")
+    reads = [
+        {"kind": "reading", "reading": {"kind": "resistance", "between": list(p), "value": "0.52"}}
+        for p in ("AD", "BE", "CF")
+    ]
+    two = found_of("coils-balanced", *small, *reads)
+    assert two is not None
+    assert (two.verdict, "four-wire" in two.why) == ("unproven", True)
+    four = found_of("coils-balanced", *small, *reads, *three(0.5201, 0.5204, 0.5199, step_ohm=1e-4))
+    assert four is not None
+    assert four.verdict == "good"
+
+
+def test_the_lines_as_joined_tell_the_coils_and_say_so() -> None:
+    lines = [
+        coil(a, b, v, connected="made")
+        for a, b, v in (("L1", "L2", 5.2), ("L2", "L3", 5.5), ("L1", "L3", 5.5))
+    ]
+    found = found_of("coils-balanced", *SIX_LEADS, *JOINED, *lines)
+    assert found is not None
+    assert found.verdict == "hold"
+    assert "half its size" in found.why
+    assert "T3 to T6" in found.why
+    assert found.figure == pytest.approx(100 * (2.9 / 2.7 - 1), abs=0.1)
+
+
+@pytest.mark.parametrize(
+    ("factor", "words"),
+    [(4.0, "halves in series"), (1 / 3, "wye phases"), (1.15, "All high"), (0.9, "All low")],
+)
+def test_all_off_together_names_the_usual_reasons(factor: float, words: str) -> None:
+    design = {"kind": "winding-made", "field": "design-ohm", "text": f"{2.6 / factor:.4f}"}
+    found = found_of("ohms-design", *SIX_LEADS, design, *three(2.6, 2.6, 2.6))
+    assert found is not None
+    assert found.verdict == "watch"
+    assert words in found.why
+
+
+def test_ohms_as_design_and_as_the_earlier_job() -> None:
+    design = {"kind": "winding-made", "field": "design-ohm", "text": "2.58"}
+    earlier = {
+        "kind": "same-motor",
+        "number": 77,
+        "coil_ohm": {"T1-T4": 2.61, "T2-T5": 2.61, "T3-T6": 2.61},
+    }
+    log = [*SIX_LEADS, design, earlier, *three(2.6, 2.6, 2.6)]
+    for code in ("ohms-design", "ohms-earlier"):
+        found = found_of(code, *log)
+        assert found is not None
+        assert found.verdict == "good"
+    untold = found_of("ohms-design", *SIX_LEADS, design)
+    assert untold is not None
+    assert "temperature" in untold.why
+
+
+def test_plate_and_ohms_that_cannot_belong_together() -> None:
+    log = without(SIX_LEADS, lambda b: b.get("field") == "power")
+    good = [*log, *plate(power="3 kW")]
+    assert found_of("plate-ohms", *good) is None
+    far = [
+        b | {"reading": b["reading"] | {"value": "26.0"}}
+        if b.get("reading", {}).get("value", "")[:3] in ("2.6",)
+        else b
+        for b in good
+    ]
+    found = found_of("plate-ohms", *far)
+    assert found is not None
+    assert found.verdict == "watch"
+
+
+# --- traces ---------------------------------------------------------------------------------------
+
+
+def ring(period: float, n: int = 200) -> list[float]:
+    return [math.exp(-k / 80) * math.cos(2 * math.pi * k / period) for k in range(n)]
+
+
+def test_area_between_traces_by_hand() -> None:
+    one, two = [1.0] * 20, [0.8] * 20
+    assert area_between(one, two) == pytest.approx(100 * 0.2 / 0.9)
+    assert area_between(one, one) == 0
+    assert area_between(two, one) == area_between(one, two)
+
+
+def test_the_odd_trace_is_named_with_how_it_rings() -> None:
+    found = compare({"A": ring(40), "B": ring(40.1), "C": ring(36)})
+    assert (found.odd, found.faster) == ("C", True)
+    assert compare({"A": ring(40), "B": ring(45), "C": ring(40)}).faster is False
+    alike = compare({"A": ring(40), "B": ring(40.05)})
+    assert (alike.odd, alike.worst < 3) == ("", True)
+
+
+@pytest.mark.parametrize(
+    "text",
+    [
+        "",
+        "t,A\n0,1\n",
+        "t,A,B\n0,1\n",
+        "t,A,B\n0,1,x\n",
+        "t,A,B\n" + "0,1,1\n" * 20,
+        "t,A,A\n0,1,1\n",
+    ],
+)
+def test_a_csv_that_is_no_traces_is_refused_with_the_place(text: str) -> None:
+    with pytest.raises(BadDocument, match="CSV"):
+        read_surge(text)
+
+
+def test_traces_are_read_with_either_decimal_and_thinned() -> None:
+    rows = "\n".join(f"{k}e-6;{k % 7},5;{k % 5},25" for k in range(900))
+    step, traces = read_surge("t;A;B\n" + rows)
+    assert list(traces) == ["A", "B"]
+    assert len(traces["A"]) <= 400
+    assert step == pytest.approx(3e-6)
+
+
+def test_steps_that_fall_and_bend() -> None:
+    assert stepped([(500, 400), (1000, 396), (1500, 390)]).fall_percent == pytest.approx(2.5)
+    bent = stepped([(500, 400), (1000, 390), (1500, 120)])
+    assert (bent.bend, bent.at_volt) == (1500, 1500)
+    for bad in ([(500, 4)], [(500, 4), (400, 4)], [(500, 0), (900, 4)]):
+        with pytest.raises(ValueOutOfRange):
+            stepped(bad)
+
+
+def test_a_heat_run_is_held_against_its_class() -> None:
+    run = {
+        "kind": "heat-run",
+        "cold_ohm": 2.6,
+        "cold_c": 20,
+        "air_c": 22,
+        "hot": [[30, 3.50], [60, 3.48], [90, 3.46], [120, 3.44]],
+    }
+    good = found_of("temperature-rise", *SIX_LEADS, run)
+    assert good is not None
+    assert (good.verdict, good.limit) == ("good", 105)
+    class_a = {"kind": "winding-made", "field": "class", "text": "A"}
+    hot = found_of("temperature-rise", *SIX_LEADS, class_a, run)
+    assert hot is not None
+    assert hot.verdict == "hold"
+    one = found_of("temperature-rise", *SIX_LEADS, run | {"hot": [[30, 3.5]]})
+    assert one is not None
+    assert one.verdict == "unproven"
+    wrong = found_of("temperature-rise", *SIX_LEADS, run | {"hot": [[30, 2.0], [60, 2.1]]})
+    assert wrong is not None
+    assert "Wanted" in wrong.why
+
+
+# --- drying ---------------------------------------------------------------------------------------
+
+
+def campaign(*told: tuple[float, float, float]) -> list[DryRead]:
+    return [DryRead(hour=h, megohm=m, at_c=c) for h, m, c in told]
+
+
+@pytest.mark.parametrize(
+    ("told", "phase"),
+    [
+        (((0, 0.5, 18),), "begun"),
+        (((0, 0.5, 18), (4, 0.3, 60)), "falling"),
+        (((0, 0.5, 18), (4, 0.3, 60), (8, 0.31, 75)), "turned"),
+        (((0, 0.5, 18), (8, 0.3, 75), (16, 2.0, 80)), "rising"),
+        (((0, 0.5, 18), (8, 0.3, 75), (16, 9.0, 80), (24, 9.5, 80)), "levelled"),
+        (((0, 0.5, 18), (8, 0.3, 75), (16, 1.0, 80), (44, 1.05, 80)), "stuck"),
+        (((0, 0.5, 18), (8, 0.3, 75), (16, 2.0, 80), (24, 1.2, 80)), "falling"),
+    ],
+)
+def test_the_phases_of_drying(told: tuple[tuple[float, float, float], ...], phase: str) -> None:
+    found = drying_of(campaign(*told), 5.0)
+    assert found.phase == phase
+    assert found.done == (phase == "levelled")
+    assert found.why
+
+
+def test_too_hot_and_too_fast_are_told() -> None:
+    found = drying_of(campaign((0, 1, 20), (1, 1, 55), (4, 1, 97)), 5.0)
+    assert (found.too_hot, found.too_fast) == (97, 35)
+    calm = drying_of(campaign((0, 1, 20), (4, 1, 60)), 5.0)
+    assert (calm.too_hot, calm.too_fast) == (None, None)
+    with pytest.raises(ValueOutOfRange):
+        drying_of(campaign((4, 1, 20), (0, 1, 20)), 5.0)
+
+
+def test_a_campaign_is_folded_from_tests_between_its_ends() -> None:
+    begin = {"kind": "drying", "act": "begin", "method": "oven"}
+    wet = INSULATED | {"megohm": 0.5, "test_volt": 100}
+    found = found_of("drying", *SIX_LEADS, wet, begin, wet | {"megohm": 0.2, "at_c": 60})
+    assert found is not None
+    assert found.verdict == "watch"
+    ended = judged(*SIX_LEADS, wet, begin, wet, {"kind": "drying", "act": "end"})
+    assert not any(f.code == "drying" for f in ended.findings)
+
+
+def test_cleaning_shows_before_and_after() -> None:
+    work = {"kind": "work", "what": "cleaned", "method": "steam", "hours": 2}
+    told = judged(*SIX_LEADS, INSULATED | {"megohm": 3}, work, INSULATED | {"megohm": 90})
+    found = next(f for f in told.findings if f.code.startswith("work-"))
+    assert "2.29 to 68.6" in found.subject
+    assert "steam" in found.why
+
+
+@pytest.mark.parametrize(
+    ("one", "two", "hours"),
+    [
+        ("2026-02-26T10:30:00Z", "2026-02-26T12:00:00Z", 1.5),
+        ("2024-02-28T00:00:00Z", "2024-03-01T00:00:00Z", 48),
+        ("2025-12-31T23:00:00Z", "2026-01-01T01:00:00.500000Z", 2 + 0.5 / 3600),
+    ],
+)
+def test_hours_between_two_times(one: str, two: str, hours: float) -> None:
+    assert hours_between(one, two) == pytest.approx(hours)
