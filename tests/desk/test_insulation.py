@@ -221,6 +221,19 @@ def test_the_discharge_is_counted_and_cannot_be_ticked_early(bench: Bench) -> No
     assert bench.next != "Earth the winding"
 
 
+def test_minutes_to_earth_that_ran_without_the_clock_are_typed(bench: Bench) -> None:
+    bench.open("boatyard")
+    tick_all(bench)
+    bench.meter_here()
+    bench.enter("2.6")
+    page = insulation(bench, "test")
+    assert page.put_cursor("earthed")
+    bench.enter("3")
+    assert "4 or more" in page.fields["earthed"].message.text()
+    bench.enter("240 min")
+    assert bench.judged.job.tested.charged() is None
+
+
 def test_each_winding_is_asked_for_once_and_a_pass_opens_the_gate(bench: Bench) -> None:
     """The cider mill after a varnish: three windings, three tests, nothing else open."""
     bench.open("cider")

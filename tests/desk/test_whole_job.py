@@ -54,15 +54,24 @@ def test_a_whole_job_by_keys(bench: Bench) -> None:
     assert found.status == "settled"
     assert found.best.arrangement == "three-phase-6-lead"
 
-    assert bench.next == "Test the insulation"
+    assert bench.next == "Make ready for the insulation test"
     bench.key(Key.Key_Return)
     assert bench.station == "insulation"
-    bench.ctrl(Key.Key_M)
-    bench.key(Key.Key_Space)
+    for _ in range(4):
+        bench.key(Key.Key_Space)
+    bench.key(Key.Key_Return)
+    for _ in range(3):
+        assert bench.next.startswith("Test ")
+        bench.ctrl(Key.Key_M)
+        bench.key(Key.Key_Space)
+        assert bench.next == "Earth the winding"
+        bench.key(Key.Key_Return, CTRL)
+        bench.pass_time(241, 30)
+        bench.key(Key.Key_Return, CTRL)
     assert any(row.startswith("good: Insulation good") for row in bench.ledger())
 
     assert bench.next == "Name the supply"
-    bench.key(Key.Key_Return)
+    bench.key(Key.Key_Return, CTRL)
     assert bench.station == "connect"
     bench.enter("400")
     assert bench.judged.connecting.plan is not None
@@ -84,9 +93,13 @@ def test_a_whole_job_by_keys(bench: Bench) -> None:
     ):
         assert bench.page.put_cursor(item)
         bench.enter(words)
-    assert bench.next == "Measure the earth bond"
-    bench.ctrl(Key.Key_M)
-    bench.key(Key.Key_Space)
+    assert bench.next == "Put the covers on"
+    bench.key(Key.Key_Return, CTRL)
+    bench.key(Key.Key_Return, CTRL)
+    for place in ("frame", "drive end bell", "other end bell"):
+        assert bench.next == f"Earth bond: {place}"
+        bench.ctrl(Key.Key_M)
+        bench.key(Key.Key_Space)
     assert bench.next == "Sign and let it go"
     bench.key(Key.Key_Return)
     bench.enter("AB")

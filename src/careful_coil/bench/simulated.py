@@ -9,6 +9,7 @@ from careful_coil.bench.port import Request, Shown
 from careful_coil.core.errors import InstrumentError
 from careful_coil.core.identify.hooked import run_shown
 from careful_coil.core.readings import Meter
+from careful_coil.core.values import show_ohm
 from careful_coil.core.winding.coupling import Halves
 from careful_coil.core.winding.kick import coupled, kick
 from careful_coil.core.winding.network import Network
@@ -73,7 +74,7 @@ class SimulatedMeter:
             ohm = motor.frame_megohm * 1e6
             return Shown(text="open" if ohm > FRAME_OPEN_ABOVE_OHM else f"{ohm:.0f}", unit="Ω")
         if request.kind == "insulation":
-            return Shown(text=f"{self._insulation(request.seconds):.3g} M", unit="MΩ")
+            return Shown(text=show_ohm(1e6 * self._insulation(request.seconds)), unit="MΩ")
         if request.kind == "bond":
             return Shown(text=f"{motor.bond_ohm + self._random.gauss(0, 5e-4):.3f}", unit="Ω")
         if request.kind == "switch":

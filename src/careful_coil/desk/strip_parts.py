@@ -101,7 +101,7 @@ class Probes(Painted):
             "kick": "battery on the first pair, watch the second",
             "series": "volts put on and volts read: 12 V 23.1",
             "run": "volts, three amps, how it turned: 60 V 0.41/0.40/0.41 smooth",
-            "insulation": "tester on: one minute, or over the minutes",
+            "insulation": "one minute, or longer",
             "line": "between the lines, proves the joints",
             "bond": "earth lead or stud to bare frame",
         }[target.kind]

@@ -11,6 +11,7 @@ Readings = Sequence[tuple[float, float]]
 LEFT, BOTTOM, TOP, RIGHT = 14.0, 9.0, 3.0, 4.0  # room about the axes
 TIMES = ((15, "15 s"), (30, "30"), (60, "1 min"), (120, "2"), (300, "5"), (600, "10"))
 FIRST_S, LAST_S = 10.0, 660.0
+NAME_WIDE, NAME_HIGH = 24.0, 3.8
 GRAIN = 56  # upright strokes that fill a band
 
 
@@ -137,18 +138,17 @@ def draw_test(
     axes = _Axes((FIRST_S, LAST_S), _decades(shown) if shown else (10.0, 1000.0), width, height)
     band = _band(axes, curve) if curve else []
     shapes = [*band, *_frame(axes, TIMES)]
+    named: list[Point] = []
     for name, told in earlier:
         shapes += _line(axes, [x for x in told if x[1] > 0], "quiet", 0.3, dashed=True)
         short = axes.at(*told[-1])[0] < width / 2  # its end lies among the others
         end = axes.at(*told[0 if short else -1])
-        shapes.append(
-            Words(
-                at=(end[0] + 1.0, end[1] - 2.4),
-                text=name,
-                anchor=-1 if end[0] < width - 24 else 1,
-                size=3.0,
-            )
-        )
+        at = (end[0] + 1.0, end[1] - 2.4)
+        while any(abs(at[0] - x) < NAME_WIDE and abs(at[1] - y) < NAME_HIGH for x, y in named):
+            at = (at[0], at[1] - NAME_HIGH)  # names that would lie on each other are stacked
+        named.append(at)
+        anchor = -1 if end[0] < width - NAME_WIDE else 1
+        shapes.append(Words(at=at, text=name, anchor=anchor, size=3.0))
     if curve is not None:
         middle = [
             x for x in zip(curve.seconds, curve.middle, strict=True) if FIRST_S <= x[0] <= LAST_S
@@ -157,7 +157,7 @@ def draw_test(
         shapes += _line(axes, [x for x in middle if x[0] <= last * 1.05], "ink", 0.5)
         shapes += _line(axes, [x for x in middle if x[0] >= last * 0.95], "ink", 0.4, dashed=True)
     for second, megohm in readings:
-        if megohm > 0 and second >= FIRST_S / 2:
+        if megohm > 0 and second >= FIRST_S:
             shapes.append(Dot(at=axes.at(second, megohm), radius=1.0, token="ink"))
     for kink in curve.kinks if curve else ():
         x = axes.at(kink.second, 1)[0]

@@ -28,7 +28,7 @@ def insulation_steps(
             station="insulation",
             focus="test",
             why=f"It holds the tester's charge. To earth for {seconds / 60:g} min, then tick it.",
-            words="it was earthed",
+            words="the earth is on",
         )
     shut = {f.code: f for f in findings if f.code in CODES and f.gate and f.verdict != "good"}
     if not shut:

@@ -9,9 +9,9 @@ from PySide6.QtWidgets import QHBoxLayout, QWidget
 
 from careful_coil.core.condition.absorption import LEAST_FOR_ODDS, Curve, fit_curve
 from careful_coil.core.condition.wall import TestWanted, given, standing, wanted_tests
-from careful_coil.core.condition.wall_rules import curve_of, longest_curve
-from careful_coil.core.errors import CoilError
-from careful_coil.core.job.at_insulation import InsulationTested
+from careful_coil.core.condition.wall_rules import curve_of, discharge_seconds, longest_curve
+from careful_coil.core.errors import BadValue, CoilError
+from careful_coil.core.job.at_insulation import Discharged, InsulationTested
 from careful_coil.core.job.tested import Logged
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.values import show_ohm
@@ -27,6 +27,7 @@ from careful_coil.desk.stations.page import Caution
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.curve import draw_test
 
+LONGEST_EARTH_S = 1e6
 CODES = ("insulation", "insulation-between", "insulation-index")
 OTHER_CODES = (
     *("insulation-absorption", "insulation-unsteady", "insulation-fall", "insulation-jump"),
@@ -173,7 +174,7 @@ class TestPart(Part):
             ("ten", "Ten minutes · Shift+T", partial(self._start, TEN_MINUTES)),
             ("stop", "End here", self._stop),
             ("discharge", "Earth is on", self.discharge),
-            ("sound", "Sound on", self._sound),
+            ("sound", "Sound: on", self._sound),
         ):
             key = EnterButton(words)
             key.clicked.connect(act)
@@ -181,6 +182,9 @@ class TestPart(Part):
             row.addWidget(key)
         row.addStretch()
         self.column.addLayout(row)
+        self.add_field(
+            "earthed", "Or it was earthed already, for minutes", self._earthed, "240", clears=True
+        )
         self.tests = TestRows(theme)
         self.column.addWidget(self.tests)
         self.plot = Plot(theme, "Insulation over time", 256)
@@ -291,14 +295,17 @@ class TestPart(Part):
             ("stop", clock.testing),
             ("discharge", (charged and idle) or bool(clock.discharging)),
         ):
+            if self.keys[name].hasFocus() and not shown:
+                self.plot.setFocus()
             if self.keys[name].isHidden() == shown:
                 self.keys[name].setVisible(shown)
         words = "Earth is on" if not clock.discharging else "It was earthed"
         if clock.discharging and clock.left > 0:
             words = f"{_clock_words(clock.left)} to go"
         self.keys["discharge"].setText(words)
-        self.keys["sound"].setText("Sound off" if clock.muted else "Sound on")
+        self.keys["sound"].setText("Sound: off" if clock.muted else "Sound: on")
         self.keys["sound"].setVisible(can or not idle)
+        self.fields["earthed"].setVisible(charged and idle)
         self.caution.setVisible(charged or not idle or can)
         self.tests.setVisible(bool(self.tests.rows) and not clock.testing)
         self.dial.fit()
@@ -313,6 +320,20 @@ class TestPart(Part):
         """Start the countdown, or tick it when it is over."""
         clock = self.session.clock
         self._try(clock.discharged if clock.discharging else clock.start_discharge)
+
+    def _earthed(self, text: str) -> None:
+        """Take minutes to earth that ran without the clock."""
+        charged = self.session.open.judged.job.tested.charged() if self.session.open else None
+        if charged is None:
+            raise BadValue(text, "a test whose charge is still on the winding")
+        wanted = discharge_seconds(charged.body)
+        try:
+            seconds = 60 * float(text.removesuffix("min").strip().replace(",", "."))
+        except ValueError:
+            seconds = 0.0
+        if not wanted <= seconds <= LONGEST_EARTH_S:
+            raise BadValue(text, f"minutes, {wanted / 60:g} or more")
+        self.session.record(Discharged(seconds=seconds), station="insulation")
 
     def _sound(self) -> None:
         self.session.clock.muted = not self.session.clock.muted
