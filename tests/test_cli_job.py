@@ -67,3 +67,43 @@ def test_a_sheet_that_cannot_be_written_leaves_nothing_half_done(
     assert status == 2
     assert "not written" in err
     assert list(tmp_path.iterdir()) == []
+
+
+CURVE = "time_s,megohm\n15,120\n30,180\n60,260\n600,700\n"
+
+
+def test_a_tester_s_curve_is_judged_on_its_own(
+    capsys: pytest.CaptureFixture[str], tmp_path: Path
+) -> None:
+    file = tmp_path / "curve.csv"
+    file.write_text(CURVE, encoding="utf-8")
+    status, out, _ = run(capsys, "judge", str(file), "--at-c", "21", "--json")
+    found = {f["code"]: f for f in json.loads(out)["findings"]}
+    assert status == 1  # the winding is still charged
+    assert found["insulation"]["figure"] == pytest.approx(260 * 0.7733, rel=1e-3)
+    assert found["insulation-index"]["figure"] == pytest.approx(700 / 260)
+    assert found["winding-charged"]["figure"] == 2400
+
+
+@pytest.mark.parametrize(
+    ("text", "more", "words"),
+    [
+        (CURVE, (), "--at-c"),
+        (CURVE, ("--at-c", "999"), "200"),
+        ("time_s,megohm\n15,120\n", ("--at-c", "20"), "60 s"),
+        ("time_s,megohm\n60,wet\n", ("--at-c", "20"), "line 2"),
+        ("time_s,megohm\n60,5\n60,6\n", ("--at-c", "20"), "one reading at a time"),
+    ],
+)
+def test_a_curve_that_cannot_be_judged_is_refused(
+    capsys: pytest.CaptureFixture[str],
+    tmp_path: Path,
+    text: str,
+    more: tuple[str, ...],
+    words: str,
+) -> None:
+    file = tmp_path / "curve.csv"
+    file.write_text(text, encoding="utf-8")
+    status, _, err = run(capsys, "judge", str(file), *more)
+    assert status == 2
+    assert words in err

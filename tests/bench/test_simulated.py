@@ -4,6 +4,7 @@ import pytest
 
 from careful_coil.bench import Instrument, Request
 from careful_coil.bench.simulated import HiddenMotor, SimulatedMeter
+from careful_coil.core.condition.typed import read_insulation
 from careful_coil.core.errors import InstrumentError
 from careful_coil.core.job import fold
 from careful_coil.core.readings import Meter
@@ -95,10 +96,23 @@ def test_a_bad_clip_reads_high_once_and_right_when_taken_again() -> None:
 
 
 def test_insulation_and_bond_have_their_own_ranges(meter: Instrument) -> None:
-    assert meter.show(Request(kind="insulation", ends=("leads joined", "frame"))).unit == "MΩ"
+    assert meter.show(Request(kind="insulation", ends=())).unit == "MΩ"
     assert figure(meter, Request(kind="bond", ends=("earth lead", "frame"))) == pytest.approx(
         0.03, abs=0.01
     )
+
+
+def test_insulation_climbs_with_the_minutes_and_any_size_can_be_read() -> None:
+    for megohm in (0.02, 3.1, 999.0, 40000.0):
+        motor = HiddenMotor(network=SIX, lead_of=MOTOR.lead_of, frame_megohm=megohm, leak_share=0.3)
+        meter = SimulatedMeter(motor, seed=1, meter=METER)
+        early, minute, late = (
+            read_insulation(meter.show(Request(kind="insulation", ends=(), seconds=s)).text).megohm
+            for s in (15.0, 60.0, 600.0)
+        )
+        assert minute == pytest.approx(megohm, rel=0.03)
+        assert late / minute == pytest.approx(1 / (0.3 + 0.7 * 10**-0.75), rel=0.03)
+        assert early < minute
 
 
 def test_a_lead_the_motor_has_not_gives_no_reading(meter: Instrument) -> None:

@@ -141,7 +141,7 @@ def draw_test(
     named: list[Point] = []
     for name, told in earlier:
         shapes += _line(axes, [x for x in told if x[1] > 0], "quiet", 0.3, dashed=True)
-        short = axes.at(*told[-1])[0] < width / 2  # its end lies among the others
+        short = told[-1][0] < LAST_S / 2  # its end lies among the others
         end = axes.at(*told[0 if short else -1])
         at = (end[0] + 1.0, end[1] - 2.4)
         while any(abs(at[0] - x) < NAME_WIDE and abs(at[1] - y) < NAME_HIGH for x, y in named):

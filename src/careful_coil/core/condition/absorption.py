@@ -27,9 +27,9 @@ MOST_READINGS = 2000
 LEAST_FOR_ODDS = 3  # readings: a factor, a slope, and one to see by
 # what windings are like, mean and sigma: n, ln(s/(1 − s)), ln b, ln τ
 PRIOR_MEAN = np.array([0.7, 0.0, -1.0, math.log(4.0)])
-PRIOR_SIGMA = np.array([0.28, 2.5, 1.5, 0.45])
+PRIOR_SIGMA = np.array([0.25, 2.2, 1.5, 0.45])
 LOWEST_N, HIGHEST_N = 0.05, 1.6
-NOISE, NOISE_WORTH = 0.015, 4.0  # a tester's scatter, a share; readings that this guess is worth
+NOISE, NOISE_WORTH = 0.012, 4.0  # a tester's scatter, a share; readings that this guess is worth
 FINEST = 40  # readings weighed at most: a live curve has hundreds, alike
 FIRST, LATER, CENTRES, ROUNDS = 1000, 1000, 100, 12
 ALIVE = 0.15  # share of the draws that must still count when the next ones are made about them

@@ -156,9 +156,8 @@ class ReadyPart(Part):
         span = wall.test_volts()
         usual = ""
         if span is not None:
-            usual = f" ({span[0]:g})" if span[0] == span[1] else f" ({span[0]:g} to {span[1]:g})"
-        self.fields["test-volt"].label.setText(f"Test volts, DC{usual}")
-        self.weather.say(f"{wall.volts_why()} {self._dew()}".strip())
+            usual = f"{span[0]:g} V. " if span[0] == span[1] else f"{span[0]:g} to {span[1]:g} V. "
+        self.weather.say(f"{usual}{wall.volts_why()} {self._dew()}".strip())
         items = to_take_off(judged.job, wall, judged.kinds)
         open_id = s.open.id if s.open else ""
         done = set(self.roll.done) if open_id == self._job else set()
