@@ -26,6 +26,7 @@ from careful_coil.core.condition.wall import (
 from careful_coil.core.errors import CoilError
 from careful_coil.core.job import Finding
 from careful_coil.core.job.at_insulation import InsulationTested
+from careful_coil.core.settings import Settings
 from tests.core.logs import (
     DRAINED,
     GROUPS,
@@ -349,3 +350,27 @@ def test_the_bond_fails_by_figure_and_never_by_a_meter_that_cannot_tell() -> Non
     assert held("earth-bond", covers_on, *coarse).verdict == "unproven"
     cord = [b | {"cord": True} for b in bonds(0.15)]
     assert held("earth-bond", covers_on, *cord).verdict == "good"
+
+
+def test_a_failed_part_does_not_outlive_the_cleaning() -> None:
+    log = [*SIX_LEADS, *walls("AD", megohm=0.4), {"kind": "work", "what": "cleaned"}]
+    assert held("insulation", *log).verdict == "hold"
+    assert held("insulation", *log, INSULATED, DRAINED).verdict == "good"
+
+
+def test_the_end_of_drying_asks_for_one_more_test() -> None:
+    campaign = [{"kind": "drying", "act": "begin"}, *walls("AD", "BE", "CF")]
+    ended = judged(*SIX_LEADS, *campaign, {"kind": "drying", "act": "end"})
+    assert {"insulation", "insulation-between"} <= {f.code for f in ended.gate}
+    assert (
+        held("insulation", *SIX_LEADS, *campaign, {"kind": "drying", "act": "end"}).verdict
+        == "unproven"
+    )
+
+
+def test_a_shop_may_ask_for_the_index_of_smaller_motors() -> None:
+    small = [*ticket(name="Fan"), *plate(phases="3", volt="400", hertz="50", power="3 kW")]
+    assert finding("insulation-index", *small, INSULATED, DRAINED) is None
+    stricter = Settings().changed({"index_from": 1.0})
+    found = judged(*small, INSULATED, DRAINED, settings=stricter)
+    assert "insulation-index" in {f.code for f in found.gate}

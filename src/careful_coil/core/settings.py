@@ -49,6 +49,12 @@ class Settings:
     index_105: Limit = Limit(
         1.5, "", "IEEE 43, minimum index: class 105", "Polarization index, class 105, at least"
     )
+    index_from: Limit = Limit(
+        7.5,
+        "kW",
+        "shop default: small ones absorb too little",
+        "Index of random windings, asked from",
+    )
     absorption_least: Limit = Limit(
         1.25, "", "shop custom, not the standard", "Absorption R60/R30: watch below"
     )

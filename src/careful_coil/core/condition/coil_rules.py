@@ -179,7 +179,7 @@ def _records(job: Job, naming: Naming) -> Iterator[tuple[str, dict[str, float]]]
         design = float(text)
     except ValueError:
         design = 0.0
-    if design > 0:
+    if design > 0 and _alike(naming):  # of one figure only where all coils are alike
         yield "design", {c.name: design for c in network.coils}
     for earlier in job.tested.earlier[-1:]:
         if earlier.coil_ohm:

@@ -74,12 +74,17 @@ class Wanted:
 
 
 def index_wanted(
-    megohm_60: float | None, thermal_class: int, construction: str, power_w: float | None
+    megohm_60: float | None,
+    thermal_class: int,
+    construction: str,
+    power_w: float | None,
+    from_w: float = SMALL_W,
 ) -> Wanted:
     """Return the polarization index that is wanted: 1.5 class 105, 2.0 class 130 and above.
 
     `thermal_class` in °C. None where the current is too small to judge by, where field or armature
-    has too little winding to it, and on small random windings. Source: IEEE 43, polarization index.
+    has too little winding to it, and on random windings of motors below `from_w` watts.
+    Source: IEEE 43, polarization index.
     """
     if megohm_60 is not None and megohm_60 > WAIVED_ABOVE_MEGOHM:
         return Wanted(
@@ -87,7 +92,7 @@ def index_wanted(
         )
     if construction == "armature":
         return Wanted(least=None, why="On armatures with bare bars the index says nothing.")
-    if construction == "random" and (power_w is None or power_w < SMALL_W):
+    if construction == "random" and (power_w is None or power_w < from_w):
         return Wanted(least=None, why="On a small random winding the index says little.")
     return Wanted(
         least=1.5 if thermal_class < 130 else 2.0,

@@ -86,7 +86,7 @@ def wall_of(job: Job, found: Identification | None, naming: Naming, settings: Se
         letter=class_of(job),
         groups=groups,
         extras=extras,
-        wet=_wet(job) and not any(_dry(t.body, limit.value) for t in job.tested.valid()),
+        wet=_wet(job) and not any(_dry(t.body, limit.value) for t in job.tested.tests),
         minimum=minimum,
         minimum_source=source,
     )

@@ -5,7 +5,13 @@ from functools import partial
 
 from careful_coil.core.condition.absorption import LEAST_FOR_ODDS, Curve, fit_curve
 from careful_coil.core.condition.air import dew_point
-from careful_coil.core.condition.polarization import BRITTLE, DAMP_BELOW, index_wanted, ratios_of
+from careful_coil.core.condition.polarization import (
+    BRITTLE,
+    DAMP_BELOW,
+    Wanted,
+    index_wanted,
+    ratios_of,
+)
 from careful_coil.core.condition.wall import (
     Given,
     TestWanted,
@@ -48,8 +54,12 @@ def discharge_seconds(test: InsulationTested) -> float:
 
 
 def weakest(job: Job, wall: Wall) -> tuple[Logged[InsulationTested], Given] | None:
-    """Return the standing test to the frame that is nearest its limit, with what it gives."""
-    found = [(t, given(t.body, wall)) for t in standing(job.tested.tests, wall.groups)]
+    """Return the standing test to the frame that is nearest its limit, with what it gives.
+
+    Tests since the last work, or, where there is none, those before it.
+    """
+    pool = job.tested.valid() or job.tested.tests
+    found = [(t, given(t.body, wall)) for t in standing(pool, wall.groups)]
     to_frame = [x for x in found if not x[0].body.against]
     if not to_frame:
         return None
@@ -182,6 +192,13 @@ def curve_of(test: InsulationTested) -> Curve | None:
         return None
 
 
+def wanted_index(wall: Wall, settings: Settings, megohm_60: float | None = None) -> Wanted:
+    """Return the polarization index that is wanted of this motor, or why none is."""
+    return index_wanted(
+        megohm_60, wall.thermal, wall.construction, wall.power_w, 1e3 * settings.index_from.value
+    )
+
+
 def longest_curve(job: Job, wall: Wall) -> Logged[InsulationTested] | None:
     """Return the longest test with readings over time that no later test has taken the place of."""
     curves = [t for t in standing(job.tested.valid(), wall.groups) if t.body.readings]
@@ -193,7 +210,7 @@ def _minutes(job: Job, wall: Wall, settings: Settings) -> Iterator[Finding]:
     test = logged.body if logged else None
     known = {s: m for s, m in test.readings if m > 0} if test else {}
     got = ratios_of(known)
-    want = index_wanted(known.get(60.0), wall.thermal, wall.construction, wall.power_w)
+    want = wanted_index(wall, settings, known.get(60.0))
     limit = settings.index_105 if wall.thermal < 130 else settings.index_130
     of = partial(_of, code="insulation-index", unit="", source=limit.source)
     if got.pi is not None and got.pi > BRITTLE and wall.material == "thermoplastic":

@@ -125,6 +125,10 @@ def notice_test(tested: Tested, entry: Any, place: int) -> Tested:
     match kind:
         case "work":
             return replace(tested, worked=place)
+        case "drying" if (
+            body.act == "end"
+        ):  # what was read hot and damp is no test of the dry winding
+            return replace(tested, worked=place)
         case "test-ready":
             return replace(tested, ready=logged)
         case "discharged":

@@ -1,7 +1,8 @@
 """How the winding is made: what its limits hang on."""
 
-from careful_coil.core.condition.polarization import CONSTRUCTIONS, index_wanted
+from careful_coil.core.condition.polarization import CONSTRUCTIONS
 from careful_coil.core.condition.wall import THERMAL
+from careful_coil.core.condition.wall_rules import wanted_index
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_insulation import MADE, MadeField, WindingMade
 from careful_coil.core.ledger import Judgement
@@ -63,7 +64,7 @@ class MadePart(Part):
         if span is not None:
             low, high = span
             volts = f"{low:g} V" if low == high else f"{low:g} to {high:g} V"
-        want = index_wanted(None, wall.thermal, wall.construction, wall.power_w)
+        want = wanted_index(wall, self.session.settings)
         index = f"at least {want.least:g}" if want.least else f"not asked for: {want.why}"
         self.answer.say(
             f"{CONSTRUCTIONS[wall.construction].capitalize()}, class {wall.letter} ({THERMAL[wall.letter]} °C), "

@@ -65,6 +65,9 @@ class Dial(Painted):
         target = self._session.target
         if target is not None and target.kind == "insulation":
             return "0:00", TestWanted(parts=target.ends, against=target.sense).words() + "."
+        step = self._session.open.judged.next if self._session.open else None
+        if step is not None and step.act == "ready":
+            return "", "First tick what is off and earthed: Before the test."
         return "", "No test is asked for now."
 
     def paintEvent(self, event: QPaintEvent) -> None:
@@ -265,7 +268,7 @@ class TestPart(Part):
         found = [(t.at[:4], t.readings) for e in job.tested.earlier for t in e.tests if t.readings]
         own = [t for t in job.tested.tests if len(t.body.readings) >= LEAST_FOR_ODDS]
         found += [
-            (" ".join(t.body.parts) or t.at[5:10], t.body.readings)
+            (" ".join(t.body.parts) or t.at[5:16].replace("T", " "), t.body.readings)
             for t in own
             if newest is None or t.entry != newest.entry
         ]
