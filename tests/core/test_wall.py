@@ -202,6 +202,20 @@ def test_a_wet_motor_begins_at_low_volts_until_it_reads_dry() -> None:
     assert dry.wall.test_volts() == (500, 500)
 
 
+@pytest.mark.parametrize(
+    ("complaint", "wet"),
+    [
+        ("Water pump hums", False),
+        ("Stood under water", True),
+        ("Rained on", True),
+        ("Waterproof fan, slow", False),
+        ("Damp cellar", True),
+    ],
+)
+def test_a_water_pump_is_not_wet_by_its_name(complaint: str, wet: bool) -> None:
+    assert judged(*ticket(name="Mill", complaint=complaint), *SIX_LEADS[1:]).wall.wet == wet
+
+
 def test_a_fall_to_a_third_over_the_years_is_a_watch() -> None:
     before = {
         "kind": "same-motor",

@@ -15,16 +15,19 @@ from reportlab.pdfgen.canvas import Canvas
 from careful_coil.assets import font_bytes
 from careful_coil.core.condition.plain import for_the_customer
 from careful_coil.core.condition.wall import TestWanted
+from careful_coil.core.condition.wall_rules import curve_of, longest_curve
 from careful_coil.core.errors import CoilError
 from careful_coil.core.identify.history import history, reading_words
 from careful_coil.core.job import Finding
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.readings import Frame, Kick, Reading, Resistance, Switch, ohm_value
 from careful_coil.core.values import show, show_ohm
+from careful_coil.drawing.curve import draw_test
 from careful_coil.drawing.scene import hookup_drawing
 from careful_coil.report.canvas import draw_shapes, ink
 
 REGULAR, BOLD = "B612", "B612-Bold"
+CURVE_FROM_S = 60.0  # a shorter test is told in figures
 MARGIN, TOP, BOTTOM = 16 * mm, A4[1] - 16 * mm, 16 * mm
 CAUTIONS = (
     "Isolate, lock out and prove dead before you touch a lead. Discharge every capacitor and prove it with a meter.",
@@ -234,6 +237,13 @@ def _condition(page: _Page, judged: Judgement) -> None:
     verdict = next((f for f in judged.findings if f.code == "insulation"), None)
     if verdict is not None and judged.job.tested.tests:
         page.text(f"{verdict.subject}: {verdict.why} ({verdict.source})")
+    longest = longest_curve(judged.job, judged.wall)
+    if longest is not None and longest.body.length_s > CURVE_FROM_S:
+        drawing = draw_test(longest.body.readings, curve_of(longest.body), (), 130.0, 46.0)
+        scale = 0.8 * mm
+        page.room(drawing.height * scale + 6)
+        draw_shapes(page.canvas, drawing, MARGIN, page.y - 2, scale, REGULAR, BOLD)
+        page.y -= drawing.height * scale + 4
 
 
 def _hookup(page: _Page, judged: Judgement) -> None:

@@ -35,7 +35,10 @@ SYMPTOMS: dict[str, tuple[str, tuple[str, ...]]] = {
         "gives a shock, trips the leakage breaker",
         ("shock", "tingle", "leakage", "earth trip"),
     ),
-    "wet": ("was wet, flooded", ("wet", "flood", "water", "rain", "damp")),
+    "wet": (
+        "was wet, flooded",
+        ("wet", "flood", "under water", "in water", "water in", "water got", "rain", "damp"),
+    ),
 }
 
 

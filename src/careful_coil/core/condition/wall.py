@@ -6,6 +6,7 @@ from typing import Literal
 
 from careful_coil.core.condition.insulation import corrected, dc_test_volts
 from careful_coil.core.condition.polarization import insulation_minimum
+from careful_coil.core.condition.suspicion import symptoms_in
 from careful_coil.core.identify import Identification, Naming
 from careful_coil.core.job import Job
 from careful_coil.core.job.at_insulation import MADE, InsulationTested
@@ -17,7 +18,6 @@ THERMAL: dict[str, int] = {"A": 105, "E": 120, "B": 130, "F": 155, "H": 180}  # 
 USUAL_CLASS = "F"
 THREE = 3
 WET_VOLT = (100.0, 250.0)  # first volts on a wet winding
-WET_WORDS = ("wet", "water", "flood", "damp", "rain", "hosed")
 Group = tuple[str, ...]
 Spot = frozenset[str]  # a pair of names that a test has between its poles
 
@@ -111,10 +111,9 @@ def class_of(job: Job) -> str:
 
 
 def _wet(job: Job) -> bool:
-    told = job.ticket.get("complaint", "").lower()
     seen = job.seen.condition.get("windings")
     return (
-        any(w in told for w in WET_WORDS)
+        "wet" in symptoms_in(job.ticket.get("complaint", ""))
         or job.seen.symptoms.get("wet") == "yes"
         or (seen is not None and seen.answer == "wet")
     )
