@@ -5,6 +5,7 @@ from typing import Any
 
 import pytest
 
+from careful_coil.core.condition.coils import measured
 from careful_coil.core.condition.drying import DryRead, drying_of
 from careful_coil.core.condition.later_rules import hours_between
 from careful_coil.core.condition.traces import area_between, compare, read_surge, stepped
@@ -267,3 +268,15 @@ def test_cleaning_shows_before_and_after() -> None:
 )
 def test_hours_between_two_times(one: str, two: str, hours: float) -> None:
     assert hours_between(one, two) == pytest.approx(hours)
+
+
+def test_the_shop_names_reference_and_constant() -> None:
+    """2.600 Ω at 20 °C: 2.600·(234.5 + 40)/(234.5 + 20) = 2.8043, by IEC ·275/255 = 2.8039."""
+    log = [*SIX_LEADS, *three(2.6, 2.6, 2.6)]
+    for constant, ohm in (("234.5", 2.80432), ("235", 2.80392)):
+        shop = Settings().changed({"schools": {"reference": "40 °C", "copper-constant": constant}})
+        found = judged(*log, settings=shop)
+        got = measured(found.job, found.identification, found.naming, found.wall, shop)
+        assert got is not None
+        assert got.at_c == 40
+        assert got.ohm["T1-T4"] == pytest.approx(ohm, rel=1e-5)

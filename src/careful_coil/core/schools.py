@@ -96,6 +96,15 @@ SCHOOLS: dict[str, School] = {
             },
         ),
         _school(
+            "copper-constant",
+            "insulation",
+            "Copper is brought to a temperature by which constant?",
+            **{
+                "234.5": "IEEE 112, and most tables",
+                "235": "IEC 60034-1",
+            },
+        ),
+        _school(
             "start-window",
             "start-gear",
             "A start capacitor may be off by how much?",

@@ -18,6 +18,11 @@ CONTACT_OHM = 0.01  # what two clips may add from one time to the next
 TWO_WIRE_FROM = 1.0  # Ω; below it a two-wire meter is not enough
 
 
+def by_iec(settings: Settings) -> bool:
+    """Whether this shop reckons copper with IEC's constant, 235 in place of 234.5."""
+    return settings.school("copper-constant") == "235"
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Measured:
     """Coil ohms by name in Ω at `at_c` °C (None: as read, at one temperature nobody wrote down).
@@ -92,7 +97,9 @@ def _own(
         if ohm <= 0:
             continue
         try:
-            at = resistance_at(ohm, body.at_c or 0.0, reference, wall.metal) if warm else ohm
+            at = ohm
+            if warm:
+                at = resistance_at(ohm, body.at_c or 0.0, reference, wall.metal, by_iec(settings))
         except CoilError:
             continue
         ends = [_names(e, naming) for e in body.between]

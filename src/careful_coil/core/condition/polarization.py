@@ -16,7 +16,6 @@ CONSTRUCTIONS: dict[str, str] = {
 }
 FORM_KV = 1.0  # form wound below it is held as random wound is
 WAIVED_ABOVE_MEGOHM = 5000.0  # IEEE 43: the current is then too small to judge by
-DAR_WATCH = 1.25
 BRITTLE = 8.0
 DAMP_BELOW = 1.2  # a polarization index near 1: leakage is all there is
 SMALL_W = 7500.0  # below it a random winding's index says little

@@ -8,11 +8,12 @@ from typing import Literal
 import numpy as np
 
 from careful_coil.core.errors import ValueOutOfRange
+from careful_coil.core.winding.network import COPPER_ZERO_C
 
 Metal = Literal["copper", "aluminium"]
 # temperature in °C, below nothing, at which the straight line of the resistance would be nothing
 ZERO_OHM_C: dict[str, float] = {
-    "copper": 234.5,
+    "copper": COPPER_ZERO_C,
     "aluminium": 225.0,
 }  # IEEE 112, resistance corrected to a temperature
 IEC_COPPER_C = 235.0  # IEC 60034-1, resistance method

@@ -30,7 +30,6 @@ from careful_coil.core.settings import Settings
 IEEE_43 = "IEEE 43, insulation resistance at 40 °C"
 DISCHARGE_TIMES = 4  # the test's length; IEEE 43, discharge of the winding
 FAULT_MEGOHM = 0.05  # a steady near-zero is a fault, not damp
-DRIED, CLEANED = "dried", "cleaned"
 
 _of = partial(Finding, station="insulation")
 
