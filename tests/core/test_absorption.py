@@ -33,6 +33,7 @@ def test_a_made_up_winding_is_found_again(share: float, n: float) -> None:
     assert found.exponent.middle == pytest.approx(n, abs=0.06)
     assert found.leak_share.middle == pytest.approx(share, abs=0.05)
     assert found.leak_megohm.low < 200 / share < found.leak_megohm.high
+    assert found.absorb_megohm.middle == pytest.approx(200 / (1 - share), rel=0.1)  # A = V over it
     assert found.measured
 
 

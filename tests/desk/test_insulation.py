@@ -496,6 +496,20 @@ def test_steps_surges_and_curves_come_in(bench: Bench, tmp_path: Path) -> None:
     assert bench.judged.job.tested.tests[-1].body.readings[-1] == (600.0, 700.0)
 
 
+def test_a_job_with_the_same_serial_number_is_offered(bench: Bench) -> None:
+    bench.open("boatyard")
+    bench.ctrl(Key.Key_1)
+    assert bench.page.put_cursor("serial")
+    bench.enter("RW-0221")  # the ropewalk's
+    page = insulation(bench, "years")
+    key = part(page, YearsPart).key
+    assert "221" in key.text()
+    key.click()
+    bench.settle(lambda: bool(bench.judged.job.tested.earlier))
+    assert bench.judged.job.tested.earlier[0].number == 221
+    assert key.isHidden()
+
+
 def test_an_earlier_job_of_the_same_motor_is_taken_over(bench: Bench) -> None:
     bench.open("boatyard")
     page = insulation(bench, "years")

@@ -61,11 +61,13 @@ class Kink:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Curve:
-    """A fitted test. Bands are of nine in ten; `leak_megohm` at the end of time, `exponent` n,
+    """A fitted test. Bands are of nine in ten; `leak_megohm` at the end of time,
+    `absorb_megohm` the absorption part alone at one minute, so that A = V over it, `exponent` n,
     `leak_share` of the current at one minute; `minute`, `ten` MΩ; `index` what R(10)/R(1) is or will
     be; `measured` whether both were read; `seconds`, `low`, `middle`, `high` the band drawn, MΩ."""
 
     leak_megohm: Band
+    absorb_megohm: Band
     exponent: Band
     leak_share: Band
     minute: Band
@@ -204,12 +206,13 @@ def fit_curve(readings: Sequence[tuple[float, float]]) -> Curve:
 
     ends = at(MINUTE, TEN_MINUTES)
     n, logit, ln_b, ln_tau = fit.models.T
-    share = 1 / (1 + np.exp(-logit))
+    share = np.minimum(1 / (1 + np.exp(-logit)), 1 - 1e-9)
     steady = share / (1 + np.exp(ln_b - MINUTE / np.exp(ln_tau)))
     drawn = np.geomspace(min(float(t[0]), 5.0), max(TEN_MINUTES, float(t[-1])), 48)
     bands = [_band(column, odds, sure) for column in at(*drawn).T]
     return Curve(
         leak_megohm=_band(fit.scale - np.log(share), odds, sure),
+        absorb_megohm=_band(fit.scale - np.log1p(-share), odds, sure),
         exponent=_plain(n, odds),
         leak_share=_plain(steady, odds),
         minute=_band(ends[:, 0], odds, sure),

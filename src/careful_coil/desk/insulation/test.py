@@ -242,7 +242,8 @@ class TestPart(Part):
         told = clock.curve() if running else newest.body.readings if newest else ()
         curve = self._fit(told) if running else curve_of(newest.body) if newest else None
         earlier = self._earlier(None if running else newest)
-        self.estimate.say(_estimate(curve, judged))
+        volt = self.session.test_volt if running or newest is None else newest.body.test_volt
+        self.estimate.say(_estimate(curve, volt))
         words = f"{len(told)} readings. {self.estimate.words}"
         self.plot.draw(partial(draw_test, told, curve, earlier), words)
 
@@ -349,12 +350,16 @@ class TestPart(Part):
             self.session.told.emit(str(error), "watch")
 
 
-def _estimate(curve: Curve | None, judged: Judgement) -> str:
-    """Return the index as measured or estimated, with what the fit says, in words."""
+def _estimate(curve: Curve | None, volt: float) -> str:
+    """Return the index as measured or estimated, and the current the fit gives, in words."""
     if curve is None:
         return "Three readings of one test draw a curve; ten minutes give the polarization index."
-    n, leak, index = curve.exponent, curve.leak_megohm, curve.index
+    index, n = curve.index, curve.exponent
     what = "Index" if curve.measured else "Index, estimated"
-    ends = f"{show_ohm(1e6 * leak.low)} to {show_ohm(1e6 * leak.high)}"
-    fit = f"leakage {ends} in the end, absorption t to the −{n.middle:.2f}"
-    return f"{what} {index.middle:.2f} ({index.low:.2f} to {index.high:.2f}, nine times of ten); {fit}."
+    leak, absorbed = volt / curve.leak_megohm.middle, volt / curve.absorb_megohm.middle
+    low, high = (show_ohm(1e6 * m) for m in (curve.leak_megohm.low, curve.leak_megohm.high))
+    current = f"{absorbed:.2g} µA·t^−{n.middle:.2f} + {leak:.2g} µA, t in minutes"
+    return (
+        f"{what} {index.middle:.2f} ({index.low:.2f} to {index.high:.2f}, nine times of ten). "
+        f"Current {current}; leakage {low} to {high}."
+    )
