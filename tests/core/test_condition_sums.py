@@ -108,7 +108,14 @@ def test_one_hot_reading_is_only_a_least() -> None:
 
 @pytest.mark.parametrize(
     "readings",
-    [[], [(-1, 6.0)], [(30, 5.0), (60, 4.9)], [(30, 6.0), (60, 6.1)], [(30, math.nan)]],
+    [
+        [],
+        [(-1, 6.0)],
+        [(100, 10.0), (101, 5.5)],
+        [(30, 5.0), (60, 4.9)],
+        [(30, 6.0), (60, 6.1)],
+        [(30, math.nan)],
+    ],
 )
 def test_what_does_not_cool_cannot_be_carried_back(readings: list[tuple[float, float]]) -> None:
     with pytest.raises(CoilError):

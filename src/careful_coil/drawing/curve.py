@@ -144,7 +144,9 @@ def draw_test(
         short = told[-1][0] < LAST_S / 2  # its end lies among the others
         end = axes.at(*told[0 if short else -1])
         at = (end[0] + 1.0, end[1] - 2.4)
-        while any(abs(at[0] - x) < NAME_WIDE and abs(at[1] - y) < 0.98 * NAME_HIGH for x, y in named):
+        while any(
+            abs(at[0] - x) < NAME_WIDE and abs(at[1] - y) < 0.98 * NAME_HIGH for x, y in named
+        ):
             at = (at[0], at[1] - NAME_HIGH)  # names that would lie on each other are stacked
         named.append(at)
         anchor = -1 if end[0] < width - NAME_WIDE else 1

@@ -21,6 +21,7 @@ COLDEST_C, HOTTEST_C = -60.0, 250.0
 # usual limits of rise by resistance in K at 40 °C air: IEC 60034-1, limits of temperature rise
 RISE_LIMITS: dict[str, float] = {"A": 60.0, "E": 75.0, "B": 80.0, "F": 105.0, "H": 125.0}
 LEAST_COOLING = 2  # readings that a straight line of logarithms needs
+WILD = math.log(20.0)  # carried back further than this above the readings is no result
 SLOPE_SURE = 1.7  # sigmas of a curve's bend that let it count
 
 
@@ -131,6 +132,12 @@ def at_switching_off(
     from scipy.special import stdtrit  # late: it is slow to load
 
     wide = float(stdtrit(max(len(told) - len(line), 1), 0.95)) * math.sqrt(spread[0])
+    if line[0] + wide > math.log(float(above.max())) + WILD:
+        raise ValueOutOfRange(
+            "; ".join(f"{s:g} s {r:g} Ω" for s, r in told[:4]),
+            "readings of a winding that cools evenly",
+            "Carried back they give nothing: they scatter too much.",
+        )
     ohm = air_ohm + math.exp(line[0])
     low, high = (air_ohm + math.exp(line[0] + k * wide) for k in (-1, 1))
     return SwitchedOff(
