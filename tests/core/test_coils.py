@@ -280,3 +280,20 @@ def test_the_shop_names_reference_and_constant() -> None:
         assert got is not None
         assert got.at_c == 40
         assert got.ohm["T1-T4"] == pytest.approx(ohm, rel=1e-5)
+
+
+@pytest.mark.parametrize(
+    ("periods", "by", "verdict", "words"),
+    [
+        ((40, 40.1, 40.05), "windings", "good", "usual"),
+        ((40, 41.2), "windings", "watch", "rotor"),
+        ((40, 40.05, 36), "windings", "hold", "faster"),
+        ((40, 41.2), "volts", "hold", "changes with the volts"),
+    ],
+)
+def test_surges_as_a_finding(periods: tuple[float, ...], by: str, verdict: str, words: str) -> None:
+    traces = {n: ring(p) for n, p in zip("ABC", periods, strict=False)}
+    found = found_of("surge", {"kind": "surge", "traces": traces, "step_s": 1e-6, "by": by})
+    assert found is not None
+    assert found.verdict == verdict
+    assert words in found.why

@@ -486,7 +486,7 @@ def test_steps_surges_and_curves_come_in(bench: Bench, tmp_path: Path) -> None:
     assert page.put_cursor("surge-file")
     bench.enter(str(file))
     surge = next(f for f in bench.judged.findings if f.code == "surge")
-    assert surge.verdict == "watch"
+    assert surge.verdict == "hold"
     assert "C differs" in surge.why
     assert "faster" in surge.why
     curve = tmp_path / "curve.csv"

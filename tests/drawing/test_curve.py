@@ -89,8 +89,8 @@ def test_a_drying_campaign_shows_its_minimum(hours: float) -> None:
 
 def test_traces_lie_over_each_other_with_their_names() -> None:
     ring = [math.cos(k / 5) for k in range(60)]
-    drawing = draw_traces([("A", ring), ("B", ring), ("C", [0.5 * v for v in ring])])
+    drawing = draw_traces([("A", ring), ("B", ring), ("C", [0.5 * v for v in ring])], "C")
     inside(drawing)
     lines = [s for s in drawing.shapes if isinstance(s, Stroke) and len(s.points) == 60]
     assert lines[0].points == lines[1].points
-    assert {s.token for s in lines} == {"ink", "quiet", "copper"}
+    assert {s.token for s in lines} == {"ink", "quiet", "watch"}

@@ -220,26 +220,29 @@ def draw_drying(
 
 
 def draw_traces(
-    traces: Sequence[tuple[str, Sequence[float]]], width: float = 150.0, height: float = 60.0
+    traces: Sequence[tuple[str, Sequence[float]]],
+    odd: str = "",
+    width: float = 150.0,
+    height: float = 60.0,
 ) -> Drawing:
-    """Return surge traces over each other: the first solid, the others dashed, named at their ends."""
+    """Return surge traces over each other, named; the odd one in the colour of a watch."""
     peak = max((abs(v) for _, t in traces for v in t), default=1.0) or 1.0
     middle = (height - BOTTOM + TOP) / 2
     reach = (height - BOTTOM - TOP) / 2
     shapes: list[Shape] = [
         Stroke(points=((LEFT, middle), (width - RIGHT, middle)), token="hairline", width=0.3)
     ]
-    tokens = ("ink", "quiet", "copper")
     for k, (name, trace) in enumerate(traces):
+        token = "watch" if name == odd else "quiet" if k else "ink"
         span = (width - LEFT - RIGHT) / max(len(trace) - 1, 1)
         points = tuple((LEFT + n * span, middle - reach * v / peak) for n, v in enumerate(trace))
-        shapes.append(Stroke(points=points, token=tokens[k % 3], width=0.4, dashed=k == 1))
+        shapes.append(Stroke(points=points, token=token, width=0.4, dashed=k == 1))
         shapes.append(
             Words(
                 at=(width - RIGHT, TOP + 2 + 4.4 * k),
                 text=name,
                 anchor=1,
-                token=tokens[k % 3],
+                token=token,
                 bold=True,
             )
         )

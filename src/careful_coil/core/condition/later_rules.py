@@ -1,6 +1,6 @@
 """Steps and surges, heat runs, cleaning and drying: what each record says."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping, Sequence
 from functools import partial
 
 from careful_coil.core.condition.drying import Drying, DryRead, drying_of
@@ -13,6 +13,7 @@ from careful_coil.core.job.tested import Logged
 from careful_coil.core.settings import Settings
 
 _of = partial(Finding, station="insulation")
+SURE_TIMES = 2.0  # so many times the limit, one trace of three odd: a fault, not a make
 MOVED = 1.15  # a factor below which cleaning or drying has moved nothing
 
 
@@ -83,12 +84,21 @@ def _surge(job: Job, settings: Settings) -> Iterator[Finding]:
         why = f"{found.odd} differs, the other two are alike.{rings}"
     else:
         why = "They differ. With the rotor in turn it by a pole pitch and compare again; concentric coils may differ."
+    sure = body.by == "volts" or (found.odd and found.worst > SURE_TIMES * limit.value)
     yield of(
-        verdict="watch",
+        verdict="hold" if sure else "watch",
         subject="Surge traces differ",
         why=f"{found.worst:.1f} % between the worst two, over {limit.value:g} %. {why}",
         figure=found.worst,
     )
+
+
+def odd_trace(traces: Mapping[str, Sequence[float]]) -> str:
+    """Return the name of the trace that differs from two alike; nothing where there is none."""
+    try:
+        return compare(traces).odd
+    except CoilError:
+        return ""
 
 
 def _heat(job: Job, wall: Wall) -> Iterator[Finding]:

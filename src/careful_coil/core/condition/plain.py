@@ -44,6 +44,7 @@ SENTENCES: dict[str, dict[str, str]] = {
     "surge": {
         "good": "The turns of the windings are sound under test pulses.",
         "watch": "Test pulses show a difference between windings: a hidden fault between turns is possible.",
+        "hold": "Test pulses show a fault between turns that ohms do not see: it would burn out.",
     },
     "drying": {
         "watch": "It is still drying; it takes as long as it takes.",

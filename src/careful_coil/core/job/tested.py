@@ -140,7 +140,5 @@ def notice_test(tested: Tested, entry: Any, place: int) -> Tested:
             return replace(tested, made=rest | ({body.field: body.text} if body.text else {}))
         case "same-motor":
             others = tuple(e for e in tested.earlier if e.number != body.number)
-            return replace(
-                tested, earlier=(*others, body) if body.tests or body.coil_ohm else others
-            )
+            return replace(tested, earlier=(*others, body))
     return tested

@@ -3,6 +3,7 @@
 from functools import partial
 from pathlib import Path
 
+from careful_coil.core.condition.later_rules import odd_trace
 from careful_coil.core.condition.traces import read_surge
 from careful_coil.core.condition.typed import read_curve_csv, read_steps
 from careful_coil.core.errors import BadDocument, BadValue
@@ -92,7 +93,8 @@ class TracesPart(Part):
         self.plot.setVisible(bool(surges))
         if surges:
             traces = tuple(surges[-1].body.traces.items())
-            self.plot.draw(partial(draw_traces, traces), ", ".join(n for n, _ in traces))
+            odd = odd_trace(surges[-1].body.traces)
+            self.plot.draw(partial(draw_traces, traces, odd), ", ".join(n for n, _ in traces))
         self.verdicts.show_findings(
             [finding_of(judged, "surge"), finding_of(judged, "step-voltage")]
         )
