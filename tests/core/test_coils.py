@@ -246,6 +246,8 @@ def test_a_campaign_is_folded_from_tests_between_its_ends() -> None:
     found = found_of("drying", *SIX_LEADS, wet, begin, wet | {"megohm": 0.2, "at_c": 60})
     assert found is not None
     assert found.verdict == "watch"
+    assert found_of("drying-out", *SIX_LEADS, wet, begin) is not None
+    assert found_of("drying-out", *SIX_LEADS, wet, begin | {"out": ["bearings"]}) is None
     ended = judged(*SIX_LEADS, wet, begin, wet, {"kind": "drying", "act": "end"})
     assert not any(f.code == "drying" for f in ended.findings)
 

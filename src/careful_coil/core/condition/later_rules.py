@@ -250,6 +250,14 @@ def _drying(job: Job, wall: Wall, settings: Settings) -> Iterator[Finding]:
             figure=state.newest,
             limit=wall.minimum,
         )
+    if run[1] is None and not run[0].body.out:
+        yield of(
+            code="drying-out",
+            verdict="watch",
+            subject="Nothing said to be out of the heat",
+            why="Sealed bearings, capacitors and seals come out, or stay within their own limit. "
+            "End drying and begin it anew with what is out.",
+        )
     if state.too_hot is not None:
         limit = settings.drying_hottest
         yield of(

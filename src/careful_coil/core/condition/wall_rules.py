@@ -1,7 +1,7 @@
 """What the insulation tests say: whole, between windings, over the minutes, over the years."""
 
 from collections.abc import Iterator
-from functools import partial
+from functools import lru_cache, partial
 
 from careful_coil.core.condition.absorption import LEAST_FOR_ODDS, Curve, fit_curve
 from careful_coil.core.condition.air import dew_point
@@ -180,15 +180,21 @@ def _between_fails(test: Logged[InsulationTested], wall: Wall) -> bool:
 # --- over the minutes -----------------------------------------------------------------------------
 
 
-def curve_of(test: InsulationTested) -> Curve | None:
-    """Return the curve through a test's readings; None where they are too few or of nothing."""
-    told = [(s, m) for s, m in test.readings if m > 0]
+@lru_cache(maxsize=64)
+def curve_through(readings: tuple[tuple[float, float], ...]) -> Curve | None:
+    """Return the curve through readings (s, MΩ); None where they are too few or of nothing. Kept."""
+    told = [(s, m) for s, m in readings if m > 0]
     if len(told) < LEAST_FOR_ODDS:
         return None
     try:
         return fit_curve(told)
     except CoilError:
         return None
+
+
+def curve_of(test: InsulationTested) -> Curve | None:
+    """Return the curve through a test's readings."""
+    return curve_through(test.readings)
 
 
 def wanted_index(wall: Wall, settings: Settings, megohm_60: float | None = None) -> Wanted:

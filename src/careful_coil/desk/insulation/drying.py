@@ -91,7 +91,7 @@ class DryingPart(Part):
             state, readings = found
             told = [(r.hour, r.megohm, r.at_c) for r in readings if r.megohm]
             self.plot.draw(partial(draw_drying, told, judged.wall.minimum), state.why)
-        codes = ("drying", "drying-heat", "drying-rate")
+        codes = ("drying", "drying-out", "drying-heat", "drying-rate")
         works = [f for f in judged.findings if f.code.startswith("work-")]
         self.verdicts.show_findings([*(finding_of(judged, c) for c in codes), *works])
 

@@ -7,9 +7,14 @@ from PySide6.QtCore import QPointF, QRect, Qt
 from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QHBoxLayout, QWidget
 
-from careful_coil.core.condition.absorption import LEAST_FOR_ODDS, Curve, fit_curve
+from careful_coil.core.condition.absorption import LEAST_FOR_ODDS, Curve
 from careful_coil.core.condition.wall import TestWanted, given, standing, wanted_tests
-from careful_coil.core.condition.wall_rules import curve_of, discharge_seconds, longest_curve
+from careful_coil.core.condition.wall_rules import (
+    curve_of,
+    curve_through,
+    discharge_seconds,
+    longest_curve,
+)
 from careful_coil.core.errors import BadValue, CoilError
 from careful_coil.core.job.at_insulation import Discharged, InsulationTested
 from careful_coil.core.job.tested import Logged
@@ -198,7 +203,7 @@ class TestPart(Part):
         self.verdicts = Verdicts(theme)
         self.column.addWidget(self.verdicts)
         self._judged: Judgement | None = None
-        self._fitted: tuple[tuple[tuple[float, float], ...], Curve | None] = ((), None)
+        self._drawn: tuple[tuple[float, float], ...] = ()  # readings of the running test, as drawn
         session.clock.changed.connect(self._tick)
         session.target_changed.connect(self._show_keys)
 
@@ -240,24 +245,12 @@ class TestPart(Part):
         running = running and clock.job is not None and clock.job.id == self.session.open.id  # type: ignore[union-attr]
         newest = self._newest()
         told = clock.curve() if running else newest.body.readings if newest else ()
-        curve = self._fit(told) if running else curve_of(newest.body) if newest else None
+        curve = curve_through(told) if running else curve_of(newest.body) if newest else None
         earlier = self._earlier(None if running else newest)
         volt = self.session.test_volt if running or newest is None else newest.body.test_volt
         self.estimate.say(_estimate(curve, volt))
         words = f"{len(told)} readings. {self.estimate.words}"
         self.plot.draw(partial(draw_test, told, curve, earlier), words)
-
-    def _fit(self, told: tuple[tuple[float, float], ...]) -> Curve | None:
-        """Return the curve through what is read so far, worked out once for each reading."""
-        if self._fitted[0] != told:
-            found: Curve | None = None
-            if len(told) >= LEAST_FOR_ODDS:
-                try:
-                    found = fit_curve(told)
-                except CoilError:
-                    found = None
-            self._fitted = (told, found)
-        return self._fitted[1]
 
     def _earlier(
         self, newest: Logged[InsulationTested] | None
@@ -280,11 +273,9 @@ class TestPart(Part):
     def _tick(self) -> None:
         self.dial.update()
         self._show_keys()
-        if (
-            self.isVisible()
-            and self.session.clock.testing
-            and self._fitted[0] != self.session.clock.curve()
-        ):
+        clock = self.session.clock
+        if self.isVisible() and clock.testing and self._drawn != clock.curve():
+            self._drawn = clock.curve()
             self._show_curve()
 
     def _show_keys(self) -> None:
