@@ -1,6 +1,5 @@
 """The insulation wall: which tests are wanted, what each covers and gives, what the gate says."""
 
-import contextlib
 from typing import Any
 
 import pytest
@@ -8,13 +7,6 @@ from hypothesis import given as each
 from hypothesis import strategies as st
 
 from careful_coil.core.condition.apart import ready_for, to_take_off
-from careful_coil.core.condition.typed import (
-    read_bonds,
-    read_cooling,
-    read_curve_csv,
-    read_insulation,
-    read_steps,
-)
 from careful_coil.core.condition.wall import (
     TestWanted,
     covers,
@@ -23,7 +15,6 @@ from careful_coil.core.condition.wall import (
     standing,
     wanted_tests,
 )
-from careful_coil.core.errors import CoilError
 from careful_coil.core.job import Finding
 from careful_coil.core.job.at_insulation import InsulationTested
 from careful_coil.core.settings import Settings
@@ -43,6 +34,7 @@ from tests.core.logs import (
     without,
 )
 
+TESTER = Settings().changed({"schools": {"frame-test": "tester always"}})
 THREE = (("A", "D"), ("B", "E"), ("C", "F"))
 
 
@@ -167,6 +159,18 @@ def test_the_index_is_asked_for_on_a_large_winding_and_judged() -> None:
     assert held("insulation-index", *BIG, *old, lower, DRAINED).verdict == "good"  # 1.67 over 1.5
 
 
+def test_where_an_index_is_wanted_the_first_test_is_the_long_one() -> None:
+    large = [{"kind": "plate", "field": "power", "text": "75 kW"}]
+    first = judged(*SIX_LEADS, *large, MADE_READY, settings=TESTER).next
+    assert first is not None
+    assert "ten minutes" in first.why
+    long = INSULATED | {"parts": ["A", "D"], "readings": [[60, 480], [600, 1100]]}
+    second = judged(*SIX_LEADS, *large, MADE_READY, long, DRAINED, settings=TESTER).next
+    assert second is not None
+    assert second.ends == ("B", "E")
+    assert "one minute" in second.why
+
+
 def test_an_old_winding_has_another_minimum_and_may_be_brittle() -> None:
     old = {"kind": "winding-made", "field": "construction", "text": "old"}
     test = INSULATED | {"megohm": 480, "at_c": 40, "readings": [[60, 480], [600, 4800]]}
@@ -266,76 +270,6 @@ def test_ready_lapses_when_a_hand_was_on_the_motor(touch: dict[str, Any]) -> Non
     assert not ready_for(later.job, later.wall, later.kinds)
     half = judged(*SIX_LEADS, MADE_READY | {"items": ["leads"]})
     assert not ready_for(half.job, half.wall, half.kinds)
-
-
-# --- typed lines ----------------------------------------------------------------------------------
-
-
-@pytest.mark.parametrize(
-    ("text", "megohm", "readings"),
-    [
-        ("550", 550, ()),
-        ("3.1 M", 3.1, ()),
-        ("320 k", 0.32, ()),
-        ("2 G", 2000, ()),
-        ("120/180/260", 260, ((15, 120), (30, 180), (60, 260))),
-        ("1.2/1.8/2.6 G", 2600, ((15, 1200), (30, 1800), (60, 2600))),
-        ("120/180/260/700", 260, ((15, 120), (30, 180), (60, 260), (600, 700))),
-        ("30s 180 60s 260 10m 900", 260, ((30, 180), (60, 260), (600, 900))),
-        ("1min 260 2min 300", 260, ((60, 260), (120, 300))),
-        ("/".join(str(100 + k) for k in range(10)), 100, None),
-        ("/".join(str(100 + k) for k in range(12)), 102, None),
-    ],
-)
-def test_a_test_in_one_line(text: str, megohm: float, readings: Any) -> None:
-    found = read_insulation(text)
-    assert found.megohm == pytest.approx(megohm)
-    if readings is not None:
-        assert found.readings == readings
-    else:
-        assert found.readings[-1][0] == 600
-
-
-@pytest.mark.parametrize(
-    "text",
-    [
-        "",
-        "120/180",
-        "open",
-        "1/2/3/4/5",
-        "30s 180 90s 260",
-        "60s 5 30s 4",
-        ">2G/3/4",
-        "60s",
-        "1,200",
-    ],
-)
-def test_a_line_that_is_no_test_says_what_is_wanted(text: str) -> None:
-    with pytest.raises(CoilError, match="Wanted"):
-        read_insulation(text)
-
-
-@each(st.text(max_size=24))
-def test_no_line_is_a_traceback(text: str) -> None:
-    for read in (
-        read_insulation,
-        read_cooling,
-        read_steps,
-        read_curve_csv,
-        lambda t: read_bonds(t, ("frame",)),
-    ):
-        with contextlib.suppress(CoilError):
-            read(text)
-
-
-def test_cooling_steps_and_curves() -> None:
-    assert read_cooling("30 6.12; 60s 6.05") == ((30.0, 6.12), (60.0, 6.05))
-    assert read_steps("500 420; 1000V 0.4 G") == ((500.0, 420.0), (1000.0, 400.0))
-    found = read_curve_csv("time;MΩ\n15;120\n60;260,5\n")
-    assert found.readings == ((15.0, 120.0), (60.0, 260.5))
-    for bad in ("time,MΩ\n15,120\n", "time,MΩ\n60,x\n", "a,b,c\n1,2,3\n", "time,MΩ\n60,-4\n"):
-        with pytest.raises(CoilError):
-            read_curve_csv(bad)
 
 
 # --- earth bond -----------------------------------------------------------------------------------

@@ -330,11 +330,9 @@ class Session(QObject):
     @property
     def test_volt(self) -> float:
         """The test volts typed for the open job, else the lowest that its rating asks for."""
-        if self.open is None:
-            return 500.0
-        if self.typed_volt is not None and self.typed_volt[0] == self.open.id:
+        if self.open is not None and self.typed_volt and self.typed_volt[0] == self.open.id:
             return self.typed_volt[1]
-        span = self.open.judged.wall.test_volts()
+        span = self.open.judged.wall.test_volts() if self.open else None
         return span[0] if span else 500.0
 
     @property

@@ -76,13 +76,14 @@ def insulation_steps(
             why=f"{between.why} Look at end turns and leads where they cross; clean, dry, test again.",
         )
     wanted = wanted_tests(wall, standing(job.tested.valid(), wall.groups))
-    for one in wanted:
+    index = shut.get("insulation-index")
+    for k, one in enumerate(wanted):
         named = f"Test {' '.join(one.parts)} to the frame" if one.parts else "Test the insulation"
         rest = "the other windings earthed" if one.parts else "all leads joined"
-        yield _test(job, wall, kinds, one.parts, named, f"{rest.capitalize()}, one minute.")
+        long = "ten minutes, for the index too" if index is not None and k == 0 else "one minute"
+        yield _test(job, wall, kinds, one.parts, named, f"{rest.capitalize()}, {long}.")
     if not wanted and low is not None:
         yield _test(job, wall, kinds, (), "Test the insulation", low.why)
-    index = shut.get("insulation-index")
     if index is not None:
         yield _test(job, wall, kinds, (), "Ten minutes under volts", index.why)
 
