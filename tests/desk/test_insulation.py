@@ -3,6 +3,7 @@
 import pytest
 
 from careful_coil.bench import Request
+from careful_coil.core.errors import BadValue
 from careful_coil.desk.insulation.drying import DryingPart
 from careful_coil.desk.insulation.ready import ReadyPart
 from careful_coil.desk.insulation.test import TestPart
@@ -156,6 +157,46 @@ def test_a_test_belongs_to_the_motor_it_was_started_on(bench: Bench) -> None:
     bench.open("boatyard")
     assert bench.job.id == boatyard
     assert len(bench.judged.job.tested.tests) == before + 1
+
+
+def test_the_clock_of_one_motor_is_not_another_s(bench: Bench) -> None:
+    """A discharge runs at the boatyard; the cider mill, charged too, can neither tick nor start it."""
+    bench.open("boatyard")
+    tick_all(bench)
+    bench.meter_here()
+    bench.enter("2.6")
+    clock = bench.window.session.clock
+    clock.start_discharge()
+    bench.pass_time(300, 20)
+    bench.open("cider")
+    page = insulation(bench, "drying")
+    page.parts["drying"].works["varnished"].click()  # type: ignore[attr-defined]
+    bench.settle()
+    tick_all(bench)
+    bench.meter_here()
+    with pytest.raises(BadValue, match="Boatyard"):
+        clock.start(60.0)
+    bench.enter("480")
+    assert bench.next == "Earth the winding"
+    page.discharge()
+    assert "Boatyard" in bench.window.way.message
+    assert bench.judged.job.tested.charged() is not None
+    bench.open("boatyard")
+    insulation(bench).discharge()
+    bench.settle()
+    assert bench.judged.job.tested.charged() is None
+
+
+def test_a_temperature_lost_while_it_runs_loses_no_test(bench: Bench) -> None:
+    bench.open("boatyard")
+    tick_all(bench)
+    bench.meter_here()
+    before = len(bench.judged.job.tested.tests)
+    bench.key(Key.Key_T)
+    bench.window.session.temperature_c = None
+    bench.pass_time(61)
+    assert len(bench.judged.job.tested.tests) == before + 1
+    assert bench.judged.job.tested.tests[-1].body.at_c == 21
 
 
 def test_the_discharge_is_counted_and_cannot_be_ticked_early(bench: Bench) -> None:

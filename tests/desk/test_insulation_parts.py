@@ -41,6 +41,8 @@ from tests.desk.insulated import insulation, part
         ("surge-file", "nowhere.csv"),
         ("curve-file", ""),
         ("same-motor", "9999"),
+        ("same-motor", "²"),
+        ("coil-ohm", "AD ²"),
     ],
 )
 def test_what_cannot_be_is_refused_where_it_was_typed(bench: Bench, field: str, text: str) -> None:

@@ -12,6 +12,7 @@ from careful_coil.core.condition.typed import TypedTest, read_insulation
 from careful_coil.core.condition.wall_rules import discharge_seconds
 from careful_coil.core.errors import BadValue, CoilError
 from careful_coil.core.job.at_insulation import Discharged
+from careful_coil.desk.entry_line import PLAIN_SETTING
 
 if TYPE_CHECKING:
     from careful_coil.desk.session import OpenJob, Session
@@ -44,6 +45,7 @@ class TestClock(QObject):
         self.length = MINUTE
         self.readings: dict[float, float] = {}
         self.discharging = 0.0  # seconds to count; 0 while none runs
+        self._setting = PLAIN_SETTING
         self._began = 0.0
         self._marked = 0.0
         self._timer = QTimer(self)
@@ -54,6 +56,19 @@ class TestClock(QObject):
     def testing(self) -> bool:
         """Whether a test runs."""
         return self.target is not None
+
+    @property
+    def here(self) -> bool:
+        """Whether what runs is of the motor on the bench."""
+        on_bench = self._session.open
+        return self.job is not None and on_bench is not None and self.job.id == on_bench.id
+
+    def _free(self) -> None:
+        """Raise BadValue while something runs, with the motor it runs on."""
+        if (self.testing or self.discharging) and self.job is not None:
+            name = self.job.judged.job.name
+            what = "a test" if self.testing else "a discharge"
+            raise BadValue(f"a clock that runs for {name}", f"the end of {what} there first")
 
     @property
     def elapsed(self) -> float:
@@ -85,9 +100,9 @@ class TestClock(QObject):
             raise BadValue("no test asked for", "an insulation test as the next step")
         if s.temperature_c is None:
             raise BadValue("no temperature", "the winding's temperature before the test")
-        if self.testing or self.discharging:
-            raise BadValue("a clock that runs", "one test at a time")
+        self._free()
         self.job, self.target, self.length = s.open, target, length
+        self._setting = s.setting  # what the test is made under is what stood when it began
         self.readings, self._marked = {}, 0.0
         self._began = self.steady()
         self._timer.start()
@@ -158,7 +173,7 @@ class TestClock(QObject):
             )
             return False
         typed = TypedTest(megohm=known[MINUTE], above=False, readings=told)
-        body = self._session.setting.test(typed, target)
+        body = self._setting.test(typed, target)
         self._session.record(body, station="insulation", into=job)
         return True
 
@@ -175,8 +190,7 @@ class TestClock(QObject):
         charged = s.open.judged.job.tested.charged() if s.open else None
         if charged is None or s.open is None:
             raise BadValue("no test", "a test whose charge is still on the winding")
-        if self.testing:
-            raise BadValue("a test that runs", "its end first")
+        self._free()
         self.job, self._marked = s.open, 0.0
         self.discharging = discharge_seconds(charged.body)
         self._began = self.steady()

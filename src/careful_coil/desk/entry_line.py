@@ -300,7 +300,7 @@ def _choice(text: str, words: Sequence[str]) -> str:
     word = text.strip().lower().replace(" ", "-")
     if word in words:
         return word
-    if word.isdigit() and 1 <= int(word) <= len(words):
+    if word.isdecimal() and 1 <= int(word) <= len(words):
         return words[int(word) - 1]
     keys = ", ".join(f"{k} {w.replace('-', ' ')}" for k, w in enumerate(words, 1))
     raise BadValue(text, keys)

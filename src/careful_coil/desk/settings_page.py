@@ -98,7 +98,7 @@ class SchoolRoll(Roll):
     def pressed(self, key: str) -> bool:
         """Choose by number."""
         school = list(SCHOOLS.values())[self.current]
-        if key.isdigit() and 1 <= int(key) <= len(school.choices):
+        if key.isdecimal() and 1 <= int(key) <= len(school.choices):
             self.chosen.emit(school.name, list(school.choices)[int(key) - 1])
             return True
         return False

@@ -95,7 +95,9 @@ class Strip(QFrame):
         self.line.n_is_a_tag = bool(s.open and "N" in s.open.judged.job.tags)
         tags = s.open.judged.job.tags if s.open else ()
         insulating = s.target is not None and s.target.kind == "insulation"
-        self.line.times_tests = (insulating or s.clock.testing) and "T" not in tags
+        self.line.times_tests = (
+            insulating or (s.clock.testing and s.clock.here)
+        ) and "T" not in tags
         self.key.setEnabled(live)
         self.key.setText("Take · Space" if live else "Record · Enter")
         self.probes.update()
@@ -109,7 +111,7 @@ class Strip(QFrame):
     def time_test(self, ten: bool) -> None:
         """Begin a test of one or ten minutes; end the one that runs."""
         clock = self._session.clock
-        if clock.testing:
+        if clock.testing and clock.here:
             clock.finish()
             return
         try:
@@ -172,7 +174,7 @@ class Strip(QFrame):
         job = s.open.judged.job if s.open else None
         try:
             clock = s.clock
-            if clock.testing and s.open is not None and clock.job and clock.job.id == s.open.id:
+            if clock.testing and clock.here:
                 mark = clock.typed(text)
                 self.line.setText("")
                 self.note.say(f"{mark:g} s: {text}", "good")

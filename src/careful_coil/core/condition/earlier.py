@@ -9,7 +9,7 @@ from careful_coil.core.job import Job
 from careful_coil.core.job.at_insulation import EarlierTest, SameMotor
 from careful_coil.core.settings import Settings
 
-MOST_TESTS = 200
+MOST_TESTS, MOST_MEGOHM = 200, 1e7
 
 
 def earlier_of(
@@ -26,7 +26,11 @@ def earlier_of(
         at_40 = given(logged.body, wall).megohm
         if at_40 is not None and not logged.body.against:
             tests.append(
-                EarlierTest(at=logged.at[:10], megohm_at_40=at_40, readings=logged.body.readings)
+                EarlierTest(
+                    at=logged.at[:10],
+                    megohm_at_40=min(at_40, MOST_MEGOHM),
+                    readings=logged.body.readings,
+                )
             )
     coils: dict[str, float] = {}
     got = measured(job, found, naming, wall, settings)

@@ -298,6 +298,6 @@ def compositions(
 def role_word(lead: str) -> str:
     """Return the role a lead of a network is told by: both ends of a pair have the same word."""
     stem, _, number = lead.rpartition("-")
-    if stem and number.isdigit():
+    if stem and number.isdecimal():
         return stem
     return lead

@@ -27,7 +27,7 @@ WANTED = (
 
 def counted(text: str) -> Leads:
     """Return so many leads with tags, none said of them yet. Raises: BadValue."""
-    if not text.isdigit() or not 2 <= int(text) <= len(TAGS):
+    if not text.isdecimal() or not 2 <= int(text) <= len(TAGS):
         raise BadValue(text, f"a count of leads from 2 to {len(TAGS)}")
     return Leads(leads=tuple(Lead(tag=t) for t in TAGS[: int(text)]))
 

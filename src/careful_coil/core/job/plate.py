@@ -140,7 +140,7 @@ def _read(field: str, text: str) -> dict[str, object]:
         ends = _amps(text)
         return {"amps": tuple(max(e) for e in ends), "amp_ends": ends}
     if field == "poles":
-        if not text.strip().isdigit() or int(text) % 2 or not 2 <= int(text) <= 96:
+        if not text.strip().isdecimal() or int(text) % 2 or not 2 <= int(text) <= 96:
             raise BadValue(text, "an even number of poles, 2 to 96 (poles, not pairs)")
         return {"poles": int(text)}
     if field == "code":
@@ -168,7 +168,7 @@ def _further(text: str) -> Rating:
     found = read_pasted(text)
     wanted = "a further rating, for example 460 V 2.9 A 60 Hz 1720 rpm; ; between two"
     fields = dict(found.fields)
-    if len(found.left) == 1 and found.left[0].isdigit() and "rpm" not in fields:
+    if len(found.left) == 1 and found.left[0].isdecimal() and "rpm" not in fields:
         fields["rpm"] = found.left[0]  # the one figure without a unit
     elif found.left:
         raise BadValue(text, wanted)

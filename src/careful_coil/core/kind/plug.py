@@ -22,7 +22,7 @@ def read_plug(text: str, leads: Sequence[Lead], view: str) -> PlugSeen:
         raise BadValue(shape, WANTED)
     if "x" in shape:
         rows_of, _, wide = shape.partition("x")
-        rows = (int(wide),) * int(rows_of) if wide.isdigit() and int(rows_of) <= 8 else ()
+        rows = (int(wide),) * int(rows_of) if wide.isdecimal() and int(rows_of) <= 8 else ()
     else:
         rows = tuple(int(n) for n in shape.split("+"))
     if not rows or min(rows) < 1 or max(rows) > 20 or len(rows) > 8 or sum(rows) > MOST_PINS:

@@ -57,7 +57,7 @@ class Input:
         if self.choices:
             if text.lower() not in self.choices:
                 raise BadValue(text, self.wanted(), f"{self.key}.")
-            return int(text) if text.isdigit() else text.lower()
+            return int(text) if text.isdecimal() else text.lower()
         if self.quantity is None:
             return text
         if not self.is_list:

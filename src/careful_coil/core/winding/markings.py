@@ -53,7 +53,7 @@ _BY_ARRANGEMENT: dict[str, dict[System, Mapping[str, str]]] = {
 def mark_of(slug: str, lead: str, system: System) -> str | None:
     """Return what a lead of an arrangement is called in a system, None where nothing is usual."""
     found = _BY_ARRANGEMENT.get(slug, {}).get(system, {}).get(lead)
-    if found is None and system == "T" and lead[:1] == "T" and lead[1:].isdigit():
+    if found is None and system == "T" and lead[:1] == "T" and lead[1:].isdecimal():
         return lead
     return found
 

@@ -65,8 +65,9 @@ class TickRoll(Roll):
         if key == " " and self.items:
             name = self.items[self.current].name
             self.done ^= {name}
-            if name in self.done:
-                self.go(self.current + 1)
+            left = [k for k, i in enumerate(self.items) if i.name not in self.done]
+            if name in self.done and left:
+                self.go(next((k for k in left if k > self.current), left[0]))
             self.retell()
             self.ticked.emit()
             return True
@@ -126,7 +127,7 @@ class ReadyPart(Part):
         self.key = EnterButton("All of it is done")
         self.key.clicked.connect(self.log)
         self.column.addWidget(self.key)
-        self._job = ""
+        self._job, self._ready = "", False  # whose ticks these are, and whether they were logged
 
     def start(self) -> QWidget:
         """Start at what is still missing: the winding's temperature, else the ticks."""
@@ -159,13 +160,14 @@ class ReadyPart(Part):
             usual = f"{span[0]:g} V. " if span[0] == span[1] else f"{span[0]:g} to {span[1]:g} V. "
         self.weather.say(f"{usual}{wall.volts_why()} {self._dew()}".strip())
         items = to_take_off(judged.job, wall, judged.kinds)
+        ready = ready_for(judged.job, wall, judged.kinds)
         open_id = s.open.id if s.open else ""
-        done = set(self.roll.done) if open_id == self._job else set()
-        if ready_for(judged.job, wall, judged.kinds) and judged.job.tested.ready is not None:
+        done = set(self.roll.done)
+        if open_id != self._job or (self._ready and not ready):
+            done, self.roll.current = set(), 0  # another motor, or it lapsed: every tick anew
+        if ready and judged.job.tested.ready is not None:
             done = set(judged.job.tested.ready.body.items)
-        elif judged.job.tested.ready is not None and self.roll.done >= {i.name for i in items}:
-            done = set()  # it lapsed: every tick anew
-        self._job = open_id
+        self._job, self._ready = open_id, ready
         self.roll.show_items(items, done)
         self.caution.say(
             "Isolated and proved dead. The test stresses the insulation: nobody touches, a second person knows."

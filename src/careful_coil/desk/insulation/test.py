@@ -55,12 +55,12 @@ class Dial(Painted):
     def words(self) -> tuple[str, str]:
         """Return the large figure and the words beside it."""
         clock = self._session.clock
-        if clock.testing and clock.target is not None:
+        if clock.testing and clock.here and clock.target is not None:
             what = TestWanted(parts=clock.target.ends, against=clock.target.sense).words()
             due = clock.waiting()
             ask = f"Type the figure for {due:g} s." if due else "Volts are on: nobody touches."
             return _clock_words(clock.elapsed), f"{what}. {ask}"
-        if clock.discharging:
+        if clock.discharging and clock.here:
             if clock.left > 0:
                 return _clock_words(clock.left), "To earth. Hands off until it is over."
             return "0:00", "Earthed long enough. Tick it."
@@ -241,8 +241,7 @@ class TestPart(Part):
         clock, judged = self.session.clock, self._judged
         if judged is None:
             return
-        running = clock.testing and clock.job is not None and self.session.open is not None
-        running = running and clock.job is not None and clock.job.id == self.session.open.id  # type: ignore[union-attr]
+        running = clock.testing and clock.here
         newest = self._newest()
         told = clock.curve() if running else newest.body.readings if newest else ()
         curve = curve_through(told) if running else curve_of(newest.body) if newest else None
@@ -274,35 +273,36 @@ class TestPart(Part):
         self.dial.update()
         self._show_keys()
         clock = self.session.clock
-        if self.isVisible() and clock.testing and self._drawn != clock.curve():
+        if self.isVisible() and clock.testing and clock.here and self._drawn != clock.curve():
             self._drawn = clock.curve()
             self._show_curve()
 
     def _show_keys(self) -> None:
         s, clock = self.session, self.session.clock
         target = s.target
-        idle = not (clock.testing or clock.discharging)
+        testing, earthing = clock.testing and clock.here, clock.discharging and clock.here
+        idle = not (testing or earthing)
         charged = s.open is not None and s.open.judged.job.tested.charged() is not None
         can = idle and target is not None and target.kind == "insulation"
         for name, shown in (
             ("minute", can),
             ("ten", can),
-            ("stop", clock.testing),
-            ("discharge", (charged and idle) or bool(clock.discharging)),
+            ("stop", testing),
+            ("discharge", (charged and idle) or bool(earthing)),
         ):
             if self.keys[name].hasFocus() and not shown:
                 self.plot.setFocus()
             if self.keys[name].isHidden() == shown:
                 self.keys[name].setVisible(shown)
-        words = "Earth is on" if not clock.discharging else "It was earthed"
-        if clock.discharging and clock.left > 0:
+        words = "It was earthed" if earthing else "Earth is on"
+        if earthing and clock.left > 0:
             words = f"{_clock_words(clock.left)} to go"
         self.keys["discharge"].setText(words)
         self.keys["sound"].setText("Sound: off" if clock.muted else "Sound: on")
         self.keys["sound"].setVisible(can or not idle)
         self.fields["earthed"].setVisible(charged and idle)
         self.caution.setVisible(charged or not idle or can)
-        self.tests.setVisible(bool(self.tests.rows) and not clock.testing)
+        self.tests.setVisible(bool(self.tests.rows) and not testing)
         self.dial.fit()
 
     def _start(self, length: float) -> None:
@@ -314,7 +314,8 @@ class TestPart(Part):
     def discharge(self) -> None:
         """Start the countdown, or tick it when it is over."""
         clock = self.session.clock
-        self._try(clock.discharged if clock.discharging else clock.start_discharge)
+        counting = clock.discharging and clock.here
+        self._try(clock.discharged if counting else clock.start_discharge)
 
     def _earthed(self, text: str) -> None:
         """Take minutes to earth that ran without the clock."""

@@ -152,7 +152,7 @@ class YearsPart(Part):
 
     def _same(self, text: str) -> None:
         s = self.session
-        number = int(text) if text.isdigit() else 0
+        number = int(text) if text.isdecimal() else 0
         other = next((x for x in s.summaries if x.number == number), None)
         if other is None or s.open is None or number == s.open.number:
             raise BadValue(text, "the number of another job in this shop")

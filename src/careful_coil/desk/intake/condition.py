@@ -77,7 +77,7 @@ class CheckRoll(Roll):
         if not self.count():
             return False
         name, answers = self.name_of(self.current), self.answers(self.current)
-        if key.isdigit() and 1 <= int(key) <= len(answers):
+        if key.isdecimal() and 1 <= int(key) <= len(answers):
             self.marked.emit(name, answers[int(key) - 1])
         elif key and key in "0fF":
             self.marked.emit(name, FINE)

@@ -207,7 +207,7 @@ class Sheet(Painted):
             if wanted:
                 paint.text(painter, t, box, "Ω?", bold=True, token="copper", align=0)
             return
-        figure = (words[0].isdigit() or words[0] == ">") and not several
+        figure = (words[0].isdecimal() or words[0] == ">") and not several
         token = "watch" if suspect else "ink" if figure else "quiet"
         room = box.adjusted(2, 0, -9 if suspect else -2, 0)
         fits = figure and paint.width_of(t, words, 15, True) < room.width()
