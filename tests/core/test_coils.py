@@ -83,6 +83,21 @@ def test_the_lines_as_joined_tell_the_coils_and_say_so() -> None:
     assert found.figure == pytest.approx(100 * (2.9 / 2.7 - 1), abs=0.1)
 
 
+def test_ohms_from_before_a_rewind_or_of_other_joints_do_not_count() -> None:
+    rewound = {"kind": "work", "what": "rewound"}
+    found = found_of("coils-balanced", *SIX_LEADS, *three(2.6, 2.6, 2.9), rewound)
+    assert found is not None
+    assert found.verdict == "unproven"  # Leads was read on the old winding too
+    fresh = found_of("coils-balanced", *SIX_LEADS, rewound, *three(2.6, 2.6, 2.6))
+    assert fresh is not None
+    assert fresh.verdict == "good"
+    line = coil("L1", "L2", 5.2, connected="made")
+    later = judged(*SIX_LEADS, *JOINED[:3], line, JOINED[3])
+    got = measured(later.job, later.identification, later.naming, later.wall, Settings())
+    assert got is not None
+    assert not got.through_lines
+
+
 @pytest.mark.parametrize(
     ("factor", "words"),
     [(4.0, "halves in series"), (1 / 3, "wye phases"), (1.15, "All high"), (0.9, "All low")],

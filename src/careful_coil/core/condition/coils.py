@@ -53,17 +53,25 @@ def measured(
 ) -> Measured | None:
     """Return the coils' ohms: readings made for the balance before those made to find the leads.
 
+    What was read before a rewind, or through joints that have changed since, does not count.
     None while the winding is not known.
     """
     if found is None or naming.network is None:
         return None
-    own = [x.body for x in job.tested.ohms if x.place > job.tested.worked or x.body.wires == 4]
+    tested = job.tested
+    since = max((w.place for w in tested.works if w.body.what == "rewound"), default=-1)
+    own = [
+        x.body
+        for x in tested.ohms
+        if x.place > since and (x.body.connected != "made" or x.place > tested.joined)
+    ]
     if own:
         solved = _own(job, naming, naming.network, own, wall, settings)
         if solved is not None:
             return solved
     unread = [k for k in found.best.coil_ohm if k in found.best.unread]
-    missing = [c.name for c in naming.network.coils if c.name not in found.best.coil_ohm]
+    old = since > tested.read  # the leads were read on the winding that is gone
+    missing = [c.name for c in naming.network.coils if old or c.name not in found.best.coil_ohm]
     return Measured(
         ohm=dict(found.best.coil_ohm),
         at_c=None,

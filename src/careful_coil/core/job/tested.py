@@ -53,7 +53,8 @@ class Logged(Generic[T]):
 class Tested:
     """Everything in order of the log; `made` how the winding is made, by field.
 
-    `touched` the place of the last entry that put hands on the motor, `worked` of the last work.
+    `touched` the place of the last entry that put hands on the motor, `worked` of the last work,
+    `joined` of the last joint made, `read` of the last reading of the leads.
     """
 
     made: Mapping[str, str] = field(default_factory=dict)
@@ -71,6 +72,8 @@ class Tested:
     earlier: tuple[SameMotor, ...] = ()
     touched: int = -1
     worked: int = -1
+    joined: int = -1
+    read: int = -1
 
     def is_ready(self) -> bool:
         """Whether all was ticked apart, and no hand was on the motor since."""
@@ -125,6 +128,10 @@ def notice_test(tested: Tested, entry: Any, place: int) -> Tested:
     match kind:
         case "work":
             return replace(tested, worked=place)
+        case "joint":
+            return replace(tested, joined=place)
+        case "reading":
+            return replace(tested, read=place)
         case "drying" if (
             body.act == "end"
         ):  # what was read hot and damp is no test of the dry winding
