@@ -10,9 +10,20 @@ from careful_coil.core.condition.drying import DryRead, drying_of
 from careful_coil.core.condition.later_rules import hours_between
 from careful_coil.core.condition.traces import area_between, compare, read_surge, stepped
 from careful_coil.core.errors import BadDocument, ValueOutOfRange
-from careful_coil.core.job import Finding
+from careful_coil.core.job import Entry, Finding, fold
+from careful_coil.core.ledger import judge
 from careful_coil.core.settings import Settings
-from tests.core.logs import INSULATED, JOINED, SIX_LEADS, judged, plate, without
+from tests.core.logs import (
+    DRAINED,
+    INSULATED,
+    JOINED,
+    MADE_READY,
+    SIX_LEADS,
+    entries,
+    judged,
+    plate,
+    without,
+)
 
 
 def found_of(code: str, *log: dict[str, Any], settings: Settings | None = None) -> Finding | None:
@@ -265,6 +276,29 @@ def test_a_campaign_is_folded_from_tests_between_its_ends() -> None:
     assert found_of("drying-out", *SIX_LEADS, wet, begin | {"out": ["bearings"]}) is None
     ended = judged(*SIX_LEADS, wet, begin, wet, {"kind": "drying", "act": "end"})
     assert not any(f.code == "drying" for f in ended.findings)
+
+
+def step_of(*readings: tuple[float, float]) -> str:
+    """Return the title of the next step after readings (MΩ, °C) ten hours apart while it dries."""
+    log = entries(*SIX_LEADS, {"kind": "drying", "act": "begin", "out": ["bearings"]})
+    for k, (megohm, at_c) in enumerate(readings):
+        day, hour = divmod(10 * (k + 1), 24)
+        test = INSULATED | {"megohm": megohm, "at_c": at_c, "test_volt": 100}
+        for n, body in enumerate((test, DRAINED, MADE_READY)):
+            at = f"2026-03-{2 + day:02d}T{hour:02d}:{n:02d}:00Z"
+            told = {"id": f"d{k}{n}", "at": at, "by": "AB", "station": "insulation", "body": body}
+            log.append(Entry.model_validate(told))
+    tester = Settings().changed({"schools": {"frame-test": "tester always"}})
+    step = judge(fold(log), tester).next
+    assert step is not None
+    return step.title
+
+
+def test_what_comes_next_follows_the_drying() -> None:
+    assert step_of((0.5, 60), (0.3, 70)) == "Read it again while it dries"
+    assert step_of((0.5, 60), (0.2, 80), (2.0, 80), (2.1, 80)) == "End drying"
+    stuck = [(0.2, 80)] * 5
+    assert step_of((0.5, 60), *stuck).startswith("Find it")
 
 
 def test_cleaning_shows_before_and_after() -> None:

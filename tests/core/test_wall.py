@@ -154,6 +154,8 @@ def test_the_index_is_asked_for_on_a_large_winding_and_judged() -> None:
     assert (found.verdict, found.figure) == ("good", pytest.approx(1100 / 480))
     waived = INSULATED | {"megohm": 6000, "readings": [[60, 6000], [600, 6600]]}
     assert held("insulation-index", *BIG, waived, DRAINED).verdict == "note"
+    beyond = INSULATED | {"megohm": 10000, "above": True}
+    assert finding("insulation-index", *BIG, beyond, DRAINED) is None  # waived over 5 GΩ
     old = [{"kind": "winding-made", "field": "class", "text": "A"}]
     lower = INSULATED | {"readings": [[60, 480], [600, 800]]}
     assert held("insulation-index", *BIG, *old, lower, DRAINED).verdict == "good"  # 1.67 over 1.5

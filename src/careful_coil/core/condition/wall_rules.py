@@ -215,7 +215,8 @@ def _minutes(job: Job, wall: Wall, settings: Settings) -> Iterator[Finding]:
     test = logged.body if logged else None
     known = {s: m for s, m in test.readings if m > 0} if test else {}
     got = ratios_of(known)
-    want = wanted_index(wall, settings, known.get(60.0))
+    plain = [t.body.megohm for t in standing(job.tested.valid(), wall.groups)]
+    want = wanted_index(wall, settings, known.get(60.0, min(plain, default=0.0)))
     limit = settings.index_105 if wall.thermal < 130 else settings.index_130
     of = partial(_of, code="insulation-index", unit="", source=limit.source)
     if got.pi is not None and got.pi > BRITTLE and wall.material == "thermoplastic":

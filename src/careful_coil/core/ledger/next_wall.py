@@ -34,13 +34,14 @@ def insulation_steps(
     if not shut:
         return
     low = shut.get("insulation")
-    drying = campaign_of(job, wall, settings)
-    run = job.tested.campaign()
-    if low is not None and low.verdict == "hold" and run is not None and run[1] is None:
-        state = drying[0] if drying else None
-        yield _test(
-            job, wall, kinds, (), "Read it again while it dries", state.why if state else low.why
+    run, found = job.tested.campaign(), campaign_of(job, wall, settings)
+    state = found[0] if found and run and run[1] is None else None  # while it dries
+    if state is not None and state.done:
+        yield NextStep(
+            code="dry", title="End drying", station="insulation", focus="drying", why=state.why
         )
+    elif state is not None and state.phase != "stuck":
+        yield _test(job, wall, kinds, (), "Read it again while it dries", state.why)
         return
     if low is not None and low.verdict == "hold":
         failed = weakest(job, wall)
