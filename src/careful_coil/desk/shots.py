@@ -17,6 +17,7 @@ from careful_coil.desk.stations.parted import PartedPage
 from careful_coil.desk.theme import Theme
 from careful_coil.desk.window import Window
 
+LAYOUT_ROUNDS = 8
 SETTINGS, NEW = "settings", "new"
 # name of the picture; motor, a new one, or the settings; station; part of it
 VIEWS = (
@@ -46,7 +47,8 @@ def settle(window: Window, done: Callable[[], bool] = lambda: True) -> None:
     for _ in range(6000):
         QCoreApplication.processEvents(QEventLoop.ProcessEventsFlag.AllEvents, 20)
         if not window.session.busy and done():
-            QCoreApplication.processEvents()
+            for _ in range(LAYOUT_ROUNDS):  # parts within parts fit their heights one after the other
+                QCoreApplication.processEvents()
             return
         QTest.qWait(5)
     raise RuntimeError("the window did not settle")

@@ -145,7 +145,7 @@ def draw_test(
         end = axes.at(*told[0 if short else -1])
         at = (end[0] + 1.0, end[1] - 2.4)
         while any(
-            abs(at[0] - x) < NAME_WIDE and abs(at[1] - y) < 0.98 * NAME_HIGH for x, y in named
+            abs(at[0] - x) < NAME_WIDE and abs(at[1] - y) < 0.9 * NAME_HIGH for x, y in named
         ):
             at = (at[0], at[1] - NAME_HIGH)  # names that would lie on each other are stacked
         named.append(at)
@@ -212,7 +212,8 @@ def draw_drying(
             continue
         at = axes.at(hour, megohm)
         shapes.append(Dot(at=at, radius=1.1, token="ink"))
-        shapes.append(Words(at=(at[0], at[1] + 4.0), text=f"{celsius:g}°", size=2.9))
+        below = 4.0 if at[1] + 6.0 < height - BOTTOM else -3.6
+        shapes.append(Words(at=(at[0], at[1] + below), text=f"{celsius:g}°", size=2.9))
     shapes.append(
         Words(at=(LEFT + 1.5, TOP + 1.8), text="MΩ at 40 °C; winding °C below", anchor=-1, size=3.0)
     )
