@@ -17,7 +17,7 @@ from careful_coil.desk.stations.parted import PartedPage
 from careful_coil.desk.theme import Theme
 from careful_coil.desk.window import Window
 
-LAYOUT_ROUNDS = 8
+LAYOUT_ROUNDS = 8  # parts within parts fit their heights one after the other
 SETTINGS, NEW = "settings", "new"
 # name of the picture; motor, a new one, or the settings; station; part of it
 VIEWS = (
@@ -47,7 +47,7 @@ def settle(window: Window, done: Callable[[], bool] = lambda: True) -> None:
     for _ in range(6000):
         QCoreApplication.processEvents(QEventLoop.ProcessEventsFlag.AllEvents, 20)
         if not window.session.busy and done():
-            for _ in range(LAYOUT_ROUNDS):  # parts within parts fit their heights one after the other
+            for _ in range(LAYOUT_ROUNDS):
                 QCoreApplication.processEvents()
             return
         QTest.qWait(5)
