@@ -59,6 +59,13 @@ def test_low_high_and_crossed_are_named(
     assert words in found.why
 
 
+def test_form_wound_coils_are_held_closer() -> None:
+    form = {"kind": "winding-made", "field": "construction", "text": "form"}
+    found = found_of("coils-balanced", *SIX_LEADS, form, *three(2.60, 2.60, 2.69))
+    assert found is not None
+    assert (found.verdict, found.limit) == ("hold", 2)
+
+
 def test_readings_at_different_temperatures_are_brought_to_one() -> None:
     warm = 2.60 * (234.5 + 60) / (234.5 + 20)
     log = [coil("A", "D", 2.60), coil("B", "E", 2.60), coil("C", "F", warm, at_c=60)]

@@ -13,6 +13,7 @@ from careful_coil.core.condition.typed import (
     read_curve_csv,
     read_insulation,
     read_steps,
+    read_steps_csv,
 )
 from careful_coil.core.errors import CoilError
 
@@ -67,6 +68,7 @@ def test_no_line_is_a_traceback(text: str) -> None:
         read_insulation,
         read_cooling,
         read_steps,
+        read_steps_csv,
         read_curve_csv,
         lambda t: read_bonds(t, ("frame",)),
     ):
@@ -77,6 +79,10 @@ def test_no_line_is_a_traceback(text: str) -> None:
 def test_cooling_steps_and_curves() -> None:
     assert read_cooling("30 6.12; 60s 6.05") == ((30.0, 6.12), (60.0, 6.05))
     assert read_steps("500 420; 1000V 0.4 G") == ((500.0, 420.0), (1000.0, 400.0))
+    assert read_steps_csv("V,MΩ\n500,420\n1000,400\n") == ((500.0, 420.0), (1000.0, 400.0))
+    for bad in ("V,MΩ\n500,420\n", "V,MΩ\n500,4\n400,4\n", "V,MΩ,x\n1,2,3\n", "V,MΩ\n5,0\n6,1\n"):
+        with pytest.raises(CoilError):
+            read_steps_csv(bad)
     found = read_curve_csv("time;MΩ\n15;120\n60;260,5\n")
     assert found.readings == ((15.0, 120.0), (60.0, 260.5))
     for bad in ("time,MΩ\n15,120\n", "time,MΩ\n60,x\n", "a,b,c\n1,2,3\n", "time,MΩ\n60,-4\n"):

@@ -37,6 +37,9 @@ class Settings:
     balance_hold: Limit = Limit(
         5.0, "%", "shop default for random windings", "Coils apart: hold above"
     )
+    balance_form: Limit = Limit(
+        2.0, "%", "shop default for form wound coils", "Form wound coils apart: hold above"
+    )
     insulation_minimum: Limit = Limit(
         5.0, "MΩ", "IEEE 43: random wound, below 1 kV, at 40 °C", "Insulation to frame, at least"
     )
@@ -77,6 +80,10 @@ class Settings:
         90.0, "°C", "shop default; the maker's figure wins", "Drying, hottest winding"
     )
     drying_rate: Limit = Limit(20.0, "K/h", "shop default while wet", "Drying, fastest warming")
+    drying_level: Limit = Limit(4.0, "h", "shop practice", "Drying: level so long is dry")
+    drying_stuck: Limit = Limit(
+        24.0, "h", "shop practice", "Drying: level and too low so long is no damp"
+    )
     copper_low: Limit = Limit(
         1.0, "%", "shop default, three-phase from 0.75 kW", "Copper loss at plate amps, at least"
     )

@@ -39,7 +39,7 @@ def coil_findings(
     got = measured(job, found, naming, wall, settings)
     if got is None:
         return []
-    told = [_balance(naming, got, bool(found.suspects), settings)] if _alike(naming) else []
+    told = [_balance(got, wall, bool(found.suspects), settings)] if _alike(naming) else []
     return [*told, *_record(job, naming, got, wall, settings)]
 
 
@@ -47,8 +47,10 @@ def _alike(naming: Naming) -> bool:
     return naming.arrangement is not None and naming.arrangement.phases == 3
 
 
-def _balance(naming: Naming, got: Measured, suspects: bool, settings: Settings) -> Finding:
-    watch, hold = settings.balance_watch, settings.balance_hold
+def _balance(got: Measured, wall: Wall, suspects: bool, settings: Settings) -> Finding:
+    form = wall.construction == "form"
+    hold = settings.balance_form if form else settings.balance_hold
+    watch = min(settings.balance_watch, hold, key=lambda limit: limit.value)
     of = partial(_of, code="coils-balanced", gate=True)
     if got.missing or (suspects and got.how.endswith("Leads")):
         return of(

@@ -48,6 +48,8 @@ def drying_of(
     minimum: float,
     hottest_c: float = HOTTEST_C,
     fastest: float = FASTEST_K_PER_H,
+    level_hours: float = LEVEL_HOURS,
+    stuck_hours: float = STUCK_HOURS,
 ) -> Drying:
     """Return where a drying campaign stands, its readings in order of time.
 
@@ -67,7 +69,7 @@ def drying_of(
     fast = max(rates, default=0.0)
     hours = readings[-1].hour if readings else 0.0
     ohms = [r.megohm or 0.0 for r in usable]
-    phase, why = _phase(usable, ohms, minimum)
+    phase, why = _phase(usable, ohms, minimum, level_hours, stuck_hours)
     return Drying(
         phase=phase,
         done=phase == "levelled",
@@ -80,18 +82,20 @@ def drying_of(
     )
 
 
-def _phase(usable: list[DryRead], ohms: list[float], minimum: float) -> tuple[Phase, str]:
+def _phase(
+    usable: list[DryRead], ohms: list[float], minimum: float, level_hours: float, stuck_hours: float
+) -> tuple[Phase, str]:
     if len(usable) < 2:
         return "begun", "Read it again in an hour or two, at the winding's temperature then."
     level = _level_hours(usable)
     low = ohms.index(min(ohms))
     last, before = ohms[-1], ohms[-2]
-    if level >= LEVEL_HOURS and last >= minimum:
+    if level >= level_hours and last >= minimum:
         return (
             "levelled",
             f"Level for {level:.0f} h and above {minimum:g} MΩ: dry. Let it cool, test it once more.",
         )
-    if level >= STUCK_HOURS:
+    if level >= stuck_hours:
         return (
             "stuck",
             f"Level for {level:.0f} h and below {minimum:g} MΩ: not damp alone. Clean it, look for the fault.",

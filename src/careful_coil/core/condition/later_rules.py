@@ -221,8 +221,13 @@ def campaign_of(job: Job, wall: Wall, settings: Settings) -> tuple[Drying, list[
         if not t.body.against
     ]
     readings.sort(key=lambda r: r.hour)
-    limits = settings.drying_hottest.value, settings.drying_rate.value
-    return drying_of(readings, wall.minimum, *limits), readings
+    limits = (
+        settings.drying_hottest,
+        settings.drying_rate,
+        settings.drying_level,
+        settings.drying_stuck,
+    )
+    return drying_of(readings, wall.minimum, *(x.value for x in limits)), readings
 
 
 def _drying(job: Job, wall: Wall, settings: Settings) -> Iterator[Finding]:

@@ -21,6 +21,7 @@ TIMES: dict[int, tuple[float, ...]] = {
 }
 MINUTE = 60.0
 HIGHEST_MEGOHM = 1e7
+MOST_STEPS = 40
 WANTED = (
     "MΩ: 550, 0.4, 320 k, >2 G; or 15/30/60 s as 120/180/260, a fourth for 10 min; "
     "or with times: 30s 180 60s 260 10m 900"
@@ -103,6 +104,20 @@ def _megohm(text: str, whole: str) -> tuple[float, bool]:
     if megohm > HIGHEST_MEGOHM:
         raise BadValue(whole, WANTED)
     return megohm, value.qualifier is Qualifier.ABOVE
+
+
+def read_steps_csv(text: str) -> tuple[tuple[float, float], ...]:
+    """Return steps from a CSV of volts and MΩ. Raises: BadDocument."""
+    names, columns = read_columns(text, MOST_STEPS)
+    if len(names) != 2:
+        raise BadDocument("CSV, header", ", ".join(names), "two columns: volts, MΩ")
+    steps = tuple(zip(*columns, strict=True))
+    bad = any(not (0 < v <= 20000 and 0 < m <= HIGHEST_MEGOHM) for v, m in steps)
+    if bad or len(steps) < 2 or any(a[0] >= b[0] for a, b in itertools.pairwise(steps)):
+        raise BadDocument(
+            "CSV", f"{len(steps)} rows", "two or more of rising volts, each with its MΩ"
+        )
+    return steps
 
 
 COOLING_WANTED = "seconds after switching off and ohms: 30 6.12; 60 6.05; 90 5.99"

@@ -5,7 +5,7 @@ from pathlib import Path
 
 from careful_coil.core.condition.later_rules import odd_trace
 from careful_coil.core.condition.traces import read_surge
-from careful_coil.core.condition.typed import read_curve_csv, read_steps
+from careful_coil.core.condition.typed import read_curve_csv, read_steps, read_steps_csv
 from careful_coil.core.errors import BadDocument, BadValue
 from careful_coil.core.job.at_insulation import Steps, Surged
 from careful_coil.core.ledger import Judgement
@@ -49,7 +49,7 @@ class TracesPart(Part):
         )
         self.add_field(
             "steps",
-            "Step voltage: volts and MΩ of each step",
+            "Step voltage: volts and MΩ of each step, or a CSV of them",
             self._steps,
             "500 420; 1000 410; 1500 390",
             clears=True,
@@ -100,7 +100,9 @@ class TracesPart(Part):
         )
 
     def _steps(self, text: str) -> None:
-        body = Steps(steps=read_steps(text), at_c=self.session.temperature_c)
+        file = text.lower().strip("'\" ").endswith(".csv")
+        steps = read_steps_csv(read_file(text)) if file else read_steps(text)
+        body = Steps(steps=steps, at_c=self.session.temperature_c)
         self.session.record(body, station="insulation")
 
     def _surge(self, by: str, text: str) -> None:
