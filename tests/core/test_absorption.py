@@ -73,6 +73,17 @@ def test_a_leaky_winding_does_not_climb() -> None:
     assert found.leak_share.low > 0.5
 
 
+def test_absurd_readings_give_figures_and_no_crash() -> None:
+    for told in (
+        [(5.0, 1e6), (15.0, 40.0), (60.0, 1e-300)],
+        [(15.0, 1e-9), (30.0, 1e7), (60.0, 1e-9)],
+        [(1e-9, 5.0), (60.0, 6.0), (7200.0, 7.0)],
+    ):
+        found = fit_curve(told)
+        assert math.isfinite(found.ten.high)
+        assert found.index.low <= found.index.middle <= found.index.high
+
+
 def test_a_fall_a_jump_and_a_stray_reading_are_named() -> None:
     told = winding(EVERY_TEN, 0.2, 0.8, noise=0.003)
     assert kinks_of(told) == ()

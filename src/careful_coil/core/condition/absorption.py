@@ -34,6 +34,7 @@ FINEST = 40  # readings weighed at most: a live curve has hundreds, alike
 FIRST, LATER, CENTRES, ROUNDS = 1000, 1000, 100, 12
 ALIVE = 0.15  # share of the draws that must still count when the next ones are made about them
 ENOUGH = 0.5  # share of the draws that count: no further round is needed
+LARGEST_LOG = 600.0  # e to this is as good as endless, and still a figure
 INNER = 0.90
 
 
@@ -255,7 +256,8 @@ def _band(logs: Floats, odds: Floats, sigma: Floats) -> Band:
     points = np.concatenate([logs + k * sigma for k in _BLUR])
     weights = np.concatenate([odds * w for w in _BLUR_WORTH])
     low, middle, high = _quantiles(points, weights)
-    return Band(middle=math.exp(middle), low=math.exp(low), high=math.exp(high))
+    middle, low, high = (math.exp(min(x, LARGEST_LOG)) for x in (middle, low, high))
+    return Band(middle=middle, low=low, high=high)
 
 
 def _plain(values: Floats, odds: Floats) -> Band:
