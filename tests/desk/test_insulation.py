@@ -75,7 +75,11 @@ def test_a_ten_minute_test_builds_its_curve_and_records_itself(bench: Bench) -> 
     assert clock.testing
     beeps: list[float] = []
     clock.beeped.connect(beeps.append)
-    bench.pass_time(61)
+    bench.pass_time(20)
+    bench.key(Key.Key_Space)  # a live value is the clock's to take: no second test of it
+    assert "clock takes" in bench.note
+    assert clock.testing
+    bench.pass_time(41)
     assert beeps == [15, 30, 60]
     assert "estimated" in shown.estimate.words
     early = shown.estimate.words

@@ -58,6 +58,7 @@ class Strip(QFrame):
         self.line.moved.connect(self._moved)
         self.line.timed.connect(self.time_test)
         session.clock.beeped.connect(self._beeped)
+        session.clock.changed.connect(self.note.update)
         self.line.returnPressed.connect(self._typed)
         self.line.textEdited.connect(lambda _: self.note.say("", ""))
         self.key.clicked.connect(self.take)
@@ -131,6 +132,9 @@ class Strip(QFrame):
         s = self._session
         if s.elsewhere:
             self._ask()
+            return
+        if s.clock.testing and s.clock.here:
+            self.note.say("The clock takes the values as they come due.", "note")
             return
         if s.busy:
             self.note.say(WAIT, "note")

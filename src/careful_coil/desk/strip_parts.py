@@ -155,9 +155,12 @@ class Probes(Painted):
             groups = [ends, ["frame"]]
         if target.kind == "insulation":
             groups = [ends or ["all leads"], list(target.sense) or ["frame"]]
-        for k, group in enumerate(groups):
-            words = " ".join(group)
-            w = max(paint.width_of(t, words, 17, True) + 22, h)
+        told = [" ".join(g) for g in groups]
+        wide = [paint.width_of(t, words, 17, True) + 22 for words in told]
+        fits = x + sum(max(w, h) for w in wide) + 32 * (len(told) - 1) <= self.width()
+        size, round_it = (17, 22) if fits else (13, 12)
+        for k, words in enumerate(told):
+            w = max(paint.width_of(t, words, size, True) + round_it, h if fits else 0)
             painter.setPen(QPen(t.colour("strip-text"), 2))
             painter.drawRoundedRect(x, y, w, h, 4, 4)
             paint.text(
@@ -165,13 +168,13 @@ class Probes(Painted):
                 t,
                 QRect(x, y, w, h),
                 words,
-                size=17,
+                size=size,
                 bold=True,
                 token="strip-text",
                 align=0,
             )
             x += w
-            if k + 1 < len(groups):
+            if k + 1 < len(told):
                 painter.drawLine(x + 6, y + h // 2, x + 26, y + h // 2)
                 painter.drawPolyline(
                     [
@@ -209,7 +212,12 @@ class Note(Painted):
             return "  ".join(f"{k} {w.replace('-', ' ')}" for k, w in enumerate(words, 1))
         unit = UNITS.get(target.kind, "")
         if target.kind == "insulation":
-            return f"{unit}    T starts the clock, or 120/180/260"
+            clock = self._session.clock
+            ends = clock.testing and clock.here
+            keys = (
+                "type it at the beep, T ends it" if ends else "T starts the clock, or 120/180/260"
+            )
+            return f"{unit}    {keys}"
         return f"{unit}    * open  / rising" if target.kind == "resistance" else unit
 
     def paintEvent(self, event: QPaintEvent) -> None:
