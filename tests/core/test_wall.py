@@ -112,6 +112,16 @@ def test_a_failed_winding_is_searched_against_each_other_one() -> None:
     assert (found.next.ends, found.next.sense) == (("A", "D"), ("B", "E"))
 
 
+def test_a_failed_part_never_counts_as_windings_apart() -> None:
+    """A D fails with frame and others earthed: it may be either, so neither is called good."""
+    log = [*SIX_LEADS, *walls("BE", "CF"), *walls("AD", megohm=2.0)]
+    found = held("insulation-between", *log)
+    assert (found.verdict, found.gate) == ("unproven", True)
+    assert "A D against B E" in found.why
+    short = INSULATED | {"parts": ["A", "D"], "against": ["B", "E"], "megohm": 1, "above": True}
+    assert held("insulation-between", *SIX_LEADS, *walls(*GROUPS), short).verdict == "unproven"
+
+
 def test_low_between_two_windings_holds_and_cannot_be_waived() -> None:
     bad = INSULATED | {"parts": ["A", "D"], "against": ["B", "E"], "megohm": 0.2}
     found = held("insulation-between", *SIX_LEADS, *walls(*GROUPS), bad, DRAINED)

@@ -2,12 +2,11 @@
 
 from dataclasses import dataclass
 
+from careful_coil.core.condition.checklist import CANS, LEAST_ODDS
 from careful_coil.core.condition.wall import Wall
 from careful_coil.core.job import Job
 from careful_coil.core.kind import Weighed
 
-LEAST_ODDS = 0.1  # kinds less likely than this do not bring their parts
-CANS = ("capacitor-start", "permanent-capacitor", "capacitor-start-run")
 SWITCHED = ("split-phase", "capacitor-start", "capacitor-start-run")
 DRIVEN = ("three-phase", "three-phase-magnet", "synchronous")
 SENSES = ("thermistor", "rtd", "thermostat", "tachometer", "protector")

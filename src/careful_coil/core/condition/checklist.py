@@ -14,7 +14,7 @@ MADE_GOOD = "made good"
 LEAST_ODDS = 0.1  # kinds less likely than this together do not bring their items
 
 _SWITCHED = ("split-phase", "capacitor-start", "capacitor-start-run", "repulsion-start")
-_CANS = ("capacitor-start", "permanent-capacitor", "capacitor-start-run")
+CANS = ("capacitor-start", "permanent-capacitor", "capacitor-start-run")
 _BRUSHES = ("universal", "dc-magnet", "dc-wound", "repulsion-start")
 _RINGS = ("wound-rotor", "synchronous")
 
@@ -196,7 +196,7 @@ ITEMS: dict[str, Item] = {
             ("vented", "hold", "Renew it; discharge it first, whatever is fitted."),
             ("leaking", "hold", "Gloves: an old can's oil may hold PCB, its own waste. Renew it."),
             ("cracked", "watch", "Renew it."),
-            kinds=_CANS,
+            kinds=CANS,
         ),
         _item(
             "bleed resistor",

@@ -10,7 +10,7 @@ from careful_coil.core.condition.wall import Wall
 from careful_coil.core.errors import CoilError
 from careful_coil.core.identify import Identification, Naming
 from careful_coil.core.job import Finding, Job, Verdict
-from careful_coil.core.settings import Settings
+from careful_coil.core.settings import Limit, Settings
 from careful_coil.core.values import show_ohm
 
 LOW = "Low: shorted turns or wrong turns. Surge comparison, or amps at low volts, tells."
@@ -39,20 +39,25 @@ def coil_findings(
     got = measured(job, found, naming, wall, settings)
     if got is None:
         return []
-    told = [_balance(got, wall, bool(found.suspects), settings)] if _alike(naming) else []
+    told = [_balance(got, wall, bool(found.suspects), settings)] if coils_alike(naming) else []
     return [*told, *_record(job, naming, got, wall, settings)]
 
 
-def _alike(naming: Naming) -> bool:
+def balance_limits(wall: Wall, settings: Settings) -> tuple[Limit, Limit]:
+    """Return the limits above which coils apart are a watch and a hold, by construction."""
+    hold = settings.balance_form if wall.construction == "form" else settings.balance_hold
+    return min(settings.balance_watch, hold, key=lambda limit: limit.value), hold
+
+
+def coils_alike(naming: Naming) -> bool:
+    """Whether all coils of a winding should have the same ohms."""
     return naming.arrangement is not None and naming.arrangement.phases == 3
 
 
 def _balance(got: Measured, wall: Wall, suspects: bool, settings: Settings) -> Finding:
-    form = wall.construction == "form"
-    hold = settings.balance_form if form else settings.balance_hold
-    watch = min(settings.balance_watch, hold, key=lambda limit: limit.value)
+    watch, hold = balance_limits(wall, settings)
     of = partial(_of, code="coils-balanced", gate=True)
-    if got.missing or (suspects and got.how.endswith("Leads")):
+    if got.missing or (suspects and got.from_leads):
         return of(
             verdict="unproven",
             subject="Balance of the coils not known",
@@ -181,7 +186,7 @@ def _records(job: Job, naming: Naming) -> Iterator[tuple[str, dict[str, float]]]
         design = float(text)
     except ValueError:
         design = 0.0
-    if design > 0 and _alike(naming):  # of one figure only where all coils are alike
+    if design > 0 and coils_alike(naming):  # of one figure only where all coils are alike
         yield "design", {c.name: design for c in network.coils}
     for earlier in job.tested.earlier[-1:]:
         if earlier.coil_ohm:

@@ -29,7 +29,7 @@ class Measured:
 
     `doubt_ohm` what the meter leaves open; `wires` 2 or 4; `how` in words; `untold` coils the readings
     cannot tell apart; `missing` coils without a figure; `through_lines` whether coils were worked out
-    from readings on joined leads.
+    from readings on joined leads; `from_leads` they were read to find the leads.
     """
 
     ohm: dict[str, float]
@@ -41,6 +41,7 @@ class Measured:
     missing: tuple[str, ...] = ()
     through_lines: bool = False
     off_percent: float = 0.0
+    from_leads: bool = False
 
 
 def reference_c(settings: Settings) -> float:
@@ -78,6 +79,7 @@ def measured(
         doubt_ohm=(job.meter.resolution_ohm or 0.0),
         wires=2,
         how="as read at Leads",
+        from_leads=True,
         missing=(*unread, *missing),
     )
 

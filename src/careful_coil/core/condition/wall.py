@@ -8,7 +8,7 @@ from careful_coil.core.condition.insulation import corrected, dc_test_volts
 from careful_coil.core.condition.polarization import insulation_minimum
 from careful_coil.core.condition.suspicion import symptoms_in
 from careful_coil.core.identify import Identification, Naming
-from careful_coil.core.job import Job
+from careful_coil.core.job import Job, Verdict
 from careful_coil.core.job.at_insulation import MADE, InsulationTested
 from careful_coil.core.job.tested import Logged
 from careful_coil.core.settings import Settings
@@ -257,6 +257,16 @@ def given(test: InsulationTested, wall: Wall) -> Given:
         divisor=divisor,
         why=at_40.why,
     )
+
+
+def stands(test: InsulationTested, wall: Wall) -> Verdict:
+    """Return whether a test reaches the minimum; unproven where it cannot be said."""
+    got = given(test, wall).megohm
+    if got is None:
+        return "unproven"
+    if got >= wall.minimum:
+        return "good"
+    return "unproven" if test.above else "hold"
 
 
 def _material(test: InsulationTested, wall: Wall) -> Literal["thermosetting", "thermoplastic"]:

@@ -19,6 +19,7 @@ from careful_coil.core.condition.wall import (
     given,
     search_tests,
     standing,
+    stands,
     wanted_tests,
 )
 from careful_coil.core.errors import CoilError
@@ -142,9 +143,10 @@ def _between(job: Job, wall: Wall) -> Iterator[Finding]:
         _of, code="insulation-between", gate=True, source="IEEE 43: each winding, others earthed"
     )
     kept = standing(job.tested.valid(), wall.groups)
-    bad = [t for t in kept if _between_fails(t, wall)]
+    failed = [t.body for t in kept if stands(t.body, wall) == "hold"]
+    bad = [t for t in failed if t.against]
     if bad:
-        test = bad[-1].body
+        test = bad[-1]
         got = given(test, wall)
         yield of(
             verdict="hold",
@@ -156,9 +158,19 @@ def _between(job: Job, wall: Wall) -> Iterator[Finding]:
             unit="MΩ",
         )
         return
+    parts = [t for t in failed if t.parts]
+    if parts:  # such a test had the frame and the other windings on its other pole
+        find = next(search_tests(wall, parts[-1]), None)
+        yield of(
+            verdict="unproven",
+            subject="Frame or another winding: not told apart",
+            why=f"{' '.join(parts[-1].parts)} fails with both earthed."
+            + (f" Next: {find.words()}." if find else ""),
+        )
+        return
     left = wanted_tests(wall, kept)
-    if left or any(given(t.body, wall).megohm is None for t in kept):
-        asks = left[0].words() if left else "within 10 to 85 °C"
+    if left or any(stands(t.body, wall) == "unproven" for t in kept):
+        asks = left[0].words() if left else "within 10 to 85 °C, and the tester's range"
         yield of(
             verdict="unproven",
             subject="Not every winding tested against frame and others",
@@ -170,11 +182,6 @@ def _between(job: Job, wall: Wall) -> Iterator[Finding]:
         subject="Windings insulated from each other",
         why=f"Each of {len(wall.groups)} tested with the others earthed, all above {wall.minimum:g} MΩ.",
     )
-
-
-def _between_fails(test: Logged[InsulationTested], wall: Wall) -> bool:
-    got = given(test.body, wall).megohm
-    return bool(test.body.against) and got is not None and got < wall.minimum
 
 
 # --- over the minutes -----------------------------------------------------------------------------

@@ -3,6 +3,7 @@
 from PySide6.QtCore import QRect
 from PySide6.QtGui import QPainter, QPaintEvent, QPen
 
+from careful_coil.core.condition.coil_rules import balance_limits, coils_alike
 from careful_coil.core.condition.coils import Measured, measured
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_insulation import WindingOhm
@@ -25,11 +26,10 @@ WIRES = {"2": 2, "4": 4}
 class Coils(Painted):
     """Each coil's ohms as a bar about the mean of its like, with the watch limit."""
 
-    def __init__(self, session: Session, theme: Theme) -> None:
+    def __init__(self, theme: Theme) -> None:
         super().__init__(theme)
         self.got: Measured | None = None
-        self._alike = False
-        self._session = session
+        self._alike, self._limits = False, (0.0, 0.0)
         self.fit()
 
     def least_height(self) -> int:
@@ -40,9 +40,9 @@ class Coils(Painted):
         """Return coil ohms by name."""
         return dict(self.got.ohm) if self.got else {}
 
-    def show_coils(self, got: Measured | None, alike: bool) -> None:
-        """Take the coils of a job; `alike` whether they should be equal."""
-        self.got, self._alike = got, alike
+    def show_coils(self, got: Measured | None, alike: bool, limits: tuple[float, float]) -> None:
+        """Take the coils of a job; `alike` whether they should be equal, `limits` in per cent."""
+        self.got, self._alike, self._limits = got, alike, limits
         words = "; ".join(f"{n} {show_ohm(r)}" for n, r in self.ohms().items())
         self.setAccessibleDescription(words)
         self.fit()
@@ -73,8 +73,8 @@ class Coils(Painted):
                 self._bar(painter, room, 100 * (ohm / mean - 1))
 
     def _bar(self, painter: QPainter, room: QRect, percent: float) -> None:
-        t, settings = self.theme, self._session.settings
-        watch, hold = settings.balance_watch.value, settings.balance_hold.value
+        t = self.theme
+        watch, hold = self._limits
         middle, per = room.center().x(), room.width() / 2 / REACH
         painter.setPen(QPen(t.colour("hairline"), 1))
         for edge in (-watch, watch):
@@ -99,7 +99,7 @@ class CoilsPart(Part):
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
         self.wires, self.lead_ohm, self.state = 2, "", "apart"
-        self.coils = Coils(session, theme)
+        self.coils = Coils(theme)
         self.column.addWidget(self.coils)
         self.how = Prose(theme)
         self.column.addWidget(self.how)
@@ -130,8 +130,9 @@ class CoilsPart(Part):
         got = measured(
             judged.job, judged.identification, judged.naming, judged.wall, self.session.settings
         )
-        arr = judged.naming.arrangement
-        self.coils.show_coils(got, arr is not None and arr.phases == 3)
+        limits = balance_limits(judged.wall, self.session.settings)
+        watch, hold = (limit.value for limit in limits)
+        self.coils.show_coils(got, coils_alike(judged.naming), (watch, hold))
         self.how.say(_how(got))
         self.fields["wires"].show_text(str(self.wires))
         self.fields["lead-ohm"].show_text(self.lead_ohm)
@@ -180,7 +181,7 @@ def _how(got: Measured | None) -> str:
     if got is None:
         return ""
     warm = f"brought to {got.at_c:g} °C" if got.at_c is not None else "temperature not written down"
-    if got.how.endswith("Leads"):
+    if got.from_leads:
         warm = "all at the temperature of that hour"
     off = (
         f" Readings and coils part by up to {got.off_percent:.1f} %."

@@ -8,7 +8,7 @@ from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QHBoxLayout, QWidget
 
 from careful_coil.core.condition.absorption import LEAST_FOR_ODDS, Curve
-from careful_coil.core.condition.wall import TestWanted, given, standing, wanted_tests
+from careful_coil.core.condition.wall import TestWanted, given, standing, stands, wanted_tests
 from careful_coil.core.condition.wall_rules import (
     curve_of,
     curve_through,
@@ -152,10 +152,7 @@ def _rows(judged: Judgement) -> tuple[TestRow, ...]:
             read += f"; × {got.factor:.3g} to 40 °C{divided}"
         least = "over " if test.above else ""
         at_40 = "not corrected" if got.megohm is None else f"{least}{show_ohm(1e6 * got.megohm)}"
-        verdict = "unproven" if got.megohm is None else "good"
-        if got.megohm is not None and got.megohm < wall.minimum:
-            verdict = "hold"
-        rows.append(TestRow(verdict, what, read, at_40))
+        rows.append(TestRow(stands(test, wall), what, read, at_40))
     rows += [TestRow("unproven", w.words(), "still to test", "") for w in wanted_tests(wall, kept)]
     return tuple(rows)
 
