@@ -55,25 +55,28 @@ class Scale(Painted):
         floor = row * max(len(self.told), 1) + t.px(4)
         painter.setPen(QPen(t.colour("ink"), 1.5))
         painter.drawLine(QPointF(self._x(self.LOW), floor), QPointF(self._x(self.HIGH), floor))
-        for decade in (0.1, 1, 10, 100, 1000, 10000):
+        narrow = self._x(1.0) - self._x(0.1) < t.px(48)
+        for k, decade in enumerate((0.1, 1, 10, 100, 1000, 10000)):
             x = self._x(decade)
             painter.setPen(QPen(t.colour("ink"), 1.2))
             painter.drawLine(QPointF(x, floor), QPointF(x, floor + 5))
+            if k % 2 and narrow:
+                continue  # figures would run into each other
             at = QRect(round(x) - 40, floor + t.px(7), 80, t.px(18))
             paint.text(painter, t, at, f"{decade:g}", size=13, token="quiet", align=0)
         caption = QRect(0, floor + t.px(28), self.width(), t.px(20))
-        paint.text(painter, t, caption, "MΩ at 40 °C", size=13, token="quiet", align=0)
-        x = self._x(self.limit)
-        painter.setPen(QPen(t.colour("hold"), 2))
-        painter.drawLine(QPointF(x, 0), QPointF(x, floor))
         paint.text(
             painter,
             t,
-            QRect(round(x) + 6, floor - t.px(20), 160, t.px(18)),
-            f"at least {self.limit:g}",
+            caption,
+            f"MΩ at 40 °C; line: at least {self.limit:g}",
             size=13,
-            token="hold",
+            token="quiet",
+            align=0,
         )
+        x = self._x(self.limit)
+        painter.setPen(QPen(t.colour("hold"), 2))
+        painter.drawLine(QPointF(x, 0), QPointF(x, floor))
         points = [QPointF(self._x(m), row * (k + 0.5)) for k, (_, m) in enumerate(self.told)]
         painter.setPen(QPen(t.colour("quiet"), 1.2))
         for one, two in pairwise(points):
