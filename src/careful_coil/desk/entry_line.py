@@ -150,7 +150,6 @@ class TestSetting:
     __test__ = False  # the name is not that of a test
     at_c: float | None = None
     volt: float = 500.0
-    material: Literal["thermosetting", "thermoplastic"] = "thermosetting"
     others: Literal["earthed", "guarded", "loose"] = "earthed"
     air_c: float | None = None
     humidity: float | None = None
@@ -165,7 +164,6 @@ class TestSetting:
             megohm=typed.megohm,
             at_c=self.at_c,
             test_volt=self.volt,
-            winding=self.material,
             above=typed.above,
             parts=asked.ends if asked else (),
             against=asked.sense if asked else (),

@@ -338,11 +338,9 @@ class Session(QObject):
     @property
     def setting(self) -> TestSetting:
         """What a test is made under now."""
-        wall = self.open.judged.wall if self.open else None
         return TestSetting(
             at_c=self.temperature_c,
             volt=self.test_volt,
-            material=wall.material if wall else "thermosetting",
             others=self.others,
             air_c=self.air_c,
             humidity=self.humidity,
