@@ -32,4 +32,9 @@ def test_sums_in_words_and_json(capsys: pytest.CaptureFixture[str]) -> None:
         "insulation-minimum",
         "polarization",
         "temperature-rise",
+        "capacitor-from-amps",
+        "capacitor-discharge",
+        "capacitors-together",
+        "start-capacitor",
+        "stall-heating",
     ]

@@ -93,9 +93,11 @@ def _coil_volts(
 
 def _steps(before: Hookup, found: Plan, ohms: Ohms | None) -> tuple[Step, ...]:
     had, has = {d.name for d in before.devices}, {d.name for d in found.devices}
+    used = {n for j in before.joints for n in j}
+    alias = {"N": "L2"} if "L2" not in used and before.supply.phases == 1 else {}
     return change_steps(
         before.inside().leads,
-        before.joints,
+        [tuple(alias.get(n, n) for n in j) for j in before.joints],
         found.joints,
         found.line_ohm(ohms) if ohms else None,
         gone=sorted(had - has),
@@ -110,6 +112,10 @@ def _connection_words(found: Plan, shown: ConnectionDocument) -> Iterator[str]:
         yield from ("    " + " – ".join(joint) for joint in stage.joints)
     if not found.stages:
         yield from ("  " + " – ".join(joint) for joint in found.joints)
+    for device in shown.devices or ():
+        if device.closed:
+            states = [s for s, pairs in device.closed.items() if pairs]
+            yield f"  {device.name} ({device.kind}): closed in {', '.join(states)}"
     for pair, value in (shown.line_ohm or {}).items():
         yield f"  {pair}: {value if isinstance(value, str) else show_ohm(value)}"
     for line, amp in (shown.amp or {}).items():

@@ -8,6 +8,7 @@ import itertools
 import math
 import shutil
 import subprocess
+from collections.abc import Sequence
 from pathlib import Path
 
 import pytest
@@ -84,10 +85,36 @@ def coil_amps(
     halves: Halves = "alternate",
 ) -> list[complex]:
     """Return the coil currents, rms phasors, start to finish."""
-    deck = ac_deck(network, supply, slip, rotor, halves)
     wanted = [f"i(v_{k})" for k in range(len(network.coils))]
+    return _read(network, supply, slip, rotor, wanted, folder, halves)
+
+
+def node_volts(
+    network: Network,
+    supply: Supply,
+    slip: float,
+    rotor: Rotor,
+    nodes: Sequence[str],
+    folder: Path,
+) -> list[complex]:
+    """Return the volts of nodes, rms phasors."""
+    index = network.node_index()
+    wanted = [f"v(n{index[n]})" for n in nodes]
+    return _read(network, supply, slip, rotor, wanted, folder)
+
+
+def _read(
+    network: Network,
+    supply: Supply,
+    slip: float,
+    rotor: Rotor,
+    wanted: list[str],
+    folder: Path,
+    halves: Halves = "alternate",
+) -> list[complex]:
+    deck = ac_deck(network, supply, slip, rotor, halves)
     hertz = supply.omega / (2 * math.pi)
-    found = run_deck(deck, wanted, f"ac lin 1 {hertz!r} {hertz!r}", folder)
+    found = run_deck(deck, list(dict.fromkeys(wanted)), f"ac lin 1 {hertz!r} {hertz!r}", folder)
     return [found[name] for name in wanted]
 
 

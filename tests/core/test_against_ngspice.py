@@ -8,17 +8,21 @@ import numpy as np
 import pytest
 
 from careful_coil.core.connect.explain import slips_of
+from careful_coil.core.connect.hookup import answer
 from careful_coil.core.ways import plans_of
+from careful_coil.core.ways.devices import Moment
 from careful_coil.core.winding import ARRANGEMENTS, Network
 from careful_coil.core.winding.coupling import Halves
 from careful_coil.core.winding.extras import with_extras, with_protector
 from careful_coil.core.winding.network import Capacitor
 from careful_coil.core.winding.rotor import default_rotor
 from careful_coil.core.winding.steady import Supply, solve
-from tests.core.spice import coil_amps, line_ohms, needs_ngspice
+from tests.core.kits import motors
+from tests.core.spice import coil_amps, line_ohms, needs_ngspice, node_volts
 
 pytestmark = needs_ngspice
 CLOSE = 1e-6
+MOTORS = motors()
 EVERY = [(slug, v) for slug, a in sorted(ARRANGEMENTS.items()) for v in ("", *a.variants)]
 
 
@@ -94,3 +98,29 @@ def test_amps_of_capacitor_motors(microfarad: float, slip: float, tmp_path: Path
             True,
             "alternate",
         )
+
+
+STARTED = [
+    n for n in MOTORS if n.startswith(("speed switch", "voltage relay", "run capacitor", "current"))
+]
+
+
+@pytest.mark.parametrize("moment", ["start", "run"])
+@pytest.mark.parametrize("name", STARTED)
+def test_start_gear_in_each_state(name: str, moment: Moment, tmp_path: Path) -> None:
+    """Coil amps at standstill and, in run, at rated slip; a voltage relay's coil volts too."""
+    hookup = MOTORS[name]
+    slip = 1.0 if moment == "start" else hookup.run_slip()
+    shown = answer(hookup, moment, slip)
+    rotor = default_rotor(shown.network)
+    supply = Supply.of(1, hookup.supply.volt, 50.0, 50.0)
+    theirs = np.array(coil_amps(shown.network, supply, slip, rotor, tmp_path))
+    ours = np.array(list(shown.coil_amp.values()))
+    assert np.max(np.abs(ours - theirs)) <= CLOSE * np.max(np.abs(theirs))
+    for d in hookup.devices:
+        if d.kind == "relay-voltage":
+            ends = d.at("5"), d.at("2")
+            volts = [shown.steady.node_volt[n][0] for n in ends]
+            spice = node_volts(shown.network, supply, slip, rotor, ends, tmp_path)
+            apart = abs((volts[0] - volts[1]) - (spice[0] - spice[1]))
+            assert apart <= CLOSE * abs(spice[0] - spice[1])

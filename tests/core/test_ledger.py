@@ -217,7 +217,14 @@ def test_every_gate_finding_has_words_and_a_station() -> None:
         for f in judged(*log).findings:
             assert f.subject
             assert f.why
-            assert f.station in ("intake", "leads", "insulation", "connect", "release")
+            assert f.station in (
+                "intake",
+                "leads",
+                "insulation",
+                "start-gear",
+                "connect",
+                "release",
+            )
 
 
 def test_the_frame_is_looked_at_by_ohmmeter_before_the_tester_where_the_shop_says_so() -> None:

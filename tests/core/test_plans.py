@@ -9,9 +9,9 @@ import pytest
 from careful_coil.core.connect import Hookup, Plan, Plate, Supplied, Wish, check, plan
 from careful_coil.core.connect.hookup import answer
 from careful_coil.core.connect.plans import against_default, with_direction
-from careful_coil.core.errors import BadDocument, CannotConnect, NotKnownYet
+from careful_coil.core.errors import CannotConnect, NotKnownYet
 from careful_coil.core.ways import plans_of
-from careful_coil.core.ways.devices import Device, check_devices, with_devices
+from careful_coil.core.ways.devices import Device
 from careful_coil.core.winding import ARRANGEMENTS
 from careful_coil.core.winding.markings import leads_of, mark_of
 
@@ -246,54 +246,6 @@ def test_start_and_run_capacitors_stand_where_they_belong() -> None:
     assert check(at(found, 230)).verdict == "sound"
     start, run = (answer(at(found, 230), s, 1.0) for s in ("start", "run"))  # type: ignore[arg-type]
     assert abs(start.coil_amp["aux-1-aux-2"]) > 1.5 * abs(run.coil_amp["aux-1-aux-2"]) > 0
-
-
-def test_devices_no_plan_can_place_are_said() -> None:
-    relay = Device(name="K1", kind="relay-voltage")
-    with pytest.raises(CannotConnect, match="K1"):
-        plans_of("single-phase-3-lead", devices=(relay,))
-
-
-@pytest.mark.parametrize(
-    ("device", "words"),
-    [
-        (Device(name="C1", kind="capacitor-run"), "0 µF"),
-        (Device(name="C1", kind="capacitor-dual", microfarad=40), "two capacities"),
-        (Device(name="R1", kind="resistor"), "0 Ω"),
-        (Device(name="S1", kind="speed-switch", action="hops"), "opens or closes"),
-        (Device(name="X1", kind="banana"), "one of capacitor-start"),
-    ],
-)
-def test_devices_that_cannot_be_are_refused(device: Device, words: str) -> None:
-    with pytest.raises(BadDocument, match=words):
-        check_devices((device,))
-
-
-def test_positions_are_not_worked_out_yet_and_it_says_so() -> None:
-    with pytest.raises(NotKnownYet, match="selector"):
-        check_devices((Device(name="S1", kind="selector"),))
-    with pytest.raises(BadDocument, match="twice"):
-        check_devices((START[1], START[1]))
-
-
-@pytest.mark.parametrize(
-    ("kind", "closed_at_start", "closed_in_run"),
-    [
-        ("ptc", 1, 0),
-        ("hot-wire", 2, 1),
-        ("relay-current", 2, 1),
-        ("link", 1, 1),
-        ("relay-voltage", 1, 0),
-    ],
-)
-def test_contacts_at_rest_and_in_run(kind: str, closed_at_start: int, closed_in_run: int) -> None:
-    device = Device(name="D", kind=kind)
-    assert (len(device.contacts("start")), len(device.contacts("run"))) == (
-        closed_at_start,
-        closed_in_run,
-    )
-    network = with_devices(ARRANGEMENTS[SIX].network, (device,), "start")
-    assert set(device.terminals()) <= set(network.nodes())
 
 
 @pytest.mark.parametrize(

@@ -6,7 +6,7 @@ from careful_coil.core.errors import BadValue
 from careful_coil.core.job.plate import CODE_LETTERS, check_field, nameplate
 from careful_coil.core.kind.plate_checks import plate_checks
 from careful_coil.core.kind.rules import looks_of
-from careful_coil.core.run import power
+from careful_coil.core.machine import power
 from tests.core.logs import job_of, judged, leads, plate
 
 FIVE = {

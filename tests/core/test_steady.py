@@ -16,7 +16,7 @@ from careful_coil.core.ways import plans_of
 from careful_coil.core.winding import ARRANGEMENTS, Coil, Network
 from careful_coil.core.winding.coupling import fields
 from careful_coil.core.winding.kick import series_volt
-from careful_coil.core.winding.network import Capacitor
+from careful_coil.core.winding.network import Capacitor, ohms_share
 from careful_coil.core.winding.rotor import Rotor, default_rotor
 from careful_coil.core.winding.speed import poles_of, slip_of
 from careful_coil.core.winding.steady import Supply, solve
@@ -251,8 +251,7 @@ def test_a_capacitor_makes_a_single_phase_motor_start() -> None:
 
 def test_copper_at_temperature() -> None:
     """IEEE 112, 5.2.1: 25 to 20 °C is 1.0196."""
-    warm = ARRANGEMENTS[SIX].network.with_ohm({"coil": 10.196}).at_temperature(25, 20)
-    assert warm.coils[0].ohm == pytest.approx(10.0, abs=1e-3)
+    assert 10.196 * ohms_share(25, 20) == pytest.approx(10.0, abs=1e-3)
 
 
 @pytest.mark.parametrize(

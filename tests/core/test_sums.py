@@ -14,7 +14,7 @@ from careful_coil.core.errors import (
     NotKnownYet,
     ValueOutOfRange,
 )
-from careful_coil.core.run import power
+from careful_coil.core.machine import power
 from careful_coil.core.sums import SUMS, work_out
 
 

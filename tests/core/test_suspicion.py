@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from careful_coil.core.condition.burn import BURNS
-from careful_coil.core.condition.causes import CAUSES, SYMPTOMS
+from careful_coil.core.condition.causes import CAUSES
 from careful_coil.core.condition.checklist import ITEMS
 from careful_coil.core.condition.seen_rules import BURN
 from careful_coil.core.condition.suspicion import (
@@ -16,6 +16,7 @@ from careful_coil.core.condition.suspicion import (
     symptoms_in,
     weigh_causes,
 )
+from careful_coil.core.condition.symptoms import SYMPTOMS
 from careful_coil.core.kind import weigh_kinds
 from tests.core.logs import job_of, judged, plate, ticket
 

@@ -63,7 +63,9 @@ def test_a_motor_goes_before_a_sum_of_the_same_words(bench: Bench) -> None:
     ("text", "names"),
     [
         ("sl", ["slip"]),
-        ("locked", ["locked-rotor"]),
+        ("locked-r", ["locked-rotor"]),
+        ("start-c", ["start-capacitor"]),
+        ("several", ["capacitors-together"]),
         ("torque", ["flux-and-torque"]),
         ("", []),
         ("zebra", []),
@@ -71,3 +73,22 @@ def test_a_motor_goes_before_a_sum_of_the_same_words(bench: Bench) -> None:
 )
 def test_which_sums_words_mean(text: str, names: list[str]) -> None:
     assert sum_fits(text) == names
+
+
+@pytest.mark.parametrize("steps", [0, 5])
+def test_a_sum_of_many_inputs_keeps_its_result_in_sight(bench: Bench, steps: int) -> None:
+    """Nine inputs, also at the largest text: what is typed in and what comes out can both be seen."""
+    bench.window.set_theme(bench.window.theme.larger(steps))
+    opened(bench, "start-capacitor")
+    card = bench.window.sum_card
+    for text in ("30", "3.1", "60", "", "30", "2", "50", "", "50"):
+        bench.enter(text)
+        here = card.focusWidget()
+        assert here is not None
+        assert here.visibleRegion().boundingRect().height() >= 0.9 * here.height()
+    assert bench.focus is card.log
+    assert "Microfarad quadrature: 168.895 µF" in card.result.text()
+    assert "neither may be left in" in card.remarks.text()
+    for shown in (card.result, card.remarks, card.log):
+        assert shown.visibleRegion().boundingRect().size() == shown.size()
+    assert card.geometry().bottom() <= bench.window.whole.height()

@@ -10,6 +10,9 @@ import pytest
 from careful_coil.core.connect import Plan
 from careful_coil.core.job.at_intake import PlugSeen
 from careful_coil.core.ways import plans_of
+from careful_coil.core.ways.devices import Moment
+from careful_coil.core.ways.states import State
+from careful_coil.core.ways.usual import USUAL
 from careful_coil.core.winding import ARRANGEMENTS
 from careful_coil.drawing.gallery import write_gallery
 from careful_coil.drawing.hookup import draw_hookup
@@ -32,12 +35,21 @@ HOOKUPS = [
     for variant in ("", *known.variants)
     for p in plans_of(slug, variant)
 ]
-NAMES = [f"{p.arrangement} {p.variant} {p.connection} {p.reversed}" for p in HOOKUPS]
+HOOKUPS += [
+    next(p for p in plans_of(slug, variant, devices) if not p.reversed)
+    for slug, variant, devices in USUAL.values()
+]
+NAMES = [
+    " ".join(
+        [p.arrangement, p.variant, p.connection, str(p.reversed), *(d.kind for d in p.devices)]
+    )
+    for p in HOOKUPS
+]
 
 
-def hookup_of(plan: Plan) -> Drawing:
+def hookup_of(plan: Plan, state: State | Moment = "rest") -> Drawing:
     inside = ARRANGEMENTS[plan.arrangement].inside(plan.variant)
-    return draw_hookup(inside, plan.joints, {}, devices=plan.devices)
+    return draw_hookup(inside, plan.joints, {}, devices=plan.devices, state=state)
 
 
 def winding_of(slug: str, read: bool = True) -> Drawing:

@@ -57,6 +57,21 @@ def test_a_motor_that_may_not_go_says_so_in_large() -> None:
     assert "Signature: not released" in words
 
 
+def test_start_gear_has_its_own_part_of_the_sheet() -> None:
+    entries = next(j.entries for j in demo_jobs() if j.id == "demo-chandlery")
+    words = words_of(sheet(223, judge(fold(entries), Settings())))
+    for part in (
+        "Start gear",
+        "UNPROVEN: Cause not found",
+        "HOLD: Capacitor C1 bad. 121 µF, 189 to 227 µF wanted",
+        "C1: 189-227 µF 250 V, start, measured 121 µF, 0.3 V DC left on it.",
+        "1 to 2 at rest 0.120 Ω (before 1.90 Ω)",
+        "Dress S1 not finished",
+    ):
+        assert part in words
+    assert "Start gear" not in words_of(sheet(12, judged()))
+
+
 def test_an_empty_job_still_gives_a_sheet() -> None:
     assert "Motor without a name" in words_of(sheet(12, judged()))
 

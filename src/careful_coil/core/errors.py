@@ -46,6 +46,10 @@ class CannotConnect(CoilError):
     """A supply that this motor cannot take, or a question that must be answered first."""
 
 
+class CannotPlace(CannotConnect):
+    """Devices for which no rule here says where they belong; the hookup can be checked all the same."""
+
+
 class RecordsRefused(CoilError):
     """The shop's records cannot be opened, read or written; they were not touched."""
 

@@ -115,6 +115,45 @@ class Settings:
         "preferred band; torque goes with volts squared",
         "Supply off the plate: watch above",
     )
+    start_microfarad_below: Limit = Limit(
+        0.0,
+        "%",
+        "shop default for one figure on a start capacitor",
+        "Start capacitor, µF at least under",
+    )
+    start_microfarad_above: Limit = Limit(
+        20.0,
+        "%",
+        "shop default for one figure on a start capacitor",
+        "Start capacitor, µF at most over",
+    )
+    run_microfarad_apart: Limit = Limit(
+        5.0, "%", "shop default; 6 and 10 are printed too", "Run capacitor, µF off at most"
+    )
+    start_contact: Limit = Limit(
+        0.5, "Ω", "trade practice, freshly nulled", "Start contact or protector, at most"
+    )
+    switch_contact: Limit = Limit(
+        0.1, "Ω", "trade practice, four wires or freshly nulled", "Selector's contact, at most"
+    )
+    switch_out_from: Limit = Limit(
+        70.0, "%", "trade practice, of synchronous speed", "Start device out, from"
+    )
+    switch_out_to: Limit = Limit(
+        80.0, "%", "trade practice, of synchronous speed", "Start device out, up to"
+    )
+    switch_out_watch: Limit = Limit(
+        3.0, "s", "trade practice", "Start device out in time: watch above"
+    )
+    switch_out_hold: Limit = Limit(
+        5.0, "s", "trade practice", "Start device out in time: hold above"
+    )
+    safe_volt: Limit = Limit(
+        30.0, "V", "shop default before the meter has the word", "Capacitor let down to"
+    )
+    discharge_ohm: Limit = Limit(
+        20000.0, "Ω", "shop default, 5 W", "Resistor a capacitor is let down through"
+    )
     repair_threshold: Limit = Limit(
         60.0,
         "%",
@@ -192,6 +231,9 @@ USUAL = Settings().limits()
 
 def _figure(name: str, wanted: object) -> float:
     plain = isinstance(wanted, int | float) and not isinstance(wanted, bool)
+    nothing = plain and wanted == 0 and USUAL[name].value == 0
+    if nothing:
+        return 0.0
     if not plain or not 0 < float(str(wanted)) < float("inf"):
         raise BadDocument(f"settings, {name}", str(wanted), "a number above nothing")
     return float(str(wanted))

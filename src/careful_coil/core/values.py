@@ -31,6 +31,8 @@ class Quantity(StrEnum):
     CURRENT = "current"
     FREQUENCY = "frequency"
     SPEED = "speed"
+    CURRENT_DENSITY = "current density"
+    TEMPERATURE_RISE = "temperature rise"
 
 
 class Qualifier(StrEnum):
@@ -115,6 +117,16 @@ _FAMILIES = {
         {"rpm": _ONE, "r/min": _ONE, "1/min": _ONE, "min-1": _ONE},
         "",
         "revolutions per minute, for example 1440",
+    ),
+    Quantity.CURRENT_DENSITY: _Family(
+        "A/mm²",
+        "A/mm²",
+        {"A/mm²": _ONE, "A/mm2": _ONE},
+        "",
+        "amps per square millimetre, for example 6.5",
+    ),
+    Quantity.TEMPERATURE_RISE: _Family(
+        "K", "K", {"K": _ONE}, "", "a rise in kelvin, for example 80"
     ),
 }
 _OPEN_WORDS = {"ol", "o.l", "o.l.", "0l", "0.l", "open", "inf", "infinite", "∞"}

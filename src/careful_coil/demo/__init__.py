@@ -8,13 +8,29 @@ from pathlib import Path
 from careful_coil.documents.base import parse_json
 from careful_coil.documents.job import JobDocument, read_job
 
-JOBS = ("bakery", "theatre", "boatyard", "cider-mill", "school", "glasshouse", "ropewalk", "sander")
+JOBS = (
+    "bakery",
+    "theatre",
+    "boatyard",
+    "cider-mill",
+    "school",
+    "glasshouse",
+    "ropewalk",
+    "sander",
+    "chandlery",
+    "coldstore",
+)
 
 
 def demo_jobs() -> list[JobDocument]:
     """Return the job documents of the demo shop."""
     folder = files(__name__) / "jobs"
     return [read_job(parse_json((folder / f"{n}.json").read_text(encoding="utf-8"))) for n in JOBS]
+
+
+def demo_shelf() -> str:
+    """Return the shop's list of capacitors."""
+    return (files(__name__) / "shelf.csv").read_text(encoding="utf-8")
 
 
 @contextmanager

@@ -82,6 +82,21 @@ TRUTHS: dict[str, HiddenMotor] = {
         17,
         frame_megohm=390.0,
     ),
+    "demo-chandlery": _motor(
+        "single-phase-4-lead",
+        _named("A=main-1 B=main-2 C=aux-1 D=aux-2"),
+        {"main": 1.5, "auxiliary": 4.3},
+        19,
+        start_device="switch",
+        frame_megohm=410.0,
+    ),
+    "demo-coldstore": _motor(
+        "single-phase-4-lead",
+        _named("A=main-1 B=main-2 C=aux-1 D=aux-2"),
+        {"main": 1.9, "auxiliary": 5.1},
+        20,
+        frame_megohm=230.0,
+    ),
     "demo-sander": _motor(
         "universal-5-lead",
         _named("A=armature-1 B=field-tap C=field-2 D=armature-2 E=field-1"),

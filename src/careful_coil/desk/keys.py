@@ -8,7 +8,7 @@ from careful_coil.desk import paint
 from careful_coil.desk.theme import Theme
 
 KEYS = (
-    ("Ctrl+1 2 3 7 9", "Intake, Leads, Insulation, Connect, Release"),
+    ("Ctrl+1 2 3 4 7 9", "Intake, Leads, Insulation, Start gear, Connect, Release"),
     ("Ctrl+N", "new job"),
     ("Ctrl+L", "loose leads: just tell me these leads"),
     ("Ctrl+K", "find a motor; a bench sum by its name: slip, power-factor"),
@@ -30,7 +30,7 @@ KEYS = (
     ("N or +", "not here: the next best; Shift+N brings all back"),
     ("Ctrl+Z", "strike the last entry, so does - on the number pad; Ctrl+Shift+Z takes it back"),
     ("Ctrl+P", "write the job sheet"),
-    ("Page Up, Page Down", "at Intake and Insulation: the part before or after"),
+    ("Page Up, Page Down", "at Intake, Insulation and Start gear: the part before or after"),
     ("T, Shift+T", "on the strip: the clock of an insulation test, one minute or ten; T ends it"),
     ("120/180/260", "an insulation test at 15, 30, 60 s; 30s 180 60s 260 for other times"),
     ("Ctrl+,", "shop settings: limits, schools, currency"),

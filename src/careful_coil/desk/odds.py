@@ -11,6 +11,7 @@ from careful_coil.desk.painted import Painted
 from careful_coil.desk.theme import Theme
 
 Row = tuple[float, str, str]
+BAR, NARROW_BAR, WIDE = 110, 36, 460  # pixels at 100 % text: the bar gives way to the name
 
 
 class Odds(Painted):
@@ -36,19 +37,22 @@ class Odds(Painted):
     def paintEvent(self, event: QPaintEvent) -> None:
         """Draw the rows."""
         painter, t = QPainter(self), self.theme
+        bar = t.px(BAR if self.width() >= t.px(WIDE) else NARROW_BAR)
+        told = bar + t.px(10)
+        name_at = told + t.px(60)
         for k, (odds, title, rest_words) in enumerate(self.rows):
             y, high = t.px(28) * k, t.px(28)
-            track = QRect(0, y + t.px(7), t.px(110), t.px(12))
+            track = QRect(0, y + t.px(7), bar, t.px(12))
             painter.fillRect(track, t.colour("hairline"))
             painter.fillRect(
                 QRect(track.left(), track.top(), round(track.width() * odds), track.height()),
                 t.colour("ink"),
             )
-            paint.text(painter, t, QRect(t.px(120), y, t.px(60), high), _percent(odds), bold=True)
-            wide = max(self.width() - t.px(180), 0)
+            paint.text(painter, t, QRect(told, y, t.px(60), high), _percent(odds), bold=True)
+            wide = max(self.width() - name_at, 0)
             name = min(paint.width_of(t, title) + 16, wide)
-            paint.text(painter, t, QRect(t.px(180), y, name, high), title)
-            rest = QRect(t.px(180) + name, y, wide - name, high)
+            paint.text(painter, t, QRect(name_at, y, name, high), title)
+            rest = QRect(name_at + name, y, wide - name, high)
             paint.text(painter, t, rest, rest_words, size=13, token="quiet", align=1)
 
 

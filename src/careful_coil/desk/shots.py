@@ -35,6 +35,7 @@ VIEWS = (
     ("leads-why", "demo-ropewalk", "leads", "why"),
     ("insulation", "demo-cider-mill", "insulation", "test"),
     ("insulation-drying", "demo-boatyard", "insulation", "drying"),
+    ("start-gear", "demo-bakery", "start-gear", "why"),
     ("connect", "demo-theatre", "connect", ""),
     ("release", "demo-cider-mill", "release", ""),
     ("settings", SETTINGS, "", ""),
@@ -86,7 +87,7 @@ def show(window: Window, job: str, station: str, part: str) -> None:
     leads = window.pages["leads"]
     if part == "kick":
         window.session.pick(Request(kind="kick", ends=("A", "F"), sense=("B", "G")))
-    elif part == "why" and isinstance(leads, LeadsPage):
+    elif station == "leads" and part == "why" and isinstance(leads, LeadsPage):
         leads.explain()
     page = window.stack.currentWidget()
     if part and isinstance(page, PartedPage):

@@ -11,6 +11,7 @@ from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QApplication
 
 from careful_coil.bench import Instrument
+from careful_coil.core.gear.shelf_list import read_shelf
 from careful_coil.core.job import Job
 from careful_coil.desk.session import InstrumentFor, Session
 from careful_coil.desk.theme import Theme, load_fonts
@@ -18,6 +19,7 @@ from careful_coil.desk.window import Window
 from careful_coil.records import RecordsThread
 from careful_coil.records.attachments import keep
 from careful_coil.records.shop_settings import read_settings
+from careful_coil.records.shop_shelf import FILE, keep_shelf
 
 NAME = "careful-coil"
 
@@ -57,9 +59,10 @@ def build(
     window = Window(session, theme or Theme(), folder / "sheets")
     window.rack.who.setText(session.who)
 
-    def keep_demo_pictures() -> None:
-        from careful_coil.demo import demo_pictures
+    def keep_demo_files() -> None:
+        from careful_coil.demo import demo_pictures, demo_shelf
 
+        keep_shelf(folder / FILE, read_shelf(demo_shelf()))
         with demo_pictures() as pictures:
             for file in pictures:
                 keep(folder, file)
@@ -72,7 +75,7 @@ def build(
             session.told.emit(trouble, "watch")
         session.load(demo_jobs() if demo else [])
         if demo:
-            session.aside(keep_demo_pictures, lambda _: None)
+            session.aside(keep_demo_files, lambda _: None)
 
     QTimer.singleShot(0, fill)
     return window

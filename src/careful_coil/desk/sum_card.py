@@ -2,9 +2,17 @@
 
 from functools import partial
 
-from PySide6.QtCore import QRect, Qt, Signal
+from PySide6.QtCore import QMargins, QRect, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QPainter, QPaintEvent
-from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QFrame,
+    QGridLayout,
+    QHBoxLayout,
+    QLabel,
+    QScrollArea,
+    QVBoxLayout,
+    QWidget,
+)
 
 from careful_coil.core.errors import CoilError
 from careful_coil.core.job.entries import SumWorked
@@ -16,6 +24,7 @@ from careful_coil.desk.stations.page import Heading, plain_label
 from careful_coil.desk.theme import Theme
 
 COLUMNS, WIDEST = 2, 620
+MANY, MANY_COLUMNS, MANY_WIDEST = 6, 4, 940  # more inputs than that stand four in a row
 
 
 def sum_fits(text: str) -> list[str]:
@@ -44,7 +53,7 @@ class SumCard(QWidget):
         self._grid = QGridLayout(self._grid_box)
         self._grid.setContentsMargins(0, 0, 0, 0)
         self._grid.setHorizontalSpacing(14)
-        self.result, self.about = plain_label(), plain_label()
+        self.result, self.remarks, self.about = plain_label(), plain_label(), plain_label()
         self.log = EnterButton("Into the job's log")
         self.log.clicked.connect(self._log)
         self.shut = EnterButton("Close, Escape")
@@ -53,13 +62,30 @@ class SumCard(QWidget):
         for button in (self.log, self.shut):
             keys.addWidget(button)
         keys.addStretch()
+        self._body = QWidget()
+        inner = QVBoxLayout(self._body)
+        inner.setContentsMargins(0, 0, 8, 0)
+        inner.setSpacing(12)
+        for part in (self.heading, self._grid_box, self.about):
+            inner.addWidget(part)
+        inner.addStretch()
+        self._scroll = QScrollArea()
+        self._scroll.setWidgetResizable(True)
+        self._scroll.setFrameShape(QFrame.Shape.NoFrame)
+        self._scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self._scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self._scroll.setWidget(self._body)
         column = QVBoxLayout(self)
-        column.setContentsMargins(24, 20, 24, 20)
+        column.setContentsMargins(24, 20, 16, 20)
         column.setSpacing(12)
-        for part in (self.heading, self._grid_box, self.result, self.about):
-            column.addWidget(part)
-        column.addLayout(keys)
-        column.addStretch()
+        foot = QVBoxLayout()
+        foot.setSpacing(12)
+        foot.addWidget(self.result)  # always in sight, whatever the text size
+        foot.addWidget(self.remarks)
+        foot.addLayout(keys)
+        column.addWidget(self._scroll, 1)
+        column.addLayout(foot)
+        self._foot = foot
         self.hide()
 
     def set_theme(self, theme: Theme) -> None:
@@ -69,6 +95,9 @@ class SumCard(QWidget):
         quiet = theme.colour("quiet").name()
         self.result.setStyleSheet(f"font-size: {theme.px(20)}px; font-weight: bold;")
         self.about.setStyleSheet(f"color: {quiet}; font-size: {theme.px(13)}px;")
+        ground = theme.colour("surface").name()
+        self._scroll.viewport().setStyleSheet(f"background: {ground};")
+        self._body.setStyleSheet(f"QWidget#body {{ background: {ground}; }}")
         self.update()
 
     def unfold(self, name: str, room: QRect) -> None:
@@ -81,6 +110,8 @@ class SumCard(QWidget):
             if widget is not None:
                 widget.deleteLater()
         self.cells = {}
+        many = len(chosen.inputs) > MANY
+        columns, widest = (MANY_COLUMNS, MANY_WIDEST) if many else (COLUMNS, WIDEST)
         for k, one in enumerate(chosen.inputs):
             label = QLabel(f"{one.title}{f', {one.unit}' if one.unit else ''}")
             cell = Line()
@@ -88,14 +119,14 @@ class SumCard(QWidget):
             cell.setPlaceholderText(one.usual or " or ".join(one.choices))
             cell.textChanged.connect(self._work)
             cell.returnPressed.connect(partial(self._onward, k))
-            row, place = 2 * (k // COLUMNS), k % COLUMNS
+            row, place = 2 * (k // columns), k % columns
             self._grid.addWidget(label, row, place)
             self._grid.addWidget(cell, row + 1, place)
             self.cells[one.key] = cell
         self.about.setText(f"{chosen.formula}\nRange: {chosen.domain}.\nSource: {chosen.source}")
         self.set_theme(self.theme)
         self._work()
-        wide = min(self.theme.px(WIDEST), room.width())
+        wide = min(self.theme.px(widest), room.width())
         self.setFixedWidth(wide)
         high = min(self.layout_height(), room.height())
         self.setGeometry(QRect(room.center().x() - wide // 2, room.top(), wide, high))
@@ -105,7 +136,11 @@ class SumCard(QWidget):
 
     def layout_height(self) -> int:
         """Return the height that shows all of it, with room for a message of some lines."""
-        return self.sizeHint().height() + self.theme.px(60)
+        around = self.layout().contentsMargins() if self.layout() else QMargins()
+        wide = self.width() - around.left() - around.right()
+        body = max(self._body.sizeHint().height(), self._body.heightForWidth(wide))
+        foot = self._foot.sizeHint().height() + 12
+        return body + foot + around.top() + around.bottom() + self.theme.px(60)
 
     def fold(self) -> None:
         """Close it."""
@@ -118,24 +153,40 @@ class SumCard(QWidget):
     def _work(self) -> None:
         typed = self._texts()
         texts = {k: typed.get(k, "") for k in self.cells}
-        self.answer = None
+        self.answer, remarks = None, ""
         if all(texts[i.key] for i in SUMS[self.name].inputs if not (i.usual or i.optional)) and any(
             texts.values()
         ):
             try:
                 self.answer = work_out(self.name, typed)
-                words = "\n".join(self.answer.lines())
+                lines = self.answer.lines()
+                told = len(self.answer.results)
+                words, remarks = "\n".join(lines[:told]), "\n".join(lines[told:])
             except CoilError as error:
                 words = str(error)
         else:
             words = "Fill in all of them: the result comes as you type."
         self.result.setText(words)
+        self.remarks.setText(remarks)
+        self.remarks.setVisible(bool(remarks))
         self.log.setEnabled(self.answer is not None and self._session.open is not None)
+
+    def focusNextPrevChild(self, forward: bool) -> bool:
+        """Go on by Tab, what it comes to in sight."""
+        moved = super().focusNextPrevChild(forward)
+        self._in_sight()
+        return moved
+
+    def _in_sight(self) -> None:
+        here = self.focusWidget()
+        if here is not None and self._body.isAncestorOf(here):
+            self._scroll.ensureWidgetVisible(here)
 
     def _onward(self, number: int) -> None:
         cells = list(self.cells.values())
         after = cells[number + 1] if number + 1 < len(cells) else self.log
         after.setFocus(Qt.FocusReason.TabFocusReason)
+        self._in_sight()
 
     def _log(self) -> None:
         if self.answer is None:

@@ -13,9 +13,11 @@ SHOWN: dict[Station, str] = {
     "intake": "Intake",
     "leads": "Leads",
     "insulation": "Insulation",
+    "start-gear": "Start gear",
     "connect": "Connect",
     "release": "Release",
 }
+NARROWEST_GAP = 8  # pixels between the names of two stations
 COUNT_WORDS = {2: "two", 3: "three", 4: "four", 5: "five", 6: "six", 9: "nine", 12: "twelve"}
 
 
@@ -69,8 +71,11 @@ class Way(Painted):
 
     def _boxes(self) -> dict[Station, QRect]:
         t, x, boxes = self.theme, 20, {}
-        for station, name in SHOWN.items():
-            wide = paint.width_of(t, name, 16, True) + t.px(26)
+        words = {s: paint.width_of(t, name, 16, True) for s, name in SHOWN.items()}
+        room = self.width() - x - sum(words.values())
+        gap = max(min(t.px(26), room // len(words)), NARROWEST_GAP)  # closer where text is large
+        for station, own in words.items():
+            wide = own + gap
             boxes[station] = QRect(x, t.px(44), wide, self.height() - t.px(45))
             x += wide
         return boxes

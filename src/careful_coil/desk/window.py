@@ -31,6 +31,7 @@ from careful_coil.desk.stations.leads import LeadsPage
 from careful_coil.desk.stations.marks import marks_of
 from careful_coil.desk.stations.page import Page
 from careful_coil.desk.stations.release import ReleasePage
+from careful_coil.desk.stations.start_gear import StartGearPage
 from careful_coil.desk.strip import Strip
 from careful_coil.desk.sum_card import SumCard
 from careful_coil.desk.theme import Theme
@@ -42,6 +43,7 @@ ABOUT: dict[Station, str] = {
     "intake": "Intake keeps what is lost later: plate, colours, marks, joints as found.",
     "leads": "Leads finds what each lead is, from as few readings as it takes.",
     "insulation": "Insulation corrects the tester's figure to 40 °C and holds it against its limit.",
+    "start-gear": "Start gear ranks why it will not start and judges capacitors, switches and relays.",
     "connect": "Connect gives the joints for the supply and proves them by ohms.",
     "release": "Release shows all that stands before it can go, and takes the signature.",
 }
@@ -62,6 +64,7 @@ class Window(QMainWindow):
             "intake": IntakePage(session, theme),
             "leads": LeadsPage(session, theme),
             "insulation": InsulationPage(session, theme),
+            "start-gear": StartGearPage(session, theme),
             "connect": ConnectPage(session, theme),
             "release": ReleasePage(session, theme),
         }

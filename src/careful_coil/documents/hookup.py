@@ -1,6 +1,7 @@
 """`careful-coil/hookup` version 1, in; `careful-coil/hookup-check` version 1, out."""
 
 import math
+from collections.abc import Iterable
 from typing import Annotated, Any, Literal
 
 from pydantic import (
@@ -43,7 +44,9 @@ Volt = Annotated[float, _figure(Quantity.VOLTAGE), Above]
 Amp = Annotated[float, _figure(Quantity.CURRENT), Above]
 Hertz = Annotated[float, _figure(Quantity.FREQUENCY), Field(gt=0, le=1000)]
 Farad = Annotated[float, Above]
+MOST_CONTACTS = 24  # positions of a switch, and contacts closed in one
 Terminals = tuple[Annotated[str, Field(max_length=20)], Annotated[str, Field(max_length=20)]]
+Contacts = Annotated[list[Terminals], Field(max_length=MOST_CONTACTS)]
 
 
 class RatedDocument(Document):
@@ -94,10 +97,12 @@ class DeviceDocument(Document):
     microfarad: Farad | tuple[Farad, Farad] | None = None
     ohm: Ohm | None = None
     action: str = "opens"
-    table: dict[str, list[Terminals]] = Field(default_factory=dict)
+    table: Annotated[dict[Name, Contacts], Field(max_length=MOST_CONTACTS)] = Field(
+        default_factory=dict
+    )
 
-    def device(self) -> Device:
-        """Return it for the core."""
+    def device(self, named: Iterable[str] = ()) -> Device:
+        """Return it for the core; `named` what joints call its terminals."""
         farad = self.microfarad
         first, second = farad if isinstance(farad, tuple) else (farad or 0.0, 0.0)
         return Device(
@@ -108,6 +113,11 @@ class DeviceDocument(Document):
             ohm=self.ohm or 0.0,
             action=self.action,
             table={k: tuple(v) for k, v in self.table.items()},
+            ends=tuple(
+                dict.fromkeys(
+                    n.removeprefix(f"{self.name}.") for n in named if n.startswith(f"{self.name}.")
+                )
+            ),
         )
 
 
@@ -157,7 +167,9 @@ class HookupDocument(Document):
             coil_ohm=1.0 if self.coil_ohm is None else self.coil_ohm,
             family=self.rated.family or "",
             rpm=self.rated.rpm,
-            devices=tuple(d.device() for d in self.devices),
+            devices=tuple(
+                d.device(n for joint in self.joints for n in joint) for d in self.devices
+            ),
         )
 
 
@@ -175,7 +187,7 @@ OhmOut = float | Literal["open"]
 
 
 class FindingOut(Document):
-    """One finding on a hookup."""
+    """One finding on a hookup; `state` the state of its devices in which it shows."""
 
     code: str
     severity: Literal["note", "watch", "hold"]
@@ -183,6 +195,7 @@ class FindingOut(Document):
     leads: list[str]
     text: str
     shown_by_ohms: bool | None
+    state: str | None = None
 
 
 class StateOut(Document):
@@ -284,6 +297,7 @@ def hookup_check_document(
                 leads=list(f.leads),
                 text=f.text,
                 shown_by_ohms=f.shown_by_ohms,
+                state=f.state or None,
             )
             for f in found.faults
         ],

@@ -1,22 +1,23 @@
 """Every arrangement and every hookup of it as SVG, for a look: `python -m careful_coil.drawing.gallery`."""
 
+import math
 import re
 import sys
 from collections.abc import Iterator
 from pathlib import Path
 
+from careful_coil.core.machine.curves import field_of, phasors, start_curves
+from careful_coil.core.machine.estimate import estimate
+from careful_coil.core.machine.facts import Facts
+from careful_coil.core.machine.run_up import OUT_SHARE, Load
 from careful_coil.core.ways import plans_of
-from careful_coil.core.ways.devices import Device
+from careful_coil.core.ways.states import off_of, states_of, tripped_of
+from careful_coil.core.ways.usual import USUAL
 from careful_coil.core.winding import ARRANGEMENTS
 from careful_coil.drawing.hookup import draw_hookup
 from careful_coil.drawing.shapes import Drawing
+from careful_coil.drawing.start import draw_field, draw_phasors, draw_torque
 from careful_coil.drawing.svg import svg_of
-
-START_AND_RUN = (
-    Device(name="S1", kind="speed-switch"),
-    Device(name="C1", kind="capacitor-start", microfarad=160),
-    Device(name="C2", kind="capacitor-run", microfarad=30),
-)
 
 
 def drawings() -> Iterator[tuple[str, Drawing]]:
@@ -35,10 +36,50 @@ def drawings() -> Iterator[tuple[str, Drawing]]:
                 if p.start == "direct":
                     title = f"{named}: {p.connection}{way}"
                     yield title, draw_hookup(network, p.joints, {}, devices=p.devices)
-    four = ARRANGEMENTS["single-phase-4-lead"].network
-    full = plans_of("single-phase-4-lead", devices=START_AND_RUN)[0]
-    title = "single-phase-4-lead: start and run capacitors"
-    yield title, draw_hookup(four, full.joints, {}, devices=full.devices)
+    yield from _with_start_gear()
+    yield from _starting()
+
+
+def _with_start_gear() -> Iterator[tuple[str, Drawing]]:
+    """Yield every usual start gear and switch on a winding, in each of its states."""
+    for name, (slug, variant, devices) in USUAL.items():
+        network = ARRANGEMENTS[slug].inside(variant)
+        found = next(p for p in plans_of(slug, variant, devices) if not p.reversed)
+        every = [*states_of(found.devices), off_of(found.devices), tripped_of(found.devices)]
+        for state in (s for s in every if s is not None):
+            title = f"{name}: {found.connection}, {state.name}"
+            yield title, draw_hookup(network, found.joints, {}, devices=found.devices, state=state)
+
+
+PLATES: tuple[tuple[str, Facts], ...] = (  # invented plates
+    (
+        "speed switch, split phase",
+        Facts(kind="split-phase", volt=230, hertz=50, rpm=1420, amp=2.6, watt=250),
+    ),
+    (
+        "speed switch, start capacitor",
+        Facts(kind="capacitor-start", volt=230, hertz=50, rpm=1425, amp=5.4, watt=550),
+    ),
+    (
+        "run capacitor, line switch",
+        Facts(kind="psc", volt=230, hertz=50, rpm=1390, amp=5.2, watt=750),
+    ),
+)
+FAN = 0.6  # of rated torque, as a fan's load in the pictures
+
+
+def _starting() -> Iterator[tuple[str, Drawing]]:
+    """Yield torque, currents and field of motors estimated from invented plates."""
+    for name, facts in PLATES:
+        slug, variant, devices = USUAL[name]
+        motor = estimate(plans_of(slug, variant, devices)[0], facts).motor
+        rated = (facts.watt or 0.0) / (2 * math.pi * facts.rpm / 60)
+        switch = OUT_SHARE if any(d.switches for d in devices) else None
+        load = Load(inertia=0.01, torque=FAN * rated)
+        still = motor.standstill
+        yield f"{name}: torque", draw_torque(start_curves(motor), rated, switch, load)
+        yield f"{name}: currents at standstill", draw_phasors(phasors(motor, still))
+        yield f"{name}: field at standstill", draw_field(field_of(still))
 
 
 def write_gallery(folder: Path) -> int:

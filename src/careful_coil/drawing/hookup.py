@@ -2,9 +2,11 @@
 
 from collections.abc import Iterable, Mapping, Sequence
 
-from careful_coil.core.ways.devices import Device
+from careful_coil.core.ways.devices import Device, Moment
+from careful_coil.core.ways.states import State, state_at
 from careful_coil.core.winding import Network
 from careful_coil.drawing import layout, wires
+from careful_coil.drawing.devices import box_between, draw_device
 from careful_coil.drawing.layout import COIL, LETTER, Element, Place, half_width
 from careful_coil.drawing.shapes import Drawing, Flag, Ring, Shape, Stroke, Words, coil
 from careful_coil.drawing.winding import Look
@@ -13,6 +15,7 @@ from careful_coil.drawing.wires import Net, Router
 LINES = ("L1", "L2", "L3", "N")
 FLAG = 12.8  # room for a flag above the wires
 LEFT = 2.0
+APART = 11.9  # between two flags: as far as lanes of a device
 IN_A_ROW = 8
 
 
@@ -26,8 +29,9 @@ def draw_hookup(
     wrong: frozenset[frozenset[str]] = frozenset(),
     labels: Mapping[str, str] | None = None,
     beside: Iterable[Sequence[str]] = (),
+    state: State | Moment = "rest",
 ) -> Drawing:
-    """Return the drawing of a network with joints between leads, lines and devices.
+    """Return the drawing of a network with joints between leads, lines and devices in a state.
 
     `fresh` joints are drawn in copper, `wrong` ones as holds; `marks` tokens of coils by name,
     `labels` what is written beside them.
@@ -35,7 +39,8 @@ def draw_hookup(
     is given the other's joints as `beside`; leads in no joint are named below.
     """
     joints = [tuple(j) for j in joints]
-    elements = layout.elements_of(network, devices, labels)
+    stands = state if isinstance(state, State) else state_at(devices, state)
+    elements = layout.elements_of(network, devices, stands, labels)
     ring_of = _rings(elements, network.leads, devices)
     tokens = dict.fromkeys(fresh, "copper") | dict.fromkeys(wrong, "hold")
     nets = _inner(elements, ring_of)
@@ -58,7 +63,7 @@ def draw_hookup(
     for net in nets:
         shapes += router.drawn(net)
     for e in elements:
-        shapes += _element(e, grid, (marks or {}).get(e.name, "ink"))
+        shapes += _element(e, grid, (marks or {}).get(e.name, "ink"), stands)
     joined = {n for j in joints if len(set(j)) > 1 for n in j}
     for lead in network.leads:
         if lead in ring_of:
@@ -84,6 +89,7 @@ def draw_hookup(
     wide = max(
         [max(_extent(s)) for s in shapes if not isinstance(s, Words)]
         + [s.at[0] + 0.6 * s.size * len(s.text) for s in shapes if isinstance(s, Words)]
+        + [_label_at(e, grid)[0] + 0.6 * LETTER * e.letters for e in elements]
     )
     return Drawing(tuple(shapes), wide + 3.0, foot + 4.5 * len(legend))
 
@@ -100,7 +106,7 @@ def _rings(
     """Return where each lead and terminal is: its upper end, if it has one."""
     found: dict[str, Place] = {}
     names = {*leads, *(t for d in devices for t in d.terminals())}
-    for place in sorted(layout.places(elements), key=lambda p: (p.number > 0, p.element.row)):
+    for place in sorted(layout.places(elements), key=lambda p: (not p.upper, p.element.row)):
         if place.node in names:
             found.setdefault(place.node, place)
     return found
@@ -115,7 +121,7 @@ def _inner(elements: Sequence[Element], ring_of: Mapping[str, Place]) -> list[Ne
 
 
 def _above(net: Net) -> bool:
-    return any(p.channel == 0 and p.number == 0 for p in net.pins)
+    return any(p.channel == 0 and p.upper for p in net.pins)
 
 
 def _loose(nets: Sequence[Net]) -> list[str]:
@@ -134,18 +140,25 @@ def _flags(
             found[line] = LEFT + 6.0 + 13.0 * loose.index(line)
             continue
         net = next(n for n in nets if n.line == line and _above(n))
-        wanted = [grid.at(p)[0] for p in net.pins if p.channel == 0 and p.number == 0]
-        free = [x for x in wanted if all(abs(x - t) >= 12.0 for t in found.values())]
+        wanted = [grid.at(p)[0] for p in net.pins if p.channel == 0 and p.upper]
+        free = [x for x in wanted if all(abs(x - t) >= APART for t in found.values())]
         found[line] = (
-            free[0] if free else layout.nearest_free(wanted[0], list(found.values()), 12.0)
+            free[0] if free else layout.nearest_free(wanted[0], list(found.values()), APART)
         )
     return found
 
 
-def _element(e: Element, grid: layout.Grid, token: str) -> list[Shape]:
-    a, b = grid.at(Place(e, 0)), grid.at(Place(e, 1))
+def _label_at(e: Element, grid: layout.Grid) -> tuple[float, float]:
+    """Return where an element's label begins: right of it, half way down."""
+    _, y = grid.at(Place(e, 0))
+    return max(grid.at(Place(e, k))[0] for k in range(len(e.ends))) + 4.6, y + COIL / 2
+
+
+def _element(e: Element, grid: layout.Grid, token: str, state: State) -> list[Shape]:
+    places = [grid.at(Place(e, k)) for k in range(len(e.ends))]
+    a, b = places[0], next(p for k, p in enumerate(places) if k >= e.tops)
     label = Words(
-        at=(a[0] + 4.6 + 9.0 * max(0, len(e.ends) - 2), a[1] + COIL / 2),
+        at=_label_at(e, grid),
         text=e.label,
         size=LETTER,
         anchor=-1,
@@ -154,35 +167,6 @@ def _element(e: Element, grid: layout.Grid, token: str) -> list[Shape]:
     said: list[Shape] = [label] if e.label else []
     if e.kind == "coil":
         return [coil(a, b, token), *said]
-    return [*_symbol(e, a, b, grid, token), *said]
-
-
-def _symbol(
-    e: Element, a: tuple[float, float], b: tuple[float, float], grid: layout.Grid, token: str
-) -> list[Shape]:
-    x, top, bottom = a[0], a[1] + COIL / 2 - 1.6, a[1] + COIL / 2 + 1.6
-
-    def stroke(*points: tuple[float, float], width: float = 0.5) -> Stroke:
-        return Stroke(points=points, token=token, width=width)
-
-    if e.kind.startswith("capacitor") and len(e.ends) == 2:
-        return [
-            stroke(a, (x, top)),
-            stroke((x - 3.6, top), (x + 3.6, top), width=0.9),
-            stroke((x - 3.6, bottom), (x + 3.6, bottom), width=0.9),
-            stroke((x, bottom), b),
-        ]
-    if e.kind in ("speed-switch", "link", "protector"):
-        blade = (x, bottom + 2.4) if e.kind == "link" else (x + 3.0, top - 1.4)
-        return [
-            stroke(a, (x, top - 2.4)),
-            stroke((x, bottom + 2.4), blade if e.kind != "link" else (x, top - 2.4), width=0.9),
-            stroke((x, bottom + 2.4), b),
-        ]
-    wide = 3.4 + 9.0 * (len(e.ends) - 2)
-    box = ((x - 3.4, top - 4), (x + wide, top - 4), (x + wide, bottom + 4), (x - 3.4, bottom + 4))
-    shapes: list[Shape] = [stroke(a, (x, top - 4)), stroke(*box, box[0])]
-    for number in range(1, len(e.ends)):
-        end = grid.at(Place(e, number))
-        shapes.append(stroke((end[0], bottom + 4), end))
-    return shapes
+    if e.device is not None and e.body is not None:
+        return [*draw_device(e.device, e.body, places, state, token), *said]
+    return [*box_between(a, b, token), *said]

@@ -5,19 +5,25 @@ Every end of an element is in a channel: channel r lies above row r, the last on
 
 import math
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
+from careful_coil.core.values import show_ohm
 from careful_coil.core.ways.devices import Device
+from careful_coil.core.ways.states import State, off_of, states_of, tripped_of
 from careful_coil.core.winding import Network
+from careful_coil.drawing.devices import HEIGHT, Body, body_of, state_words
 
-COIL, LETTER = 22.0, 3.0
+COIL, LETTER = HEIGHT, 3.0
 ASIDE = 10.0  # right of a coil's end, where nothing is written beside it
 RADIUS = 3.9
 
 
 @dataclass(frozen=True, slots=True)
 class Element:
-    """A coil, part or device in its column and row; `ends` its node names, the first at the top."""
+    """A coil, part or device in its column and row; `ends` its node names, the upper ones first.
+
+    `body` of a device says how many ends are above and how far each stands to the right.
+    """
 
     name: str
     kind: str
@@ -25,11 +31,24 @@ class Element:
     row: int
     ends: tuple[str, ...]
     label: str = ""
+    device: Device | None = field(default=None, compare=False)
+    body: Body | None = field(default=None, compare=False)
+    letters: int = 0  # room kept for its label: the same in every state
+
+    @property
+    def tops(self) -> int:
+        """Return how many ends are above."""
+        return self.body.tops if self.body else 1
+
+    @property
+    def width(self) -> float:
+        """Return how far its last end stands right of its first, in mm."""
+        return max(self.body.lanes) if self.body else 0.0
 
 
 @dataclass(frozen=True, slots=True)
 class Place:
-    """One end of an element: number 0 is the upper one, the others lie below, side by side."""
+    """One end of an element: the first are above, the others below, side by side."""
 
     element: Element
     number: int
@@ -40,15 +59,23 @@ class Place:
         return self.element.ends[self.number]
 
     @property
+    def upper(self) -> bool:
+        """Whether it is above its element."""
+        return self.number < self.element.tops
+
+    @property
     def channel(self) -> int:
         """Return the channel its wires leave into."""
-        return self.element.row + (1 if self.number else 0)
+        return self.element.row + (0 if self.upper else 1)
 
 
 def elements_of(
-    network: Network, devices: Sequence[Device] = (), labels: Mapping[str, str] | None = None
+    network: Network,
+    devices: Sequence[Device],
+    state: State,
+    labels: Mapping[str, str] | None = None,
 ) -> list[Element]:
-    """Return everything that is drawn: coils by phase, then parts, then devices.
+    """Return everything that is drawn: coils by phase, then parts, then devices as they stand.
 
     `labels` what is written beside a coil, by its name.
     """
@@ -71,18 +98,36 @@ def elements_of(
     for k, p in enumerate(network.parts):
         found.append(Element(p.name, "part", count + k, 0, (p.start, p.finish), p.kind))
     count += len(network.parts)
+    others = (off_of(devices), tripped_of(devices))
+    every = [state, *states_of(devices), *(s for s in others if s is not None)]
     for k, d in enumerate(devices):
-        found.append(Element(d.name, d.kind, count + k, 0, d.terminals(), device_label(d)))
+        body = body_of(d)
+        found.append(
+            Element(
+                d.name,
+                d.kind,
+                count + k,
+                0,
+                body.ends,
+                device_label(d, state),
+                device=d,
+                body=body,
+                letters=max(len(device_label(d, s)) for s in every),
+            )
+        )
     return found
 
 
-def device_label(device: Device) -> str:
-    """Return a device's name and figure."""
+def device_label(device: Device, state: State) -> str:
+    """Return a device's name, and its figure or what it stands at."""
     if device.second:
         return f"{device.name} {device.microfarad:g}+{device.second:g} µF"
     if device.microfarad:
         return f"{device.name} {device.microfarad:g} µF"
-    return f"{device.name} {device.ohm:g} Ω" if device.ohm else device.name
+    if device.kind == "resistor":
+        return f"{device.name} {show_ohm(device.ohm)}"
+    stands = state_words(device, state)
+    return f"{device.name} {stands}".rstrip()
 
 
 def half_width(text: str) -> float:
@@ -107,8 +152,9 @@ class Grid:
 
     def at(self, place: Place) -> tuple[float, float]:
         """Return the point of an end."""
-        x = self.columns[place.element.column] + 9.0 * max(0, place.number - 1)
-        y = self.tops[place.element.row] + (COIL if place.number else 0.0)
+        body = place.element.body
+        x = self.columns[place.element.column] + (body.lanes[place.number] if body else 0.0)
+        y = self.tops[place.element.row] + (0.0 if place.upper else COIL)
         return x, y
 
 
@@ -131,8 +177,8 @@ def grid(
         own = [e for e in elements if e.column == column]
         x += half + 8.0 + 2.4 * lanes[column]
         columns.append(x)
-        label = max(0.62 * LETTER * len(e.label) for e in own)
-        wide = max(9.0 * max(0, len(e.ends) - 2) for e in own)
+        label = max(0.62 * LETTER * max(len(e.label), e.letters) for e in own)
+        wide = max(e.width for e in own)
         x += max(half + ASIDE, 6.0 + label) + wide
     tops: list[float] = []
     y = head

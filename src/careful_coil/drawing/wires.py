@@ -35,8 +35,8 @@ class Net:
         return (
             upper.element.column == lower.element.column
             and lower.element.row == upper.element.row + 1
-            and upper.number == 1
-            and lower.number == 0
+            and not upper.upper
+            and lower.upper
         )
 
     def plain(self) -> bool:
@@ -67,7 +67,7 @@ def _own_lane(net: Net) -> Place | None:
     """Return the end in row 1 whose own way up the left side reaches the rest of its net."""
     lowest = [p for p in net.pins if p.channel == 1]
     alone = len(lowest) == 1 and net.channels() == [0, 1]
-    return lowest[0] if alone and lowest[0].number == 0 and not net.inner else None
+    return lowest[0] if alone and lowest[0].upper and not net.inner else None
 
 
 class Router:
@@ -153,7 +153,7 @@ class Router:
     def _exit(self, pin: Place, inner: bool) -> tuple[Point, ...]:
         """Return the way from an end to where it turns into its channel."""
         x, y = self._grid.at(pin)
-        down = pin.number > 0
+        down = not pin.upper
         half = self._grid.half
         if inner and pin in self._rings:
             return ((x, y), (x + half + (1.6 if down else 4.0), y))

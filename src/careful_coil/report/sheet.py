@@ -25,6 +25,7 @@ from careful_coil.core.values import show, show_ohm
 from careful_coil.drawing.curve import draw_test
 from careful_coil.drawing.scene import hookup_drawing
 from careful_coil.report.canvas import draw_shapes, ink
+from careful_coil.report.gear import gear_lines
 
 REGULAR, BOLD = "B612", "B612-Bold"
 CURVE_FROM_S = 60.0  # a shorter test is told in figures
@@ -73,6 +74,7 @@ def sheet(number: int, judged: Judgement) -> bytes:
     _identity(page, number, judged)
     _leads(page, judged)
     _condition(page, judged)
+    _gear(page, judged)
     _hookup(page, judged)
     _findings(page, judged)
     _signature(page, judged)
@@ -244,6 +246,14 @@ def _condition(page: _Page, judged: Judgement) -> None:
         page.room(drawing.height * scale + 6)
         draw_shapes(page.canvas, drawing, MARGIN, page.y - 2, scale, REGULAR, BOLD)
         page.y -= drawing.height * scale + 4
+
+
+def _gear(page: _Page, judged: Judgement) -> None:
+    lines = list(gear_lines(judged))
+    if lines:
+        page.head("Start gear")
+    for line in lines:
+        page.text(line, 9)
 
 
 def _hookup(page: _Page, judged: Judgement) -> None:

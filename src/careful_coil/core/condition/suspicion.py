@@ -8,17 +8,19 @@ import re
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
-from careful_coil.core.condition.causes import (
+from careful_coil.core.condition.causes import CAUSES, Cause
+from careful_coil.core.condition.symptoms import (
     BY_HAND,
-    CAUSES,
     HAND_ANSWERS,
     NO,
     REST,
     RUN_ANSWERS,
     SYMPTOMS,
     UNCOUPLED,
+    WHEN,
+    WHEN_KEY,
     YES,
-    Cause,
+    when_in,
 )
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.kind import Weighed
@@ -34,7 +36,9 @@ FOUND: dict[tuple[str, str], dict[str, float]] = {
     ("contacts", "pitted"): {"switch-open": 2, "switch-stays": 1.5},
     ("contacts", "burnt"): {"switch-open": 4, "switch-stays": 3},
     ("contacts", "welded"): {"switch-stays": 20, "switch-open": 0.02},
-    ("weights", "stuck"): {"switch-stays": 6, "switch-open": 3},
+    ("weights", "stuck"): {"switch-stays": 6, "switch-open": 3, "switch-weak": 6},
+    ("weights", "weak spring"): {"switch-weak": 10},
+    ("weights", "spring broken"): {"switch-weak": 4, "switch-open": 6, "switch-stays": 6},
     ("windings", "burnt"): {"turn-short": 6, "open-winding": 2},
     ("windings", "wet"): {"damp": 10, "to-frame": 2},
     ("fan", "broken"): {"cooling": 8},
@@ -61,11 +65,13 @@ class Suspicion:
     answers: tuple[str, ...]
     key: str  # what an answer is logged under; empty where a test must be made
     symptoms: tuple[str, ...]
+    when: str = ""  # when it happens, where that is known
 
 
 def symptoms_in(complaint: str) -> tuple[str, ...]:
     """Return the symptoms a complaint names in the customer's words."""
-    words = complaint.lower()
+    when, rest = when_in(complaint)
+    words = rest if when in ("cold", "warm") else complaint.lower()  # "when hot" does not say hot
     found = []
     for name, (_, parts) in SYMPTOMS.items():
         if any(re.search(rf"(?<!\w){re.escape(p)}", words) for p in parts):
@@ -86,14 +92,15 @@ def suspicion_of(job: Job, kinds: Weighed) -> Suspicion | None:
         answers[BY_HAND] = HAND_OF.get(turned.answer, "")
     if not named and not any(answers.values()):
         return None
+    when = job.seen.symptoms.get(WHEN_KEY, "") or when_in(job.ticket.get("complaint", ""))[0]
     facts = [(k, b.answer) for k, b in job.seen.condition.items()]
-    odds = weigh_causes(told, answers, facts, _phases(job, kinds))
+    odds = weigh_causes(told, answers, facts, _phases(job, kinds), when)
     ask: tuple[str, tuple[str, ...], str] = (odds[0][0].test, (), "")
     if not answers[BY_HAND]:
         ask = ("Uncoupled from its load: does the shaft turn by hand?", HAND_ANSWERS, BY_HAND)
     elif not answers[UNCOUPLED] and answers[BY_HAND] != "seized":
         ask = ("Uncoupled from its load: does it run?", RUN_ANSWERS, UNCOUPLED)
-    return Suspicion(odds=odds, ask=ask[0], answers=ask[1], key=ask[2], symptoms=named)
+    return Suspicion(odds=odds, ask=ask[0], answers=ask[1], key=ask[2], symptoms=named, when=when)
 
 
 def suspicion_findings(found: Suspicion | None) -> list[Finding]:
@@ -117,8 +124,9 @@ def weigh_causes(
     answers: Mapping[str, str],
     found: Iterable[tuple[str, str]],
     shares: tuple[float, float, float],
+    when: str = "",
 ) -> tuple[tuple[Cause, float], ...]:
-    """Return causes with their odds, likeliest first.
+    """Return causes with their odds, likeliest first; `when` it happens, a name of WHEN or nothing.
 
     `symptoms` yes or no by name; `answers` to the first questions; `found` items of the checklist
     with what was wrong; `shares` how likely it is single-phase, three-phase, brushed (of 1).
@@ -139,6 +147,8 @@ def weigh_causes(
                 weight *= 1 - SILENT * chance
         weight *= _answer(cause.hand, HAND_ANSWERS, answers.get(BY_HAND, ""))
         weight *= _answer(cause.run, RUN_ANSWERS, answers.get(UNCOUPLED, ""))
+        if when in WHEN:
+            weight *= cause.when[list(WHEN).index(when)]
         for fact in facts:
             weight *= FOUND.get(fact, {}).get(cause.name, 1.0)
         weights.append((cause, weight))

@@ -8,7 +8,7 @@ from typing import Literal
 import numpy as np
 
 from careful_coil.core.errors import ValueOutOfRange
-from careful_coil.core.winding.network import COPPER_ZERO_C
+from careful_coil.core.winding.network import COPPER_ZERO_C, ohms_share
 
 Metal = Literal["copper", "aluminium"]
 # temperature in °C, below nothing, at which the straight line of the resistance would be nothing
@@ -53,8 +53,7 @@ def resistance_at(
     Raises: ValueOutOfRange outside −60 to 250 °C and for ohms not above nothing.
     """
     _ohms(ohm)
-    z = zero_ohm_c(metal, iec)
-    return ohm * (z + _in_range(to_c)) / (z + _in_range(at_c))
+    return ohm * ohms_share(_in_range(at_c), _in_range(to_c), zero_ohm_c(metal, iec))
 
 
 def hot_c(cold_ohm: float, cold_c: float, hot_ohm: float, metal: str = "copper") -> float:

@@ -11,14 +11,17 @@ from careful_coil.core.connect.given import (
     Fault,
     Given,
     Pictures,
+    Seen,
     reversed_turn,
     shown_by_ohms,
+    without_old_switch,
 )
-from careful_coil.core.connect.hookup import Answer, Hookup, start_and_run
+from careful_coil.core.connect.hookup import Answer, Hookup, answer, start_and_run
 from careful_coil.core.connect.plans import Wish, plan
-from careful_coil.core.errors import BadDocument, CannotConnect
+from careful_coil.core.errors import BadDocument, CannotConnect, CannotPlace
 from careful_coil.core.ways.book import plans_of
 from careful_coil.core.ways.devices import check_devices
+from careful_coil.core.ways.states import State, off_of, states_of, tripped_of
 from careful_coil.core.ways.way import Joint, Plan
 
 Verdict = Literal["sound", "wrong", "dangerous"]
@@ -64,27 +67,29 @@ def check(hookup: Hookup) -> Check:
     _check_ohms(hookup)
     cleaned, found = _cleaned(hookup)
     right, why = right_plan(cleaned)
+    unplaced = "" if right else _unplaced(cleaned)
     pictures = _pictures(cleaned, right)
     rated = rated_volts(cleaned)
     given = Given(hookup=cleaned, right=right, pictures=pictures, rated=rated)
-    if right is None:
+    if unplaced:
+        found.append(faults.no_plan(unplaced))
+    elif right is None:
         found.append(faults.supply_mismatch(why))
     found += faults.all_faults(given)
     shown = shown_by_ohms(given)
     found = [f if f.shown_by_ohms is not None else replace(f, shown_by_ohms=shown) for f in found]
     bad = any(f.severity == "hold" for f in found)
     verdict: Verdict = "dangerous" if any(f.danger for f in found) else "wrong" if bad else "sound"
-    start, run = pictures.start, pictures.run
     called = {"L2": "N"} if _only_neutral(hookup) else {}
-    figures = _figures("run", run, pictures.right_start, start, called)
-    with_states = (_figures("start", start, pictures.right_start, start, called), figures)
+    right_start = pictures.right_start
+    figures = _figures("run", pictures.run, pictures.start, right_start, right_start, called)
     meant = given.meant
     return Check(
         verdict=verdict,
         connection=meant.plan.connection if meant and not meant.slips else None,
         faults=tuple(sorted(found, key=lambda f: ("hold", "watch", "note").index(f.severity))),
         figures=figures,
-        states=with_states if hookup.devices else (),
+        states=_states(pictures, called) if hookup.devices else (),
         coil_rated_volt=rated,
         rotation_reversed=reversed_turn(given),
         right=right,
@@ -92,12 +97,26 @@ def check(hookup: Hookup) -> Check:
     )
 
 
+def _unplaced(hookup: Hookup) -> str:
+    """Return why no plan places the devices of a hookup; empty where one does."""
+    try:
+        plans_of(hookup.arrangement, hookup.variant, without_old_switch(hookup.devices))
+    except CannotPlace as error:
+        return str(error)
+    return ""
+
+
 def right_plan(hookup: Hookup) -> tuple[Plan | None, str]:
     """Return the hookup that the supply needs, or None with the reason.
 
-    Of several speeds it is the one that the joints come nearest to.
+    Of several speeds it is the one that the joints come nearest to; how it is started follows from
+    the states of its contactors.
     """
-    options = plans_of(hookup.arrangement, hookup.variant)
+    devices = without_old_switch(hookup.devices)
+    try:
+        options = plans_of(hookup.arrangement, hookup.variant, devices)
+    except CannotPlace as error:
+        return None, str(error)
     speeds = list(dict.fromkeys(p.speed for p in options))
     made = {frozenset(j) for j in hookup.joints}
 
@@ -105,12 +124,14 @@ def right_plan(hookup: Hookup) -> tuple[Plan | None, str]:
         return sum(frozenset(j) in made for j in p.joints)
 
     speeds.sort(key=lambda s: -max(common(p) for p in options if p.speed == s))
+    starts = {p.start for p in options}
     try:
         wish = Wish(
+            start="direct" if "direct" in starts else min(starts),
             family=hookup.family,
             speed=speeds[0],
             variant=hookup.variant,
-            devices=hookup.devices,
+            devices=devices,
             phases=hookup.supply.phases,
         )
         supply = hookup.supply
@@ -136,22 +157,69 @@ def rated_volts(hookup: Hookup) -> dict[str, float] | None:
 
 def _pictures(hookup: Hookup, right: Plan | None) -> Pictures:
     pole = right.field if right else 0
-    start, run = start_and_run(hookup, pole)
-    right_start, right_run = start_and_run(hookup.of_plan(right), pole) if right else (None, None)
-    return Pictures(start=start, run=run, right_start=right_start, right_run=right_run)
+    good = hookup.of_plan(right) if right else None
+    states = states_of(hookup.devices)
+    seen: list[Seen] = []
+    for pair in zip(states[::2], states[1::2], strict=True):
+        made = start_and_run(hookup, pole, pair)
+        shown = start_and_run(good, pole, pair) if good else (None, None)
+        seen += [Seen(state=s, made=m, right=r) for s, m, r in zip(pair, made, shown, strict=True)]
+
+    def still(state: State | None) -> Seen | None:
+        if state is None:
+            return None
+        shown = answer(good, state, 1.0, pole) if good else None
+        return Seen(state=state, made=answer(hookup, state, 1.0, pole), right=shown)
+
+    return Pictures(
+        seen=tuple(seen),
+        off=still(off_of(hookup.devices)),
+        tripped=still(tripped_of(hookup.devices)),
+    )
+
+
+def _states(pictures: Pictures, called: Mapping[str, str]) -> tuple[StateFigures, ...]:
+    """Return the figures of every state, by the words of the document: a word tells its first state.
+
+    A speed is told running, a direction at standstill.
+    """
+    found: dict[str, StateFigures] = {}
+    first = pictures.right_start
+    for start, run in zip(pictures.seen[::2], pictures.seen[1::2], strict=True):
+        told = [(start.state.words[-1], start), (run.state.words[-1], run)] if not found else []
+        speed, direction = run.state.speed, start.state.direction
+        if speed and direction:
+            told.append((f"{speed}, {direction}", run))
+        for word, shown in ((speed, run), (direction, start)):
+            if word and word not in found:
+                told.append((word, shown))
+        for word, shown in told:
+            found[word] = _figures(word, shown.made, start.made, start.right, first, called)
+    if pictures.off is not None:
+        off = pictures.off
+        found["off"] = _figures("off", off.made, off.made, off.right, first, called)
+    return tuple(found.values())
 
 
 def _figures(
-    name: str, shown: Answer, right: Answer | None, start: Answer, called: Mapping[str, str]
+    name: str,
+    shown: Answer,
+    still: Answer,
+    right: Answer | None,
+    first: Answer | None,
+    called: Mapping[str, str],
 ) -> StateFigures:
-    """Return a state's figures; amps are compared at standstill; `called` what lines are named."""
+    """Return a state's figures. Amps are compared at standstill (`still` and `right`).
+
+    `first` the right hookup at standstill, which says what is forward; `called` what lines are named.
+    """
     ratios: dict[str, float | None] = {}
     pairs = [pair.split("-") for pair in shown.line_ohm]
     for line in dict.fromkeys(itertools.chain.from_iterable(pairs)):
         wanted = right.line_amp[line] if right else 0.0
-        ratios[line] = None if start.shorted or wanted <= 0 else start.line_amp[line] / wanted
+        ratios[line] = None if still.shorted or wanted <= 0 else still.line_amp[line] / wanted
     word = {1: "forward", -1: "backward", 0: None}[
-        start.turn * (right.turn if right and right.turn else 1)
+        still.turn * (first.turn if first and first.turn else 1)
     ]
     return StateFigures(
         state=name,
@@ -202,7 +270,10 @@ def _cleaned(hookup: Hookup) -> tuple[Hookup, list[Fault]]:
     for name in known:
         if sum(name in j for j in joints) > 1:
             found.append(faults.in_two_joints(name, [j for j in joints if name in j]))
-    return replace(hookup, joints=_merged(joints)), sorted(found, key=lambda f: f.leads)
+    neutral = bool(alias)
+    return replace(hookup, joints=_merged(joints), neutral=neutral), sorted(
+        found, key=lambda f: f.leads
+    )
 
 
 def _merged(joints: list[Joint]) -> tuple[Joint, ...]:

@@ -4,13 +4,15 @@ import itertools
 from collections.abc import Callable, Iterator, Sequence
 
 from careful_coil.core.connect.device_faults import device_faults
-from careful_coil.core.connect.explain import Slip
-from careful_coil.core.connect.given import Fault, Given, reversed_turn
-from careful_coil.core.connect.hookup import NOTHING
+from careful_coil.core.connect.explain import DEVICE_SLIPS, Slip
+from careful_coil.core.connect.given import Fault, Given, Seen, reversed_turn
+from careful_coil.core.connect.hookup import NOTHING, Answer
 from careful_coil.core.ways.book import unlined
+from careful_coil.core.ways.states import tied
 from careful_coil.core.ways.way import LINES, Joint
 
 LITTLE = 1e-9  # A: nothing
+LITTLE_SHARE = 1e-6  # of the largest: no current
 DANGER_VOLT, OVER_VOLT, UNDER_VOLT = 1.30, 1.10, 0.90  # of a coil's rated volts
 
 
@@ -29,7 +31,10 @@ def all_faults(given: Given) -> list[Fault]:
         _edge,
     )
     found = [f for rule in rules for f in rule(given)]
-    if not given.same and not any(f.severity == "hold" for f in found):
+    bad = any(f.severity == "hold" for f in found)
+    if given.same and bad and given.device_slip is not None:
+        found.append(_of_slip(given.device_slip))
+    if not given.same and not bad:
         found += _differs(given)
     return found
 
@@ -37,6 +42,15 @@ def all_faults(given: Given) -> list[Fault]:
 def supply_mismatch(why: str) -> Fault:
     """Return the fault of a supply that no hookup of this motor takes."""
     return Fault(code="supply-mismatch", severity="hold", text=why)
+
+
+def no_plan(why: str) -> Fault:
+    """Return the remark on devices whose place no rule knows: each state is judged by itself."""
+    return Fault(
+        code="no-plan-for-devices",
+        severity="watch",
+        text=f"{why} Without a right hookup to compare with, each state is judged by itself.",
+    )
 
 
 def unknown_lead(name: str, leads: Sequence[str]) -> Fault:
@@ -62,23 +76,23 @@ def in_two_joints(name: str, joints: Sequence[Joint]) -> Fault:
 
 
 def _short(given: Given) -> Iterator[Fault]:
-    lines = given.pictures.start.shorted or given.pictures.run.shorted
-    if lines:
+    seen = given.pictures.shorted
+    if seen is not None:
+        lines = seen.made.shorted
         joint = next((j for j in given.hookup.joints if len(set(j) & set(lines)) > 1), ())
+        when = "" if joint or not given.hookup.devices else f" in the state {seen.state.name}"
         yield Fault(
             code="short-circuit",
             severity="hold",
             leads=joint or lines,
-            text=f"{' and '.join(lines)} are joined to each other: a short across the supply.",
+            text=f"{' and '.join(lines)} are joined to each other{when}: a short across the supply.",
             danger=True,
+            state=seen.state.name if when else "",
         )
+        return
     index = given.pictures.start.steady.node_volt
     for c in given.hookup.inside().coils:
-        if (
-            not lines
-            and abs(index[c.start][0] - index[c.finish][0]) == 0
-            and _closed(given, c.start, c.finish)
-        ):
+        if abs(index[c.start][0] - index[c.finish][0]) == 0 and _closed(given, c.start, c.finish):
             yield Fault(
                 code="coil-shorted",
                 severity="hold",
@@ -93,16 +107,33 @@ def _closed(given: Given, a: str, b: str) -> bool:
 
 
 def _forbidden(given: Given) -> Iterator[Fault]:
-    lines = {n: line for j in given.hookup.joints for line in j if line in (*LINES, "N") for n in j}
-    for a, b in given.hookup.known.never:
-        if a in lines and b in lines and lines[a] != lines[b]:
+    """Pairs that lines stand on in run; what a start device does for seconds, or a plan does, is not that."""
+    told: set[tuple[str, str]] = set()
+    running = [s for s in given.pictures.seen if s.state.moment == "run"]
+    meant = {p for s in running if s.right is not None for p in _fed_pairs(s.right, given)}
+    for seen in running:
+        for a, b in _fed_pairs(seen.made, given) - meant - told:
+            told.add((a, b))
             yield Fault(
                 code="forbidden-pair",
                 severity="hold",
                 leads=(a, b),
                 text=f"{a} and {b} stand straight across the line: that pair must never see line volts.",
                 danger=True,
+                state=seen.state.name if given.hookup.devices else "",
             )
+
+
+def _fed_pairs(shown: Answer, given: Given) -> set[tuple[str, str]]:
+    """Return the pairs never to be fed that lie on two lines."""
+    index = tied(shown.network)
+    lines = {index[n]: n for n in LINES if n in index}
+    found = set()
+    for a, b in () if given.equal_windings else given.hookup.known.never:
+        ends = {lines.get(index[n]) for n in (a, b) if n in index}
+        if len(ends) == 2 and None not in ends:
+            found.add((a, b))
+    return found
 
 
 def _explained(given: Given) -> Iterator[Fault]:
@@ -126,7 +157,7 @@ def _explained(given: Given) -> Iterator[Fault]:
 
 def _mixed(given: Given) -> Iterator[Fault]:
     """Joints of two hookups at once."""
-    if given.same or given.pictures.start.shorted or given.meant is not None:
+    if given.same or given.pictures.shorted or given.meant is not None:
         return
     made = {next(iter(unlined([j]))): j for j in given.hookup.joints if unlined([j])}
     belongs = [(p, unlined(p.joints) & set(made)) for p in given.plans() if not p.reversed]
@@ -147,7 +178,11 @@ def _mixed(given: Given) -> Iterator[Fault]:
 
 
 def _of_slip(slip: Slip) -> Fault:
-    code = {"lead-left-out": "lead-unused", "joint-open": "open-coil"}.get(slip.kind, slip.kind)
+    code: str = {"lead-left-out": "lead-unused", "joint-open": "open-coil"}.get(
+        slip.kind, slip.kind
+    )
+    if slip.kind in DEVICE_SLIPS:
+        code = "device-misplaced"
     return Fault(
         code=code,
         severity="hold",
@@ -160,27 +195,19 @@ def _of_slip(slip: Slip) -> Fault:
 def _open(given: Given) -> Iterator[Fault]:
     """Coils that carry nothing at standstill and lines that bring nothing, where they should."""
     p = given.pictures
-    if p.start.shorted:
+    if p.shorted is not None:
         return
-    largest = max((abs(a) for a in p.start.coil_amp.values()), default=0.0)
-    wanted = p.right_start
-    for name, amp in p.start.coil_amp.items():
-        needed = wanted is None or abs(wanted.coil_amp[name]) > NOTHING * max(
-            abs(a) for a in wanted.coil_amp.values()
+    for name, state in _dead(given):
+        yield Fault(
+            code="open-coil",
+            severity="hold",
+            coils=(name,),
+            text=f"No current can flow in coil {name}: an end of it leads nowhere.",
+            state=state if given.hookup.devices else "",
         )
-        if (
-            needed
-            and abs(amp) <= 1e-6 * max(largest, NOTHING)
-            and not _short_on_itself(given, name)
-        ):
-            yield Fault(
-                code="open-coil",
-                severity="hold",
-                coils=(name,),
-                text=f"No current can flow in coil {name}: an end of it leads nowhere.",
-            )
+    largest = max((abs(a) for a in p.start.coil_amp.values()), default=0.0)
     lines = [n for n in LINES[: given.hookup.supply.phases] if given.hookup.supply.phases == 3]
-    live = [n for n in lines if p.start.line_amp[n] > 1e-6 * max(largest, NOTHING)]
+    live = [n for n in lines if p.start.line_amp[n] > LITTLE_SHARE * max(largest, NOTHING)]
     if lines and 0 < len(live) < 3:
         dead = [n for n in lines if n not in live]
         yield Fault(
@@ -192,6 +219,30 @@ def _open(given: Given) -> Iterator[Fault]:
         )
 
 
+def _dead(given: Given) -> Iterator[tuple[str, str]]:
+    """Yield coils that carry nothing where they should, each with the first state in which that shows.
+
+    Without a right hookup a coil must carry something in some state.
+    """
+    still = [s for s in given.pictures.seen if s.state.moment == "start"]
+    for c in given.hookup.inside().coils:
+        idle = [s.state.name for s in still if _idle(s, c.name)]
+        compared = given.right is not None
+        if (idle if compared else len(idle) == len(still)) and not _short_on_itself(given, c.name):
+            yield c.name, idle[0]
+
+
+def _idle(seen: Seen, coil: str) -> bool:
+    """Whether a coil carries nothing in a state in which it should."""
+
+    def share(shown: Answer) -> float:
+        largest = max((abs(a) for a in shown.coil_amp.values()), default=0.0)
+        return abs(shown.coil_amp[coil]) / max(largest, NOTHING)
+
+    needed = seen.right is None or share(seen.right) > LITTLE_SHARE
+    return needed and share(seen.made) <= LITTLE_SHARE
+
+
 def _short_on_itself(given: Given, coil: str) -> bool:
     c = next(c for c in given.hookup.inside().coils if c.name == coil)
     return _closed(given, c.start, c.finish)
@@ -199,14 +250,14 @@ def _short_on_itself(given: Given, coil: str) -> bool:
 
 def _volts(given: Given) -> Iterator[Fault]:
     """Coils with more or less than their rated volts, where that is not the right hookup's doing."""
-    if given.pictures.start.shorted or given.rated is None:
+    if given.pictures.shorted or given.rated is None:
         return
     same = given.same
     high: dict[str, float] = {}
     low: dict[str, float] = {}
     for name, rated in given.rated.items():
-        share = max(a.coil_volt[name] for a in (given.pictures.run, given.pictures.start)) / max(
-            rated, NOTHING
+        share = max(s.made.coil_volt[name] for s in given.pictures.seen) / max(
+            _allowed(given, name, rated), NOTHING
         )
         running = given.pictures.run.coil_volt[name] / max(rated, NOTHING)
         if share > OVER_VOLT and not same:
@@ -230,6 +281,13 @@ def _volts(given: Given) -> Iterator[Fault]:
             coils=tuple(low),
             text=f"{_named(low)}: as little as {least:.0%} of the volts wound for.",
         )
+
+
+def _allowed(given: Given, coil: str, rated: float) -> float:
+    """Return what a coil may see: a start winding with devices as much as the right hookup gives it."""
+    if not given.hookup.devices:
+        return rated
+    return max([rated, *(s.right.coil_volt[coil] for s in given.pictures.seen if s.right)])
 
 
 def _named(coils: dict[str, float]) -> str:

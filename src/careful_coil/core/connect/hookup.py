@@ -5,7 +5,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 from careful_coil.core.connect.plans import Plate
-from careful_coil.core.ways.devices import Device, State
+from careful_coil.core.ways.devices import Device, Moment
+from careful_coil.core.ways.states import State
 from careful_coil.core.ways.way import Joint, Ohms, Plan, line_ohms, made
 from careful_coil.core.winding.arrangements import Arrangement, arrangement
 from careful_coil.core.winding.coupling import fields
@@ -44,6 +45,7 @@ class Hookup:
     family: str = ""
     rpm: float | None = None
     devices: tuple[Device, ...] = ()
+    neutral: bool = False  # L2 is a neutral
 
     @property
     def known(self) -> Arrangement:
@@ -53,6 +55,10 @@ class Hookup:
     def inside(self) -> Network:
         """Return the winding without joints. Raises: NotKnownYet."""
         return self.known.inside(self.variant)
+
+    def bare(self) -> Network:
+        """Return the winding with its joints alone, no device doing anything."""
+        return self.inside().joined(self.joints)
 
     def lines(self) -> tuple[str, ...]:
         """Return the lines this supply has, N being a second name of L2."""
@@ -70,6 +76,10 @@ class Hookup:
         found = slip_of(self.plate.hertz, self.rpm)
         return found if 0 < found < 0.5 else RUN_SLIP
 
+    def device(self, name: str) -> Device:
+        """Return a device by name."""
+        return next(d for d in self.devices if d.name == name)
+
     @property
     def commutator(self) -> bool:
         """Whether the rotor is wound and fed by brushes, not a cage."""
@@ -84,7 +94,8 @@ class Hookup:
 class Answer:
     """What a hookup does in one state: line ohms Ω, coil volts V, line amps A, fields at one slip.
 
-    `turn` 1 forward, -1 backward, 0 neither, for the working field; `steady` everything else.
+    `turn` 1 forward, -1 backward, 0 neither, for the working field; `steady` everything else,
+    `network` what was solved.
     """
 
     line_ohm: dict[str, float]
@@ -95,6 +106,7 @@ class Answer:
     backward: float
     turn: int
     steady: Steady
+    network: Network
 
     @property
     def shorted(self) -> tuple[str, ...]:
@@ -102,8 +114,10 @@ class Answer:
         return self.steady.shorted
 
 
-def answer(hookup: Hookup, state: State = "start", slip: float = 1.0, field: int = 0) -> Answer:
-    """Return what a hookup does in a state at a slip of the working field `field`."""
+def answer(
+    hookup: Hookup, state: State | Moment = "start", slip: float = 1.0, field: int = 0
+) -> Answer:
+    """Return what a hookup does in a state, or the first of a moment, at a slip of the field `field`."""
     inside = hookup.inside()
     network = made(inside, hookup.joints, hookup.devices, hookup.coil_ohm, state)
     volt = Supply.of(
@@ -134,14 +148,19 @@ def answer(hookup: Hookup, state: State = "start", slip: float = 1.0, field: int
         backward=behind,
         turn=turn,
         steady=found,
+        network=network,
     )
 
 
-def start_and_run(hookup: Hookup, field: int = 0) -> tuple[Answer, Answer]:
+def start_and_run(
+    hookup: Hookup,
+    field: int = 0,
+    states: tuple[State | Moment, State | Moment] = ("start", "run"),
+) -> tuple[Answer, Answer]:
     """Return what a hookup does at standstill, and running the way it then turns."""
-    start = answer(hookup, "start", 1.0, field)
+    start = answer(hookup, states[0], 1.0, field)
     slip = hookup.run_slip()
-    return start, answer(hookup, "run", 2 - slip if start.turn < 0 else slip, field)
+    return start, answer(hookup, states[1], 2 - slip if start.turn < 0 else slip, field)
 
 
 def _first_field_slip(network: Network, hookup: Hookup, slip: float, field: int) -> float:

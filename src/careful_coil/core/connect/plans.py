@@ -156,12 +156,15 @@ def _started_ratings(
     known: Arrangement, options: list[Plan], plate: Plate, wish: Wish
 ) -> list[list[Plan]]:
     """Return for each rating the hookup that ends in that rating's direct one."""
-    direct = _asked(known, replace(wish, start="direct", family=""))
+    direct = _asked(known, replace(wish, start="direct", family="", devices=()))
     direct = [p for p in direct if not wish.family or p.family == wish.family]
     of_rating = _ratings(known, direct, plate, replace(wish, start="direct"))
-    return [
-        [p for p in options if any(p.joints == d.joints for d in directs)] for directs in of_rating
-    ]
+    return [[p for p in options if any(_alike(p, d) for d in directs)] for directs in of_rating]
+
+
+def _alike(started: Plan, direct: Plan) -> bool:
+    """Whether a started hookup runs as a direct one: the same family, the same volts of a coil."""
+    return started.family == direct.family and abs(started.factor - direct.factor) < SAME_FACTOR
 
 
 def _match(factors: Sequence[float], volts: Sequence[Volts]) -> bool:

@@ -12,17 +12,20 @@ from functools import cache
 import numpy as np
 from numpy.typing import NDArray
 
-from careful_coil.core.connect.explain import Slip, equals, slips_of
+from careful_coil.core.connect.check import check
+from careful_coil.core.connect.explain import DEVICE_SLIPS, Slip, equals, plain, slips_of
 from careful_coil.core.connect.given import OHMS_SHARE, ohms_differ
 from careful_coil.core.connect.hookup import Answer, Hookup, Supplied, answer
 from careful_coil.core.connect.plans import Plate
-from careful_coil.core.ways.book import plans_of, unlined
+from careful_coil.core.ways.book import plans_of
 from careful_coil.core.ways.way import Plan
 from careful_coil.core.winding.arrangements import arrangement
 from careful_coil.core.winding.kick import HALF_OTHER_PHASE, HALF_SAME_PHASE, kick_class
 from careful_coil.core.winding.network import Network
 from careful_coil.core.winding.symmetry import parts
 
+RENAMING = ("coil-reversed", "coils-exchanged", "leads-exchanged")
+RUNNING = ("start", "run", "star", "delta", "first-half")  # a start at full volts shows these
 RATED = 400.0  # any volts: only ratios are told
 RUN_SHARE = 0.25  # of the supply's volts
 AMPS_APART = 0.10  # of the mean: what three clamp readings tell
@@ -36,7 +39,8 @@ class Likely:
 
     `ohms` the line pair that changes most with its reading and the right one in Ω (infinite: open);
     `amps` each line's current at standstill over the right hookup's; `amps_apart` the largest
-    departure from their mean, of 1; `kick` the pair of pairs whose kick changes, or None.
+    departure from their mean, of 1; `kick` the pair of pairs whose kick changes, or None; `state` the
+    state of its devices in which it shows first, where that is what shows it.
     """
 
     title: str
@@ -49,6 +53,7 @@ class Likely:
     run_shows: bool
     kick: tuple[tuple[str, str], tuple[str, str]] | None
     cheapest: str
+    state: str = ""
 
     @property
     def ohms_show(self) -> bool:
@@ -60,11 +65,14 @@ def likely_slips(hookup: Hookup, right: Plan) -> tuple[Likely, ...]:
     """Return all single slips from a right hookup on its supply; what is as good as it is none."""
     meant = hookup.of_plan(right)
     good = _quarter(meant, right)
-    as_good = {unlined(j) for j in equals(meant.inside(), right)}
+    as_good = {plain(j, right.devices) for j in equals(meant.inside(), right)}
     found = []
-    for slip in slips_of(meant.inside(), right.joints):
+    for slip in slips_of(meant.inside(), right.joints, right.devices):
         likely = _judged(meant, right, good, slip)
-        same = unlined(slip.done_to(right.joints)) in as_good
+        same = plain(slip.done_to(right.joints), right.devices) in as_good
+        if slip.kind in DEVICE_SLIPS:
+            likely = _in_states(meant, right, slip, likely)
+            same = not likely.state
         if likely.ohms_show or likely.run_shows or not same:
             found.append(likely)
     for other in plans_of(right.arrangement, right.variant, right.devices):
@@ -82,8 +90,21 @@ def _quarter(hookup: Hookup, right: Plan) -> Answer:
 def _judged(meant: Hookup, right: Plan, good: Answer, slip: Slip) -> Likely:
     wrong = replace(meant, joints=slip.done_to(right.joints))
     network = meant.inside()
-    kick = kick_change(network, slip) if slip.kind not in ("lead-left-out", "joint-open") else None
+    kick = kick_change(network, slip) if slip.kind in RENAMING else None
     return _likely(slip.text(), slip, _quarter(wrong, right), good, kick)
+
+
+def _in_states(meant: Hookup, right: Plan, slip: Slip, likely: Likely) -> Likely:
+    """Return a slip of a device with the state in which the check finds it; none where it is as good."""
+    found = check(replace(meant, joints=slip.done_to(right.joints)))
+    holds = [f for f in found.faults if f.severity == "hold"]
+    if not holds:
+        return likely
+    states = [f.state for f in holds if f.state] or ["start"]
+    state = min(states, key=lambda s: (s.split(",")[0] not in RUNNING, s != "start"))
+    run = likely.run_shows or state.split(",")[0] in RUNNING
+    shows = "ohms" if likely.ohms else "run" if run else "none"
+    return replace(likely, state=state, run_shows=run, cheapest=shows)
 
 
 def _other_volts(meant: Hookup, right: Plan, good: Answer, other: Plan) -> Likely:
@@ -187,6 +208,11 @@ UNSEEN = {
     "leads-exchanged": "two leads exchanged",
     "lead-left-out": "a lead left out",
     "joint-open": "a joint open",
+    "terminals-exchanged": "terminals of a device exchanged",
+    "devices-exchanged": "two devices exchanged",
+    "terminal-moved": "a terminal of a device in another joint",
+    "terminal-left-out": "a terminal of a device left out",
+    "device-bridged": "a device bridged",
 }
 
 
@@ -228,14 +254,21 @@ def words_of(likely: Likely) -> Iterator[str]:
         yield f"Ohms show it: {pair} reads {_ohm(read)} where {_ohm(wanted)} is right."
     else:
         yield f"Ohms cannot show it: every line pair reads within {OHMS_SHARE:.0%} of right."
+    if likely.state:
+        when = "standing on the line" if likely.state == "start" else f"in the state {likely.state}"
+        yield f"It shows {when}."
     if likely.short:
         yield "A run shows it at once: a short across the supply."
+    elif likely.run_shows and likely.state:
+        yield "One direct start, watched, shows it: never a ramp."
     elif likely.run_shows:
         amps = ", ".join(f"{n} {r:.2f}" for n, r in likely.amps.items())
         way = " It turns the other way." if likely.turns < 0 else ""
         yield f"A run at a quarter of the volts shows it: amps over the right ones {amps}.{way}"
     else:
         yield "A run at a quarter of the volts does not show it."
+    if likely.state:
+        return
     if likely.kick:
         (a, b), (c, d) = likely.kick
         yield f"A kick on the loose leads shows it: {a} to {b}, sensed on {c} to {d}."

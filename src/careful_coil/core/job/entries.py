@@ -38,6 +38,17 @@ from careful_coil.core.job.at_intake import (
     Ticket,
     VoltageTag,
 )
+from careful_coil.core.job.at_start_gear import (
+    CapacitorNoted,
+    CauseFound,
+    CauseTested,
+    DeviceFitted,
+    DeviceNoted,
+    DeviceRead,
+    GearStep,
+    RunTried,
+    WindingLocked,
+)
 from careful_coil.core.job.body import Body, LongText, ShortText
 from careful_coil.core.readings import AnyReading, Tag
 
@@ -217,6 +228,15 @@ AnyBody = Annotated[
     | Work
     | DryingRun
     | SameMotor
+    | CauseTested
+    | CapacitorNoted
+    | DeviceFitted
+    | DeviceRead
+    | DeviceNoted
+    | CauseFound
+    | WindingLocked
+    | RunTried
+    | GearStep
     | Covers
     | FoundHookup
     | Supply

@@ -13,6 +13,7 @@ from careful_coil.core.job.entries import (
     Supply,
     Waived,
 )
+from careful_coil.core.job.gear import Gear, notice_gear
 from careful_coil.core.job.plate import Nameplate, nameplate
 from careful_coil.core.job.seen import Seen, notice
 from careful_coil.core.job.tested import Tested, notice_test
@@ -47,6 +48,7 @@ class Job:
     known: tuple[tuple[str, str], ...] = ()  # tag, its role on somebody's word
     dead_proved: Entry | None = None
     tested: Tested = field(default_factory=Tested)  # what Insulation tested
+    gear: Gear = field(default_factory=Gear)  # what Start gear saw
     found: FoundHookup | None = None
     supply: Supply | None = None
     joints: tuple[tuple[str, ...], ...] = ()
@@ -97,12 +99,13 @@ def fold(entries: Iterable[Entry]) -> Job:
     line_ohms: dict[str, float | str] = {}
     attested: dict[str, Attested] = {}
     waived: dict[str, Waived] = {}
-    seen, tested = Seen(), Tested()
+    seen, tested, gear = Seen(), Tested(), Gear()
     sums: list[tuple[str, str]] = []
     leads: tuple[Lead, ...] = ()
     for place, entry in enumerate(counted):
         body = entry.body
         tested = notice_test(tested, entry, place)
+        gear = notice_gear(gear, body)
         match body.kind:
             case "ticket":
                 ticket[body.field] = body.text
@@ -152,6 +155,7 @@ def fold(entries: Iterable[Entry]) -> Job:
         readings=kept,
         known=tuple(sorted((t, r) for t, r in known.items() if r)),
         tested=tested,
+        gear=gear,
         joints=tuple(joints),
         line_ohms=line_ohms,
         attested=attested,

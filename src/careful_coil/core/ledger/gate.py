@@ -5,11 +5,6 @@ from collections.abc import Sequence
 from careful_coil.core.job import Finding, Job
 
 ATTESTED = {
-    "start-gear": (
-        "Start gear not judged",
-        "Start gear judged",
-        "Switch, relay and capacitors: tested, and by whom.",
-    ),
     "mechanics": (
         "Bearings and shaft not judged",
         "Bearings and shaft judged",
@@ -25,11 +20,8 @@ ATTESTED = {
 
 def release_findings(job: Job) -> list[Finding]:
     """Return findings on what is done outside the program."""
-    items = dict(ATTESTED)
-    if job.plate.phases == 3:
-        del items["start-gear"]
     found = []
-    for item, (undone, done, ask) in items.items():
+    for item, (undone, done, ask) in ATTESTED.items():
         word = (job.attested or {}).get(item)
         found.append(
             Finding(

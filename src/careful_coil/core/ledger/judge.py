@@ -12,6 +12,10 @@ from careful_coil.core.connect.plate_ohms import plate_ohm_findings
 from careful_coil.core.connect.rules import connect_findings
 from careful_coil.core.connect.standard import diagram_findings
 from careful_coil.core.connect.work import Connecting, connecting
+from careful_coil.core.gear.cause_rules import cause_findings
+from careful_coil.core.gear.causes import causes_after
+from careful_coil.core.gear.rules import gear_findings
+from careful_coil.core.gear.separating import Ask
 from careful_coil.core.identify import (
     Evidence,
     Identification,
@@ -30,6 +34,7 @@ from careful_coil.core.kind.rules import kind_findings, kind_of
 from careful_coil.core.kind.worth import worth_findings
 from careful_coil.core.ledger.gate import before_it_can_go, release_findings
 from careful_coil.core.ledger.next_card import NextStep, readings_put_off, steps
+from careful_coil.core.ledger.next_gear import gear_steps
 from careful_coil.core.ledger.next_wall import insulation_steps
 from careful_coil.core.settings import Settings
 
@@ -49,6 +54,8 @@ class Judgement:
     kinds: Weighed
     as_found: tuple[Reading, ...]
     suspicion: Suspicion | None
+    causes: Suspicion | None  # the same after every test that parts them
+    asks: tuple[Ask, ...]  # tests worth making, best first
     wall: Wall  # what limits of the insulation hang on
     findings: tuple[Finding, ...]
     gate: tuple[Finding, ...]  # what stands before it can go
@@ -93,12 +100,16 @@ def judge(job: Job, settings: Settings, not_here: Collection[str] = ()) -> Judge
         *condition_findings(job, found, naming, wall, settings),
         *plate_ohm_findings(job, found, naming, settings),
         *connect_findings(job, state, settings),
+        *gear_findings(job, settings),
         *release_findings(job),
     ]
+    causes, asks = causes_after(job, suspicion, findings, settings)
+    findings += cause_findings(job, causes)
     gate = before_it_can_go(job, findings)
     wall_steps = tuple(insulation_steps(job, wall, kinds, findings, settings))
     first = settings.school("frame-test") == OHMMETER
-    every = list(steps(job, found, naming, state, gate, wall_steps, first))
+    gear = tuple(gear_steps(job, causes, asks, findings, settings))
+    every = list(steps(job, found, naming, state, gate, wall_steps, first, gear))
     wanted = next((s for s in every if s.code not in not_here), None)
     return Judgement(
         job=job,
@@ -109,6 +120,8 @@ def judge(job: Job, settings: Settings, not_here: Collection[str] = ()) -> Judge
         kinds=kinds,
         as_found=as_found,
         suspicion=suspicion,
+        causes=causes,
+        asks=asks,
         wall=wall,
         findings=tuple(sorted(findings, key=lambda f: ORDER.index(f.verdict))),
         gate=tuple(gate),

@@ -46,11 +46,12 @@ def steps(
     gate: Sequence[Finding],
     wall: Sequence[NextStep] = (),
     ohmmeter_first: bool = False,
+    gear: Sequence[NextStep] = (),
 ) -> Iterator[NextStep]:
     """Yield everything worth doing, the most useful first.
 
-    `wall`: what the insulation asks for, in order; `ohmmeter_first`: the frame is looked at by
-    ohmmeter before the insulation tester.
+    `wall` and `gear`: what the insulation and the start gear ask for, in order; `ohmmeter_first`: the
+    frame is looked at by ohmmeter before the insulation tester.
     """
     if job.released is not None and not gate:
         return
@@ -64,6 +65,7 @@ def steps(
     if ohmmeter_first:
         yield from _frame(job, found, naming)
     yield from (s for s in wall if s.act != "discharge")
+    yield from gear
     yield from _connect(job, naming, state, gate)
     yield from _release(job, gate)
 
@@ -303,8 +305,9 @@ def _release(job: Job, gate: Sequence[Finding]) -> Iterator[NextStep]:
             "supply": "Measure the supply",
         }.get(f.code)
         if title:
-            focus = {"supply": "supply"}.get(f.code, f.code)
-            station: Station = "connect" if f.code == "supply" else "release"
+            focus = {"supply": "supply", "start-gear": ""}.get(f.code, f.code)
+            at: dict[str, Station] = {"supply": "connect", "start-gear": "start-gear"}
+            station = at.get(f.code, "release")
             yield NextStep(code=f.code, title=title, why=f.why, station=station, focus=focus)
     for f in gate:
         focus = {"coils-balanced": "coil-ohm"}.get(f.code, "")

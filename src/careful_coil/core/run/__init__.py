@@ -1,1 +1,1 @@
-"""The motor on its supply: power, starting current, flux."""
+"""The motor on its supply, turning: the tachometer."""

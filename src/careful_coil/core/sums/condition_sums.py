@@ -18,6 +18,7 @@ from careful_coil.core.sums.model import (
     Sum,
     Worked,
     celsius,
+    listed,
     megohm,
     numbers,
     ohms,
@@ -25,11 +26,6 @@ from careful_coil.core.sums.model import (
 from careful_coil.core.values import Quantity
 
 SECONDS = (15, 30, 60, 600)
-
-
-def _list(given: Given, key: str) -> list[float]:
-    value = given[key]
-    return value if isinstance(value, list) else [float(value)]
 
 
 def _resistance_at(given: Given) -> Worked:
@@ -41,14 +37,14 @@ def _resistance_at(given: Given) -> Worked:
 
 
 def _balance(given: Given) -> Worked:
-    return {"percent": imbalance_percent(_list(given, "ohm"))}, (
+    return {"percent": imbalance_percent(listed(given, "ohm"))}, (
         "Of phases, all at one temperature. A fault of one phase shows at half its size between lines.",
     )
 
 
 def _phases(given: Given) -> Worked:
     inside = str(given["inside"])
-    found = phases_from_lines(_list(given, "ohm"), inside)
+    found = phases_from_lines(listed(given, "ohm"), inside)
     order = "A, B, C" if inside == "wye" else "AB, BC, CA"
     return {"ohm": list(found)}, (f"In the order {order}, if it is {inside} inside.",)
 

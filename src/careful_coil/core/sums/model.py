@@ -16,6 +16,7 @@ _PER_UNIT = {
     "hp": HORSEPOWER_W,
     "MΩ": Decimal(10**6),
     "kV": Decimal(1000),
+    "µF": Decimal(1).scaleb(-6),
 }  # base units in the unit of an input
 
 
@@ -120,6 +121,12 @@ def numbers(given: Given, *keys: str) -> tuple[float, ...]:
     return tuple(float(given[k]) for k in keys)  # type: ignore[arg-type]
 
 
+def listed(given: Given, key: str) -> list[float]:
+    """Return an input of several figures; a single one counts as a list of one."""
+    value = given[key]
+    return value if isinstance(value, list) else [float(value)]
+
+
 def volt(key: str = "volt", title: str = "volts") -> Input:
     """Return an input of volts."""
     return Input(key=key, title=title, quantity=Quantity.VOLTAGE, unit="V")
@@ -135,9 +142,16 @@ def celsius(key: str, title: str) -> Input:
     return Input(key=key, title=title, quantity=Quantity.TEMPERATURE, unit="°C", positive=False)
 
 
-def ohms(key: str, title: str, many: int = 0) -> Input:
+def ohms(key: str, title: str, many: int = 0, optional: bool = False) -> Input:
     """Return an input of ohms, several with `many`."""
-    return Input(key=key, title=title, quantity=Quantity.RESISTANCE, unit="Ω", many=many)
+    return Input(
+        key=key,
+        title=title,
+        quantity=Quantity.RESISTANCE,
+        unit="Ω",
+        many=many,
+        optional=optional,
+    )
 
 
 def megohm(key: str, title: str, optional: bool = False) -> Input:

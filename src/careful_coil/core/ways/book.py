@@ -4,15 +4,22 @@ from collections.abc import Iterable, Sequence
 
 from careful_coil.core.ways.devices import Device
 from careful_coil.core.ways.single_phase import single_phase
+from careful_coil.core.ways.three_contactors import contacted
 from careful_coil.core.ways.three_phase import three_phase
 from careful_coil.core.ways.way import LINES, Plan
 from careful_coil.core.winding.arrangements import arrangement
 
 
 def plans_of(slug: str, variant: str = "", devices: Sequence[Device] = ()) -> tuple[Plan, ...]:
-    """Return every hookup of an arrangement, lower volts first. Raises: NotKnownYet."""
+    """Return every hookup of an arrangement with these devices, lower volts first.
+
+    Raises: NotKnownYet; CannotPlace for devices that no rule knows a place for.
+    """
     arrangement(slug).inside(variant)
-    return three_phase(slug, variant) or single_phase(slug, variant, devices)
+    three = three_phase(slug, variant)
+    if three:
+        return contacted(three, devices) if devices else three
+    return single_phase(slug, variant, devices)
 
 
 def unlined(joints: Iterable[Iterable[str]]) -> frozenset[frozenset[str]]:

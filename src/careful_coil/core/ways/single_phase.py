@@ -7,8 +7,15 @@ part 2). A start winding's own switch may sit inside the motor: then no device i
 from collections.abc import Callable, Sequence
 from dataclasses import replace
 
-from careful_coil.core.errors import CannotConnect
-from careful_coil.core.ways.devices import CAPACITORS, Device
+from careful_coil.core.errors import CannotPlace
+from careful_coil.core.ways.devices import Device
+from careful_coil.core.ways.start_circuit import (
+    Outline,
+    crossing_of,
+    device_notes,
+    placed,
+    throws_of,
+)
 from careful_coil.core.ways.way import Joint, Plan
 from careful_coil.core.winding.single_phase import tap_names
 
@@ -18,6 +25,7 @@ RUN_CAPACITOR = Device(name="C1", kind="capacitor-run", microfarad=20.0)
 _START = "The start winding may stay on the line for seconds only."
 _TURN_END = "Direction: turn the stator or the rotor end for end; leads cannot change it."
 _OPEN = "Direction is changed only by opening the motor, unless both windings are equal."
+_EQUAL = "Reversed so only where both windings are equal: compare their ohms."
 _MAKERS = "C1 stands for this motor's own run capacitor: the maker's µF and volts."
 _SPEED_OF = {2: "two", 3: "", 4: "four", 5: "five"}
 _COUNT = {name: count for count, name in _SPEED_OF.items()} | {"in-main": 3}
@@ -41,80 +49,84 @@ def single_phase(slug: str, variant: str = "", devices: Sequence[Device] = ()) -
     return builder(slug, variant, tuple(devices)) if builder else ()
 
 
-def in_path(near: Joint, far: Joint, devices: Devices) -> tuple[Joints, Devices]:
-    """Return the joints of a start path: `near` end joint, devices, `far` end joint.
-
-    Switches come first, in series; then the capacitors, in parallel with each other; a run capacitor
-    bridges switch and start capacitor. Raises: CannotConnect for devices it cannot place.
-    """
-    switches = [d for d in devices if d.switches]
-    odd = [d for d in devices if d not in switches and d.kind not in CAPACITORS]
-    if odd or any(d.kind == "capacitor-dual" or len(d.terminals()) > 2 for d in devices):
-        raise CannotConnect(
-            "The start path of a plan takes two-terminal switches and capacitors. "
-            f"Join {', '.join(d.name for d in devices)} by the maker's diagram and check the hookup."
-        )
-    starts = [d for d in devices if d.kind == "capacitor-start"]
-    runs = [d for d in devices if d.kind == "capacitor-run"]
-    chain = [*switches, *starts[:1]]
-    inner: list[list[str]] = [list(near)]
-    for d in chain:
-        a, b = d.terminals()
-        inner[-1].append(a)
-        inner.append([b])
-    inner[-1] = [*far, *inner[-1]] if len(inner) > 1 else [*inner[-1], *far]
-    if starts[1:]:
-        before = next(j for j in inner if starts[0].terminals()[0] in j)
-        for d in starts[1:]:
-            before.append(d.terminals()[0])
-            inner[-1].append(d.terminals()[1])
-    if runs and not chain:
-        inner = [list(near), list(far)]
-    for d in runs:
-        inner[0].append(d.terminals()[0])
-        inner[-1].append(d.terminals()[1])
-    return tuple(tuple(j) for j in inner), devices
-
-
 def _both(forward: Plan, backward: Plan | None) -> tuple[Plan, ...]:
     if backward is None:
         return (forward,)
     return forward, replace(backward, reversed=True, turning=forward.turning)
 
 
+def _devised(plan: Plan, outline: Outline, devices: Devices) -> Plan:
+    """Return a plan with the joints of its outline and its devices' remarks."""
+    return replace(
+        plan,
+        joints=placed(outline, devices),
+        devices=devices,
+        notes=(*plan.notes, *device_notes(devices)),
+    )
+
+
 def _common_run_start(slug: str, variant: str, devices: Devices) -> tuple[Plan, ...]:
+    thrown = next((d for d in devices if d.kind == "reversing-switch" and throws_of(d)), None)
     notes = (_OPEN,) if devices else (_OPEN, _MAKERS)
     devices = devices or (RUN_CAPACITOR,)
+    plan = Plan(
+        arrangement=slug,
+        connection="run to the line, start through its devices",
+        joints=(),
+        turning="opening",
+        notes=notes,
+    )
+    if thrown is not None:
+        return _both(*_thrown(plan, thrown, devices))
 
     def way(first: str, second: str) -> Plan:
-        joints, placed = in_path(("L1", first), (second,), devices)
-        return Plan(
-            arrangement=slug,
-            connection="run to the line, start through its devices",
-            joints=(*joints, ("L2", "common")),
-            devices=placed,
-            turning="opening",
-            notes=notes,
-        )
+        return _devised(plan, Outline(main=(first,), start=(second,), back=("common",)), devices)
 
     return _both(way("run", "start"), way("start", "run"))
 
 
-def _main_and_auxiliary(slug: str, variant: str, devices: Devices) -> tuple[Plan, ...]:
-    def way(near: str, far: str) -> Plan:
-        joints, placed = in_path(("L1", "main-1"), (near,), devices)
-        if not devices:
-            joints = (("L1", "main-1", near),)
-        return Plan(
-            arrangement=slug,
-            connection="main across the line, start winding through its devices",
-            joints=(*joints, ("L2", "main-2", far)),
-            devices=placed,
-            turning="outside",
-            notes=() if devices else (_START,),
+def _thrown(plan: Plan, switch: Device, devices: Devices) -> tuple[Plan, Plan]:
+    """Return both ways of a switch that puts the line on one end of the run capacitor or the other."""
+    made = throws_of(switch)
+    runs = [d for d in devices if d.kind == "capacitor-run"]
+    if made is None or len(made.throws) != 2 or len(devices) != 1 + len(runs) or not runs:
+        raise CannotPlace(
+            f"{switch.name} reverses a motor of two equal windings with a run capacitor between "
+            "their leads, and nothing else."
         )
 
+    def way(first: str, second: str) -> Plan:
+        near, far = (
+            [lead, switch.at(t)] for lead, t in zip((first, second), made.throws, strict=True)
+        )
+        for d in runs:
+            near.append(d.at("1"))
+            far.append(d.at("2"))
+        joints = (("L1", switch.at(made.common)), tuple(near), tuple(far), ("L2", "common"))
+        return replace(plan, joints=joints, devices=devices, turning="outside", notes=(_EQUAL,))
+
+    return way("run", "start"), way("start", "run")
+
+
+def _main_and_auxiliary(slug: str, variant: str, devices: Devices) -> tuple[Plan, ...]:
+    plan = Plan(
+        arrangement=slug,
+        connection="main across the line, start winding through its devices",
+        joints=(),
+        turning="outside",
+        notes=() if devices else (_START,),
+    )
+
+    def way(near: str, far: str) -> Plan:
+        outline = Outline(main=("main-1",), start=(near,), back=("main-2",), back_start=(far,))
+        return _devised(plan, outline, devices)
+
     return _both(way("aux-1", "aux-2"), way("aux-2", "aux-1"))
+
+
+def _selected(devices: Devices, taps: Joint) -> Joint:
+    """Return the speeds that are a hookup of their own: with a selector the first stands for all."""
+    return taps[:1] if any(d.kind == "selector" and throws_of(d) for d in devices) else taps
 
 
 def _speed_taps(slug: str, variant: str, devices: Devices) -> tuple[Plan, ...]:
@@ -122,40 +134,60 @@ def _speed_taps(slug: str, variant: str, devices: Devices) -> tuple[Plan, ...]:
     devices = devices or (RUN_CAPACITOR,)
     taps = tap_names(_COUNT[variant])
     own_pair = variant == "in-main"
+    selected = _selected(devices, taps)
     found = []
-    for tap in taps:
+    for tap in selected:
         if own_pair:
-            joints, placed = in_path(("L1", tap), ("aux-1",), devices)
-            rest: Joints = (("L2", "run", "aux-2"),)
-        else:
-            joints, placed = in_path(("L2", "run"), ("start",), devices)
-            rest = (("L1", tap),)
-        found.append(
-            Plan(
-                arrangement=slug,
-                variant=variant,
-                connection=f"{tap} speed: one tap to the line, the others insulated singly",
-                joints=(*rest, *joints),
-                devices=placed,
-                speed=tap,
-                turning="outside" if own_pair else "opening",
-                notes=assumed if own_pair else (_OPEN, *assumed),
+            outline = Outline(
+                main=(tap,),
+                start=("aux-1",),
+                back=("run",),
+                back_start=("aux-2",),
+                taps=taps,
+                tapped="main",
             )
+        else:
+            outline = Outline(
+                line="L2",
+                back_line="L1",
+                main=("run",),
+                start=("start",),
+                back=(tap,),
+                taps=taps,
+                tapped="back",
+            )
+        plan = Plan(
+            arrangement=slug,
+            variant=variant,
+            connection=f"{tap} speed: one tap to the line, the others insulated singly"
+            if selected is taps
+            else "speeds by the selector",
+            joints=(),
+            speed=tap if selected is taps else "",
+            turning="outside" if own_pair else "opening",
+            notes=assumed if own_pair else (_OPEN, *assumed),
         )
+        found.append(_devised(plan, outline, devices))
     return tuple(found)
 
 
 def _two_speed_coil(slug: str, variant: str, devices: Devices) -> tuple[Plan, ...]:
+    taps = ("high", "low")
+    selected = _selected(devices, taps)
     return tuple(
-        Plan(
-            arrangement=slug,
-            connection=f"{speed} speed",
-            joints=(("L1", lead), ("L2", "common")),
-            speed=speed,
-            turning="no",
-            notes=(_TURN_END,),
+        _devised(
+            Plan(
+                arrangement=slug,
+                connection=f"{tap} speed" if selected is taps else "speeds by the selector",
+                joints=(),
+                speed=tap if selected is taps else "",
+                turning="no",
+                notes=(_TURN_END,),
+            ),
+            Outline(main=(tap,), back=("common",), taps=taps, tapped="main"),
+            devices,
         )
-        for speed, lead in (("high", "high"), ("low", "low"))
+        for tap in selected
     )
 
 
@@ -169,17 +201,10 @@ def _exchanged(joints: Joints, *pairs: tuple[str, str]) -> Joints:
 
 
 def _dual(
-    slug: str, variant: str, name: str, joints: Joints, factor: float, *pairs: tuple[str, str]
-) -> tuple[Plan, ...]:
-    forward = Plan(
-        arrangement=slug,
-        variant=variant,
-        connection=name,
-        joints=joints,
-        factor=factor,
-        turning="outside",
-    )
-    return _both(forward, replace(forward, joints=_exchanged(joints, *pairs)))
+    plan: Plan, outline: Outline, devices: Devices, *pairs: tuple[str, str]
+) -> Sequence[Plan]:
+    forward = _devised(replace(plan, turning="outside"), outline, devices)
+    return _both(forward, replace(forward, joints=_exchanged(forward.joints, *pairs)))
 
 
 _SERIES, _PARALLEL = "high volts: mains in series", "low volts: mains in parallel"
@@ -187,23 +212,26 @@ _SERIES, _PARALLEL = "high volts: mains in series", "low volts: mains in paralle
 
 def _dual_six(slug: str, variant: str, devices: Devices) -> tuple[Plan, ...]:
     swap = ("T5", "T8")
+    plan = Plan(arrangement=slug, variant=variant, connection=_PARALLEL, joints=())
+    start = Outline(main=_t(1), start=_t(8), back=_t(4), back_start=_t(5))
     if variant == "single-voltage":
-        joints = (("L1", *_t(1, 8)), ("L2", *_t(4, 5)))
-        return _dual(slug, variant, "main and start across the line", joints, 1.0, swap)
-    low = (("L1", *_t(1, 3, 8)), ("L2", *_t(2, 4, 5)))
-    high = (("L1", *_t(1)), _t(2, 3, 8), ("L2", *_t(4, 5)))
+        one = replace(plan, connection="main and start across the line")
+        return (*_dual(one, start, devices, swap),)
+    low = replace(start, main=_t(1, 3), back_start=_t(2, 5))
+    high = replace(start, near=_t(2), rest=(_t(2, 3),))
     return (
-        *_dual(slug, variant, _PARALLEL, low, 1.0, swap),
-        *_dual(slug, variant, _SERIES, high, 2.0, swap),
+        *_dual(plan, low, devices, swap),
+        *_dual(replace(plan, connection=_SERIES, factor=2.0), high, devices, swap),
     )
 
 
 def _dual_eight(slug: str, variant: str, devices: Devices) -> tuple[Plan, ...]:
-    low = (("L1", *_t(1, 3, 6, 8)), ("L2", *_t(2, 4, 5, 7)))
-    high = (("L1", *_t(1, 8)), _t(2, 3), _t(6, 7), ("L2", *_t(4, 5)))
+    plan = Plan(arrangement=slug, variant=variant, connection=_PARALLEL, joints=())
+    low = Outline(main=_t(1, 3), start=_t(6, 8), back=_t(4), back_start=_t(2, 5, 7))
+    high = Outline(main=_t(1), start=_t(8), back=_t(4), back_start=_t(5), rest=(_t(2, 3), _t(6, 7)))
     return (
-        *_dual(slug, variant, _PARALLEL, low, 1.0, ("T5", "T8"), ("T6", "T7")),
-        *_dual(slug, variant, _SERIES, high, 2.0, ("T5", "T8")),
+        *_dual(plan, low, devices, ("T5", "T8"), ("T6", "T7")),
+        *_dual(replace(plan, connection=_SERIES, factor=2.0), high, devices, ("T5", "T8")),
     )
 
 
@@ -211,15 +239,33 @@ _LOOSE = "Never unloaded at full volts: it flies apart. First run at a quarter o
 
 
 def _series(
-    slug: str, name: str, field: tuple[str, str], speed: str = "", against: bool = False
+    slug: str,
+    devices: Devices,
+    name: str,
+    field: tuple[str, str],
+    speed: str = "",
+    against: bool = False,
 ) -> tuple[Plan, ...]:
-    """Field from `field[0]` to `field[1]`; `against` that way runs against the whole field's."""
+    """Field from `field[0]` to `field[1]`; `against` that way runs against the whole field's.
+
+    A switch in the line and one that crosses the armature's leads can be placed.
+    """
+    crossing = next((d for d in devices if crossing_of(d)), None)
+    outline = Outline(main=(field[0],), back=("*",))
+    around = placed(outline, [d for d in devices if d is not crossing])
 
     def way(near: str, far: str) -> Plan:
+        joints: Joints = ((field[1], near),)
+        end = far
+        if crossing is not None:
+            a, b, c, d = (crossing.at(t) for t in crossing_of(crossing) or ())
+            joints, end = ((field[1], a), (c, near), (d, far)), b
+        around_it = tuple(tuple(end if n == "*" else n for n in j) for j in around)
         return Plan(
             arrangement=slug,
             connection=name,
-            joints=(("L1", field[0]), (field[1], near), ("L2", far)),
+            joints=(*around_it[:1], *joints, *around_it[1:]),
+            devices=devices,
             speed=speed,
             turning="outside",
             notes=(_LOOSE,),
@@ -230,19 +276,14 @@ def _series(
 
 
 def _universal_four(slug: str, variant: str, devices: Devices) -> tuple[Plan, ...]:
-    return _series(slug, "field and armature in series", ("field-1", "field-2"))
+    return _series(slug, devices, "field and armature in series", ("field-1", "field-2"))
 
 
 def _universal_five(slug: str, variant: str, devices: Devices) -> tuple[Plan, ...]:
     """From the middle the halves lie opposite: from one outer end to the other also reverses."""
+    first, second = ("field-1", "field-tap"), ("field-2", "field-tap")
     return (
-        *_series(slug, "whole field and armature", ("field-1", "field-2"), "low"),
-        *_series(slug, "first part of the field and armature", ("field-1", "field-tap"), "high"),
-        *_series(
-            slug,
-            "second part of the field and armature",
-            ("field-2", "field-tap"),
-            "medium",
-            against=True,
-        ),
+        *_series(slug, devices, "whole field and armature", ("field-1", "field-2"), "low"),
+        *_series(slug, devices, "first part of the field and armature", first, "high"),
+        *_series(slug, devices, "second part of the field and armature", second, "medium", True),
     )

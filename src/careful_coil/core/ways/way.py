@@ -5,7 +5,8 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
-from careful_coil.core.ways.devices import Device, State, with_devices
+from careful_coil.core.ways.devices import Device, Moment
+from careful_coil.core.ways.states import State, state_at, with_devices
 from careful_coil.core.winding.arrangements import arrangement
 from careful_coil.core.winding.network import Network
 
@@ -53,7 +54,7 @@ class Plan:
         used = {n for j in self.joints for n in j}
         return tuple(n for n in LINES if n in used)
 
-    def network(self, coil_ohm: Ohms = 1.0, state: State = "start") -> Network:
+    def network(self, coil_ohm: Ohms = 1.0, state: State | Moment = "rest") -> Network:
         """Return the winding with the joints made, in Ω of `coil_ohm` (one figure, or by coil)."""
         inside = arrangement(self.arrangement).inside(self.variant)
         return made(inside, self.joints, self.devices, coil_ohm, state)
@@ -68,12 +69,15 @@ def made(
     joints: tuple[Joint, ...],
     devices: tuple[Device, ...] = (),
     coil_ohm: Ohms = 1.0,
-    state: State = "start",
+    state: State | Moment = "start",
 ) -> Network:
-    """Return a winding with joints and devices."""
+    """Return a winding with joints and devices in a state, or in the first one of a moment."""
     key = coil_ohm if isinstance(coil_ohm, int | float) else tuple(sorted(coil_ohm.items()))
     network = _wound(inside, key).joined(joints)
-    return with_devices(network, devices, state) if devices else network
+    if not devices:
+        return network
+    at = state if isinstance(state, State) else state_at(devices, state)
+    return with_devices(network, devices, at)
 
 
 @lru_cache(maxsize=64)

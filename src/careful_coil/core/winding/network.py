@@ -18,6 +18,11 @@ Floats = NDArray[np.float64]
 COPPER_ZERO_C = 234.5
 
 
+def ohms_share(from_c: float, to_c: float, zero_ohm_c: float = COPPER_ZERO_C) -> float:
+    """Return ohms at `to_c` °C over those at `from_c`: (z + T₂)/(z + T₁), z 234.5 for copper (IEEE 112)."""
+    return (zero_ohm_c + to_c) / (zero_ohm_c + from_c)
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Coil:
     """One winding section.
@@ -88,16 +93,6 @@ class Network:
             ),
             parts=tuple(replace(p, ohm=float(ohm.get(p.name, p.ohm))) for p in self.parts),
         )
-
-    def at_temperature(
-        self, from_c: float, to_c: float, zero_ohm_c: float = COPPER_ZERO_C
-    ) -> "Network":
-        """Return the winding with its coils at `to_c` °C, their ohms being those at `from_c` °C.
-
-        R₂ = R₁·(z + T₂)/(z + T₁), z 234.5 for copper (225 aluminium): IEEE 112, resistance corrected to a temperature.
-        """
-        share = (zero_ohm_c + to_c) / (zero_ohm_c + from_c)
-        return replace(self, coils=tuple(replace(c, ohm=c.ohm * share) for c in self.coils))
 
     def joined(self, joints: Iterable[Iterable[str]]) -> "Network":
         """Return the winding with more joints; names that are not nodes (L1) become nodes."""

@@ -9,6 +9,7 @@ import itertools
 from careful_coil.core.winding.network import Coil, Network
 
 AUXILIARY = 90.0
+START_COILS = ("auxiliary", "start")  # what coils of a start winding are like
 SPEEDS = {2: ("high", "low"), 3: ("high", "medium", "low")}
 
 

@@ -19,13 +19,24 @@ class Plot(Painted):
     def __init__(self, theme: Theme, name: str, high: int = 300) -> None:
         super().__init__(theme)
         self._high = high
+        self._whole: Drawing | None = None
         self._make: Callable[[float, float], Drawing] | None = None
         self.setAccessibleName(name)
         self.fit()
 
     def least_height(self) -> int:
-        """Return the height that was asked for."""
-        return self.theme.px(self._high)
+        """Return the height that was asked for, or that its drawing takes in this width."""
+        if self._whole is None:
+            return self.theme.px(self._high)
+        whole = self._whole
+        per_mm = min(PER_MM * self.theme.scale, max(self.width(), 200) / max(whole.width, 1.0))
+        return round(whole.height * per_mm) + 6
+
+    def show_whole(self, drawing: Drawing, words: str) -> None:
+        """Show a drawing of its own size, as high as the width allows."""
+        self._whole = drawing
+        self.draw(lambda *_: drawing, words)
+        self.fit()
 
     def draw(self, make: Callable[[float, float], Drawing], words: str) -> None:
         """Show another drawing; `words` tell it to a screen reader."""

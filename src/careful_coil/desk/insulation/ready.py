@@ -2,101 +2,25 @@
 
 from typing import Literal
 
-from PySide6.QtCore import QPointF, QRect, QRectF, Signal
-from PySide6.QtGui import QPainter, QPen
 from PySide6.QtWidgets import QWidget
 
 from careful_coil.core.condition.air import dew_point
-from careful_coil.core.condition.apart import Off, ready_for, to_take_off
+from careful_coil.core.condition.apart import ready_for, to_take_off
 from careful_coil.core.errors import BadValue, CoilError
 from careful_coil.core.job.at_insulation import TestReady
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.ledger.next_wall import CODES
 from careful_coil.core.values import Quantity, parse
-from careful_coil.desk import paint
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.flow import Flow
 from careful_coil.desk.insulation.shown import Prose
 from careful_coil.desk.part import NARROWEST, Part
-from careful_coil.desk.roll import Roll
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Caution
 from careful_coil.desk.theme import Theme
+from careful_coil.desk.tick_roll import TickRoll
 
 OTHERS: tuple[Literal["earthed", "guarded", "loose"], ...] = ("earthed", "guarded", "loose")
-BOX = 18  # of a tick, in pixels
-
-
-class TickRoll(Roll):
-    """What to do before the volts go on; Space ticks and moves on, Enter logs it when all is ticked."""
-
-    ticked = Signal()
-    entered = Signal()
-
-    def __init__(self, theme: Theme) -> None:
-        super().__init__(theme, "To be ticked before the test")
-        self.items: tuple[Off, ...] = ()
-        self.done: set[str] = set()
-        self.fit()
-
-    def show_items(self, items: tuple[Off, ...], done: set[str]) -> None:
-        """Show other items."""
-        self.items, self.done = items, done & {i.name for i in items}
-        self.retell()
-
-    def count(self) -> int:
-        """Return how many there are."""
-        return len(self.items)
-
-    def row_words(self, k: int) -> str:
-        """Return an item in words."""
-        state = "ticked" if self.items[k].name in self.done else "not ticked"
-        return f"{self.items[k].words}: {state}"
-
-    def row_height(self, k: int) -> int:
-        """Return a row's height: as many lines as its words need."""
-        t = self.theme
-        wide = max(self.width() - t.px(BOX + 30), 120)
-        words = paint.height_of(t, self.items[k].words, wide)
-        return max(words + paint.height_of(t, self.items[k].why, wide, 13) + t.px(12), t.px(46))
-
-    def pressed(self, key: str) -> bool:
-        """Space ticks or unticks the row and goes on to the next; Enter is for all."""
-        if key == " " and self.items:
-            name = self.items[self.current].name
-            self.done ^= {name}
-            left = [k for k, i in enumerate(self.items) if i.name not in self.done]
-            if name in self.done and left:
-                self.go(next((k for k in left if k > self.current), left[0]))
-            self.retell()
-            self.ticked.emit()
-            return True
-        if key in ("\r", "\n"):
-            self.entered.emit()
-            return True
-        return False
-
-    def paint_row(self, painter: QPainter, k: int, box: QRect) -> None:
-        """Draw the box with its tick, what to do, why."""
-        t, item = self.theme, self.items[k]
-        side = t.px(BOX)
-        square = QRectF(box.left() + 8, box.top() + t.px(7), side, side)
-        painter.setPen(QPen(t.colour("ink"), 1.6))
-        painter.setBrush(t.colour("surface"))
-        painter.drawRect(square)
-        if item.name in self.done:
-            paint.mark(painter, t, "good", QPointF(square.center()), BOX)
-        x = box.left() + side + 20
-        wide = max(box.width() - side - 30, 120)
-        at = QRect(x, box.top() + t.px(4), wide, box.height())
-        high = paint.text(painter, t, at, item.words, wrap=True, bold=True)
-        below = QRect(x, box.top() + t.px(4) + high, wide, box.height())
-        paint.text(painter, t, below, item.why, size=13, token="quiet", wrap=True)
-
-    def mousePressEvent(self, event: object) -> None:
-        """A click ticks the row it falls on."""
-        super().mousePressEvent(event)  # type: ignore[arg-type]
-        self.pressed(" ")
 
 
 class ReadyPart(Part):
@@ -120,7 +44,7 @@ class ReadyPart(Part):
         self.column.addWidget(self.weather)
         self.caution = Caution("", theme)
         self.column.addWidget(self.caution)
-        self.roll = TickRoll(theme)
+        self.roll = TickRoll(theme, "To be ticked before the test")
         self.roll.entered.connect(self.log)
         self.roll.ticked.connect(self._show_key)
         self.column.addWidget(self.roll)

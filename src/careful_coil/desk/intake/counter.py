@@ -6,8 +6,8 @@ from PySide6.QtCore import QPointF, QRect, Qt, Signal
 from PySide6.QtGui import QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QPushButton
 
-from careful_coil.core.condition.causes import BY_HAND, SYMPTOMS
 from careful_coil.core.condition.checklist import ITEMS
+from careful_coil.core.condition.symptoms import BY_HAND, SYMPTOMS
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_intake import Arrived, ConditionSeen, RestFine, SymptomNoted, Ticket
 from careful_coil.core.ledger import Judgement
@@ -159,13 +159,7 @@ class CounterPart(Part):
         self.session.record(Ticket.model_validate({"field": name, "text": text}), station="intake")
 
     def _answered(self, key: str, answer: str) -> None:
-        """Keep the answer; how the shaft turned by hand stands on the checklist too."""
-        felt: tuple[ConditionSeen | RestFine, ...] = ()
-        if key == BY_HAND and answer == "free":
-            felt = (ConditionSeen(item=BY_HAND, answer=""), RestFine(items=(BY_HAND,)))
-        elif key == BY_HAND and answer in ITEMS[BY_HAND].wrong:
-            felt = (ConditionSeen(item=BY_HAND, answer=answer),)
-        self.session.record(SymptomNoted(symptom=key, answer=answer), *felt, station="intake")
+        self.session.record(*first_answer(key, answer), station="intake")
 
     def _symptom(self, text: str) -> None:
         if not text:
@@ -181,6 +175,16 @@ class CounterPart(Part):
         states = [s for s, button in self.came.items() if button.isChecked()]
         body = Arrived.model_validate({"states": states, "missing": missing})
         self.session.record(body, station="intake")
+
+
+def first_answer(key: str, answer: str) -> tuple[SymptomNoted | ConditionSeen | RestFine, ...]:
+    """Return what is logged of a first question; how it turned by hand stands on the checklist too."""
+    felt: tuple[ConditionSeen | RestFine, ...] = ()
+    if key == BY_HAND and answer == "free":
+        felt = (ConditionSeen(item=BY_HAND, answer=""), RestFine(items=(BY_HAND,)))
+    elif key == BY_HAND and answer in ITEMS[BY_HAND].wrong:
+        felt = (ConditionSeen(item=BY_HAND, answer=answer),)
+    return SymptomNoted(symptom=key, answer=answer), *felt
 
 
 def read_symptom(text: str) -> tuple[str, str]:

@@ -1,0 +1,71 @@
+"""What a motor does and when, in plain words and in a customer's, and the first questions' answers."""
+
+YES, NO = "yes", "no"
+BY_HAND, UNCOUPLED, WHEN_KEY = "by-hand", "uncoupled", "when"
+HAND_ANSWERS = ("free", "stiff", "seized", "not tried")
+RUN_ANSWERS = ("runs well", "runs badly", "does not start", "not tried")
+REST = 0.06  # chance of a symptom that a cause does not usually show
+
+# a symptom, its plain words, and what a customer calls it (parts of words)
+SYMPTOMS: dict[str, tuple[str, tuple[str, ...]]] = {
+    "hums": ("hums and does not start", ("hum", "buzz", "growl", "stands and")),
+    "starts-pushed": (
+        "starts when pushed, spun or tapped",
+        ("push", "spun", "spin it", "by hand", "flick", "tap", "knock", "hit it"),
+    ),
+    "dead": ("dead, nothing at all", ("dead", "nothing", "no sound")),
+    "trips-at-once": ("trips at once", ("at once", "immediately", "blows the fuse", "fuse goes")),
+    "trips-later": ("trips after seconds or minutes", ("trips", "cuts out", "overload", "trip")),
+    "slow": ("slow to run up, or runs slow", ("slow", "sluggish", "no speed")),
+    "slow-taps": ("slow on every speed", ("every speed", "all speeds", "each speed")),
+    "weak": ("weak under load", ("weak", "no power", "stalls", "stops under")),
+    "hot": ("hot", ("hot", "warm", "heat", "burns the hand")),
+    "smells": ("smells, smoke", ("smell", "smoke", "burnt", "stink")),
+    "noisy": ("noisy", ("nois", "loud", "squeal", "grind", "rattle", "rumble", "scream")),
+    "vibrates": ("vibrates", ("vibrat", "shak", "jump")),
+    "sparks": ("sparks at the brushes", ("spark", "arcs")),
+    "reversed": ("turns the wrong way", ("wrong way", "backward", "reverse", "wrong direction")),
+    "clicks": ("clicks in and out", ("click", "chatter", "in and out")),
+    "cycles": (
+        "hums, goes silent, again and again",
+        ("cycles", "on and off", "again and again", "goes silent"),
+    ),
+    "no-restart": (
+        "runs, but does not start again",
+        ("restart", "start again", "second time", "start twice"),
+    ),
+    "shock": (
+        "gives a shock, trips the leakage breaker",
+        ("shock", "tingle", "leakage", "earth trip"),
+    ),
+    "wet": (
+        "was wet, flooded",
+        ("wet", "flood", "under water", "in water", "water in", "water got", "rain", "damp"),
+    ),
+}
+
+# when it happens: plain words, what a customer calls it; "always" is only ever chosen
+WHEN: dict[str, tuple[str, tuple[str, ...]]] = {
+    "always": ("always", ()),
+    "cold": ("only cold", ("when cold", "from cold", "in the cold", "in the morning")),
+    "warm": (
+        "only once warm",
+        ("when warm", "when hot", "once warm", "once hot", "when it is hot", "when it is warm"),
+    ),
+    "loaded": ("only under load", ("under load", "when loaded", "only loaded", "with the load on")),
+    "low-volts": (
+        "at low volts",
+        ("low volts", "lights dim", "long cord", "on an extension", "on the extension"),
+    ),
+}
+USUAL_WHEN = (0.6, 0.08, 0.12, 0.15, 0.05)  # P(when | a cause that does not care)
+
+
+def when_in(complaint: str) -> tuple[str, str]:
+    """Return when it happens by a complaint, empty where it does not say, and the complaint without it."""
+    words = complaint.lower()
+    for name, (_, parts) in WHEN.items():
+        for part in parts:
+            if part in words:
+                return name, words.replace(part, " ", 1)
+    return "", words

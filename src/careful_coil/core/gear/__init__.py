@@ -1,0 +1,1 @@
+"""Start gear: capacitors and what takes the start winding out, judged and replaced."""

@@ -1,0 +1,137 @@
+"""Capacitors of a job judged: marking, looks, what they measured section by section, let down and proved."""
+
+import math
+from collections.abc import Iterator
+from dataclasses import replace
+from functools import partial
+
+from careful_coil.core.errors import CoilError
+from careful_coil.core.gear.judge import OVERRULES, Apart, Judged, Looks, judge_capacitor
+from careful_coil.core.gear.marking import Kind, Marking, read_marking
+from careful_coil.core.job import Finding
+from careful_coil.core.job.gear import Gear
+from careful_coil.core.settings import Settings
+
+MOST_MICROFARAD = 1e6
+WORST = ("hold", "unproven", "watch", "good")
+
+
+def apart_of(settings: Settings) -> Apart:
+    """Return what a shop allows, in %: a start capacitor under and over one figure, a run capacitor off."""
+    return (
+        settings.start_microfarad_below.value,
+        settings.start_microfarad_above.value,
+        settings.run_microfarad_apart.value,
+    )
+
+
+def capacitor_of(gear: Gear, name: str, settings: Settings) -> tuple[Marking | None, Judged | None]:
+    """Return a capacitor's marking and what is thought of it; None where there is no marking yet.
+
+    Of a can with several sections the worst counts.
+    """
+    told = gear.capacitors.get(name, {})
+    try:
+        marking = read_marking(told.get("marking", ""))
+    except CoilError:
+        return None, None
+    if len(marking.sections) > 1:
+        return marking, _sections(gear, name, marking, settings)
+    measured = measured_of(gear, name)
+    return marking, _judged(gear, name, marking, measured[0] if measured else None, settings)
+
+
+def _judged(
+    gear: Gear, name: str, marking: Marking, microfarad: float | None, settings: Settings
+) -> Judged:
+    told = gear.capacitors.get(name, {})
+    looks: Looks = told.get("looks", "")  # type: ignore[assignment]
+    serves: Kind = told.get("serves", "")  # type: ignore[assignment]
+    return judge_capacitor(
+        marking,
+        microfarad,
+        looks if looks in OVERRULES else "sound",
+        serves if serves in ("start", "run") else "",
+        loss_of(gear, name),
+        apart_of(settings),
+    )
+
+
+def _sections(gear: Gear, name: str, marking: Marking, settings: Settings) -> Judged:
+    measured = measured_of(gear, name)
+    if measured and len(measured) != len(marking.sections):
+        measured = ()
+    found = []
+    for k, farad in enumerate(marking.sections):
+        own = replace(marking, low=farad, high=farad, sections=())
+        got = _judged(gear, name, own, measured[k] if measured else None, settings)
+        found.append(replace(got, why=f"common to section {k + 1} ({farad:g} µF): {got.why}"))
+    worst = min(found, key=lambda j: WORST.index(j.verdict))
+    if worst.verdict == "unproven":
+        return replace(
+            worst, why="its sections are not measured apart: 34.6/4.9, in the order printed"
+        )
+    return worst if worst.verdict != "good" else replace(worst, why="; ".join(j.why for j in found))
+
+
+def capacitor_findings(gear: Gear, settings: Settings) -> Iterator[Finding]:
+    """Yield what each capacitor holds up."""
+    for name in gear.capacitors:
+        marking, thought = capacitor_of(gear, name, settings)
+        of = partial(Finding, code="capacitor", station="start-gear", gate=True)
+        if marking is None or thought is None:
+            yield of(
+                verdict="unproven",
+                subject=f"Capacitor {name}: no marking read",
+                why="Write down what is printed on it, or work its µF out from the winding.",
+            )
+            continue
+        if thought.verdict in ("good", "watch") and not gear.capacitors[name].get("drained"):
+            yield of(
+                verdict="unproven",
+                subject=f"Capacitor {name} not proved let down",
+                why="Through a resistor, then volts by the meter, shown on a live source before and after.",
+            )
+            continue
+        word = {"good": "right", "watch": "fades", "hold": "bad"}.get(thought.verdict, "not judged")
+        do = f"{thought.do[0].upper()}{thought.do[1:]}." if thought.do else ""
+        measured = measured_of(gear, name)
+        yield of(
+            verdict=thought.verdict,
+            subject=f"Capacitor {name} {word}",
+            why=f"{thought.why[0].upper()}{thought.why[1:]}. {do}".rstrip(),
+            unit="µF",
+            figure=measured[0] if len(measured) == 1 else None,
+            limit=thought.low,
+            source="its own marking; the shop's tolerance where it gives one figure",
+            waivable=thought.verdict != "hold",
+        )
+
+
+def measured_of(gear: Gear, name: str) -> tuple[float, ...]:
+    """Return the µF measured, one a section; empty where there is none, or a log holds no figure."""
+    text = gear.capacitors.get(name, {}).get("microfarad", "")
+    try:
+        values = tuple(float(t) for t in text.split("/"))
+    except ValueError:
+        return ()
+    return values if all(0 < v < MOST_MICROFARAD for v in values) else ()
+
+
+def loss_of(gear: Gear, name: str) -> float | None:
+    """Return W over volt-amperes, of 1; None where it is not known."""
+    value = _figure(gear, name, "loss")
+    return value if value is not None and 0 <= value < 1 else None
+
+
+def bleed_of(gear: Gear, name: str) -> float | None:
+    """Return the ohms of the bleed resistor fitted; None where there is none."""
+    value = _figure(gear, name, "bleed")
+    return value if value is not None and 0 < value < math.inf else None
+
+
+def _figure(gear: Gear, name: str, field: str) -> float | None:
+    try:
+        return float(gear.capacitors.get(name, {}).get(field, ""))
+    except ValueError:
+        return None

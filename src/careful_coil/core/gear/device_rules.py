@@ -1,0 +1,199 @@
+"""Devices of a job judged: each reading, actuator and contact plate apart, the speed at which it lets go."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from functools import partial
+
+from careful_coil.core.errors import CoilError
+from careful_coil.core.gear.table import (
+    FACTS,
+    OPEN,
+    Expected,
+    Verdict,
+    expected_of,
+    judged,
+    limited,
+)
+from careful_coil.core.gear.wiring import device_of
+from careful_coil.core.job import Finding
+from careful_coil.core.job.gear import Gear
+from careful_coil.core.job.plate import Nameplate
+from careful_coil.core.settings import Settings
+from careful_coil.core.values import show_ohm
+from careful_coil.core.ways.devices import POSITIONED, Device
+from careful_coil.core.winding.speed import poles_of
+
+# how the mechanism on the shaft and the contact plate look and feel: verdict, what to do
+ACTUATOR: dict[str, tuple[Verdict, str]] = {
+    "free": ("good", "weights, springs and collar move freely and go over with a snap"),
+    "dirty": ("watch", "clean it, a drop of oil at the pivots only, work it again"),
+    "sticks": ("hold", "it does not go over or come back: free it or renew it"),
+    "weak spring": ("hold", "it lets go too early or chatters: springs in pairs, of the same kind"),
+    "worn": ("hold", "collar or weights are worn: the plate is not reached, or only now and then"),
+}
+PLATE: dict[str, tuple[Verdict, str]] = {
+    "even": ("good", "contacts meet flat"),
+    "pitted": ("good", "evenly pitted is normal"),
+    "edge": ("watch", "contacts meet on the edge only: bend the spring leaf, or renew the plate"),
+    "burnt": ("watch", "dress them with a fine file or renew the plate, then read it again"),
+    "welded": ("hold", "welded: the start winding stayed in; renew the plate, look at the winding"),
+}
+LOOKED_AT = ("speed-switch", "change-over")  # what has a mechanism on the shaft and a plate
+EARLY, LATE = 5.0, 5.0  # % of n_sync outside the band that is a watch, not a hold
+ORDER = ("hold", "unproven", "watch", "good")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Told:
+    """One thing of a device: what, verdict, why; `expected` where it is a reading of ohms."""
+
+    what: str
+    verdict: Verdict
+    why: str
+    expected: Expected | None = None
+
+
+def fitted(gear: Gear, name: str) -> Device:
+    """Return a device of the job by name."""
+    return device_of(name, gear.devices[name], gear.noted.get((name, "table"), ""))
+
+
+def told_of(
+    gear: Gear, name: str, settings: Settings, plate: Nameplate | None = None
+) -> list[Told]:
+    """Return what is known of a device, in the order it is asked for; unproven what is not known yet."""
+    device = fitted(gear, name)
+    if device.kind in POSITIONED and not device.table:
+        why = "write down which contacts its positions close: 0: off; 1: L-H; 2: L-M"
+        return [Told(what="its positions", verdict="unproven", why=why)]
+    kind = gear.devices[name]
+    expected = FACTS[kind].expected if kind == "change-over" else expected_of(device)
+    found = [_reading(gear, name, e) for e in limited(expected, settings)]
+    if kind in LOOKED_AT:
+        found += [_looked(gear, name, what) for what in ("actuator", "plate")]
+    for what in ("out", "back"):
+        text = gear.noted.get((name, what), "")
+        if text:
+            found.append(_let_go(what, text, gear.noted.get((name, "out"), ""), settings, plate))
+    return found
+
+
+def _reading(gear: Gear, name: str, e: Expected) -> Told:
+    place = name, e.between, e.when
+    read = gear.read.get(place)
+    what = f"{e.between[0]} to {e.between[1]}, {e.when}"
+    if read is None:
+        return Told(what=what, verdict="unproven", why="not read", expected=e)
+    verdict, why = judged(e, OPEN if read.ohm is None else read.ohm, read.left_open)
+    first = gear.first.get(place)
+    if first is not None and first.ohm != read.ohm:
+        why += f"; {_ohm(first.ohm)} before"
+    return Told(what=what, verdict=verdict, why=why, expected=e)
+
+
+def _ohm(ohm: float | None) -> str:
+    return "open" if ohm is None else show_ohm(ohm)
+
+
+def _looked(gear: Gear, name: str, what: str) -> Told:
+    title = "mechanism on the shaft" if what == "actuator" else "contact plate"
+    seen = gear.noted.get((name, what), "")
+    known = ACTUATOR if what == "actuator" else PLATE
+    if seen not in known:
+        return Told(what=title, verdict="unproven", why="not looked at")
+    verdict, why = known[seen]
+    return Told(what=title, verdict=verdict, why=f"{seen}: {why}" if verdict != "good" else why)
+
+
+def _let_go(what: str, text: str, out: str, settings: Settings, plate: Nameplate | None) -> Told:
+    """Return how the speed or time at which it goes out, or comes back in, is judged."""
+    title = "goes out" if what == "out" else "comes back in"
+    figure, unit = speed_or_time(text)
+    if unit == "s":
+        watch, hold = settings.switch_out_watch, settings.switch_out_hold
+        over = hold if figure > hold.value else watch if figure > watch.value else None
+        verdict: Verdict = "good" if over is None else "hold" if over is hold else "watch"
+        limit = (over or watch).value
+        why = f"{figure:g} s, {limit:g} s at most" + (
+            "" if over is None else ": it cooks the winding"
+        )
+        return Told(what=title, verdict=verdict, why=why)
+    sync = sync_rpm(plate)
+    if sync is None:
+        return Told(
+            what=title,
+            verdict="unproven",
+            why=f"{figure:g} rpm: the plate's hertz and rpm are wanted",
+        )
+    share = 100 * figure / sync
+    words = f"{figure:g} rpm, {share:.0f} % of {sync:g}"
+    low, high = settings.switch_out_from.value, settings.switch_out_to.value
+    if what == "back":
+        before = speed_or_time(out)[0] if out else 0.0
+        if before and figure >= before:
+            return Told(
+                what=title,
+                verdict="hold",
+                why=f"{words}: it must come back below the speed it went out at",
+            )
+        late = share > high
+        return Told(
+            what=title,
+            verdict="hold" if late else "good",
+            why=f"{words}: under load it comes back in"
+            if late
+            else f"{words}: below any loaded speed",
+        )
+    if low <= share <= high:
+        return Told(what=title, verdict="good", why=f"{words}, within {low:g} to {high:g} %")
+    near = low - EARLY <= share <= high + LATE
+    side = "early: weak run-up, chatter" if share < low else "late: the start winding cooks"
+    return Told(
+        what=title,
+        verdict="watch" if near else "hold",
+        why=f"{words}, {low:g} to {high:g} % wanted; {side}",
+    )
+
+
+def speed_or_time(text: str) -> tuple[float, str]:
+    """Return a kept figure and its unit, rpm or s; 0 for what a log holds besides."""
+    number, _, unit = text.partition(" ")
+    try:
+        return float(number), unit or "rpm"
+    except ValueError:
+        return 0.0, "rpm"
+
+
+def sync_rpm(plate: Nameplate | None) -> float | None:
+    """Return n_sync by the plate, None where it does not tell."""
+    if plate is None or not plate.hertz or not plate.rpm:
+        return None
+    try:
+        return 120 * plate.hertz / poles_of(plate.hertz, plate.rpm)
+    except CoilError:
+        return None
+
+
+def device_findings(gear: Gear, settings: Settings, plate: Nameplate) -> Iterator[Finding]:
+    """Yield what each device holds up."""
+    for name, kind in gear.devices.items():
+        title = "Interlock" if kind == "interlock" else FACTS[kind].title
+        of = partial(Finding, code="start-device", station="start-gear", gate=True)
+        told = told_of(gear, name, settings, plate)
+        if not told:
+            yield of(
+                verdict="note",
+                subject=f"{title} {name}",
+                why="Its readings are its maker's: a timed start shows whether it lets go.",
+            )
+            continue
+        worst = min(told, key=lambda t: ORDER.index(t.verdict))
+        word = {"good": "reads right", "watch": "is tired", "hold": "is bad"}.get(
+            worst.verdict, "not judged"
+        )
+        yield of(
+            verdict=worst.verdict,
+            subject=f"{title} {name} {word}",
+            why=f"{worst.what[0].upper()}{worst.what[1:]}: {worst.why}.",
+            source="trade practice; the maker's figures win",
+        )

@@ -1,0 +1,86 @@
+"""A capacitor judged: by its looks first, then by what it measures against what is printed on it."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from careful_coil.core.gear.marking import Kind, Marking
+
+Verdict = Literal["good", "watch", "hold", "unproven"]
+Apart = tuple[float, float, float]  # % a start capacitor may be under and over, a run capacitor off
+Looks = Literal["sound", "bulged", "vented", "leaking", "heat-marked"]
+START_BELOW, START_ABOVE = 0.0, 20.0  # % of a single figure on a start capacitor (shop default)
+RUN_APART = 5.0  # % on a run capacitor (shop default; 6 and 10 are printed too)
+FADING_SHARE = 0.8  # of the least allowed: below it a start capacitor no longer starts a load
+WORST_LOSS = {"start": 0.15, "run": 0.005}  # W a VA on alternating current, usual upper ends
+OVERRULES: dict[str, str] = {
+    "bulged": "bulged: replace it, whatever it measures",
+    "vented": "its vent disc is open: replace it, whatever it measures",
+    "leaking": "it leaks: replace it, gloves on; old oil-filled cans may hold PCB",
+    "heat-marked": "heat marks at a terminal: a loose joint cooked it; replace it, mend the terminal",
+}
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Judged:
+    """What is thought of a capacitor: verdict, why, the µF allowed, what to do."""
+
+    verdict: Verdict
+    why: str
+    low: float
+    high: float
+    do: str = ""
+
+
+def judge_capacitor(
+    marking: Marking,
+    microfarad: float | None,
+    looks: Looks = "sound",
+    kind: Kind = "",
+    loss: float | None = None,
+    apart: Apart = (START_BELOW, START_ABOVE, RUN_APART),
+) -> Judged:
+    """Return what is thought of a capacitor.
+
+    `kind` where it serves, if the marking does not tell; `microfarad` None while it is not measured;
+    `loss` watts over volt-amperes where read; `apart` % a start capacitor may be below and above a
+    single figure, % a run capacitor may be off.
+    """
+    serves = kind or marking.kind
+    below, above = (apart[2], apart[2]) if serves == "run" else apart[:2]
+    low, high = marking.allowed(below, above)
+
+    def found(verdict: Verdict, why: str, do: str = "") -> Judged:
+        return Judged(verdict=verdict, why=why, low=low, high=high, do=do)
+
+    if marking.kind == "dc":
+        return found("hold", "made for direct current: it bursts on alternating current", REPLACE)
+    if marking.kind and kind and marking.kind != kind:
+        return found("hold", MISPLACED[kind], REPLACE)
+    if looks in OVERRULES:
+        return found("hold", OVERRULES[looks], REPLACE)
+    if microfarad is None:
+        return found("unproven", "not measured", "discharge it, prove it, measure it")
+    span = f"{low:.4g} to {high:.4g} µF"
+    if microfarad < low:
+        short = microfarad < FADING_SHARE * low
+        why = f"{microfarad:.4g} µF, {span} wanted"
+        if short or serves == "run":
+            return found("hold", why, REPLACE)
+        return found("watch", f"{why}: it fades", "replace it while the motor is open")
+    if microfarad > high:
+        return found(
+            "hold", f"{microfarad:.4g} µF, {span} wanted: not the part, or failing", REPLACE
+        )
+    most = WORST_LOSS.get(serves)
+    if loss is not None and most is not None and loss > most:
+        return found("hold", f"loses {loss:.1%} of its volt-amperes, {most:.1%} at most", REPLACE)
+    if not serves:
+        return found("unproven", f"{microfarad:.4g} µF is right for {span}", "say where it serves")
+    return found("good", f"{microfarad:.4g} µF, within {span}")
+
+
+REPLACE = "replace it: find one on the shelf"
+MISPLACED: dict[str, str] = {
+    "run": "a start capacitor where one stays in: made for seconds, it bursts",
+    "start": "a run capacitor where a start capacitor belongs: good for it, seldom enough µF",
+}

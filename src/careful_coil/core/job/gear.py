@@ -1,0 +1,101 @@
+"""What Start gear saw, folded from its entries."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
+
+from careful_coil.core.job.at_start_gear import (
+    CapacitorNoted,
+    CauseFound,
+    CauseTested,
+    DeviceFitted,
+    DeviceNoted,
+    DeviceRead,
+    GearStep,
+    RunTried,
+    WindingLocked,
+)
+from careful_coil.core.job.body import Body
+
+Place = tuple[str, tuple[str, str], str]  # device, terminals, posture
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Gear:
+    """Test outcomes by name; capacitors and devices by name, in the order met; newest readings by place.
+
+    `first` the first reading of a place that was read again (a contact before it was dressed); `noted`
+    things of devices by name and field; `steps` those done by piece of work, in the order done.
+    """
+
+    tests: Mapping[str, str] = field(default_factory=dict)
+    cause: str = ""  # of the complaint, as found
+    capacitors: Mapping[str, Mapping[str, str]] = field(default_factory=dict)
+    devices: Mapping[str, str] = field(default_factory=dict)
+    read: Mapping[Place, DeviceRead] = field(default_factory=dict)
+    first: Mapping[Place, DeviceRead] = field(default_factory=dict)
+    noted: Mapping[tuple[str, str], str] = field(default_factory=dict)
+    locked: Mapping[str, WindingLocked] = field(default_factory=dict)
+    tried: tuple[RunTried, ...] = ()
+    steps: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
+
+    @property
+    def empty(self) -> bool:
+        """Whether nothing was noted."""
+        return not (self.tests or self.capacitors or self.devices or self.steps)
+
+
+def notice_gear(gear: Gear, body: Body) -> Gear:
+    """Return what is known after one more entry."""
+    if isinstance(body, CauseTested):
+        return replace(gear, tests=_put(gear.tests, body.test, body.outcome))
+    if isinstance(body, CauseFound):
+        return replace(gear, cause=body.cause)
+    if isinstance(body, CapacitorNoted):
+        known = dict(gear.capacitors)
+        if body.field == "gone":
+            known.pop(body.name, None)
+        else:
+            known[body.name] = _put(known.get(body.name, {}), body.field, body.text)
+        return replace(gear, capacitors=known)
+    if isinstance(body, DeviceFitted):
+        return _fitted(gear, body)
+    if isinstance(body, DeviceRead):
+        place = body.name, body.between, body.when
+        first = gear.first
+        if place in gear.read and place not in first:
+            first = {**first, place: gear.read[place]}
+        return replace(gear, read={**gear.read, place: body}, first=first)
+    if isinstance(body, DeviceNoted):
+        noted = {k: v for k, v in gear.noted.items() if k != (body.name, body.field) or body.text}
+        if body.text:
+            noted[body.name, body.field] = body.text
+        return replace(gear, noted=noted)
+    if isinstance(body, WindingLocked):
+        return replace(gear, locked={**gear.locked, body.winding: body})
+    if isinstance(body, RunTried):
+        return replace(gear, tried=(*gear.tried, body))
+    if isinstance(body, GearStep):
+        done = tuple(s for s in gear.steps.get(body.work, ()) if s != body.step)
+        done = (*done, body.step) if body.done else done
+        kept = {w: s for w, s in gear.steps.items() if w != body.work}
+        return replace(gear, steps={**kept, body.work: done} if done else kept)
+    return gear
+
+
+def _fitted(gear: Gear, body: DeviceFitted) -> Gear:
+    """Return what is known with a device: another of the same name has its own readings and notes."""
+    if gear.devices.get(body.name) == body.device:
+        return gear
+    return replace(
+        gear,
+        devices=_put(gear.devices, body.name, body.device),
+        read={p: r for p, r in gear.read.items() if p[0] != body.name},
+        first={p: r for p, r in gear.first.items() if p[0] != body.name},
+        noted={k: v for k, v in gear.noted.items() if k[0] != body.name},
+    )
+
+
+def _put(known: Mapping[str, str], name: str, text: str) -> dict[str, str]:
+    """Return a mapping with one more text, or without it where the text is empty."""
+    found = {k: v for k, v in known.items() if k != name or text}
+    return found | {name: text} if text else found

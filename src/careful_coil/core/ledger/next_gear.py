@@ -1,0 +1,95 @@
+"""What Start gear asks for next: a first question, the test that parts causes, capacitors, devices, work."""
+
+from collections.abc import Iterator, Sequence
+
+from careful_coil.core.condition.suspicion import Suspicion
+from careful_coil.core.gear.capacitor_rules import capacitor_of
+from careful_coil.core.gear.device_rules import told_of
+from careful_coil.core.gear.separating import Ask
+from careful_coil.core.gear.work import left_of
+from careful_coil.core.job import Finding, Job
+from careful_coil.core.ledger.next_card import NextStep
+from careful_coil.core.settings import Settings
+
+LOOKED = {"mechanism on the shaft": "mechanism", "contact plate": "contact plate"}
+
+
+def gear_steps(
+    job: Job,
+    causes: Suspicion | None,
+    asks: Sequence[Ask],
+    findings: Sequence[Finding],
+    settings: Settings,
+) -> Iterator[NextStep]:
+    """Yield what Start gear asks for, the most useful first; nothing where it is judged."""
+    shut = {
+        f.code for f in findings if f.station == "start-gear" and f.gate and f.verdict != "good"
+    }
+    if "start-gear" not in shut and "cause" not in shut:
+        return
+    yield from _work(job)
+    yield from _capacitors(job, settings)
+    yield from _devices(job, settings)
+    if "cause" in shut and causes is not None:
+        yield from _causes(causes, asks)
+
+
+def _causes(causes: Suspicion, asks: Sequence[Ask]) -> Iterator[NextStep]:
+    if causes.key:
+        yield _step("cause-first", causes.ask, "why", "It comes before any test of the motor.")
+    elif asks:
+        (first, odds), (second, less), *_ = causes.odds
+        why = (
+            f"It parts {first.title.lower()} ({odds:.0%}) from {second.title.lower()} ({less:.0%})."
+        )
+        yield _step(f"cause-{asks[0].test.name}", asks[0].test.title, "why", why)
+    else:
+        yield _step(
+            "cause", "Name the cause", "why", "The complaint wants its cause before it goes."
+        )
+
+
+def _capacitors(job: Job, settings: Settings) -> Iterator[NextStep]:
+    for name, told in job.gear.capacitors.items():
+        marking, thought = capacitor_of(job.gear, name, settings)
+        if not told.get("drained"):
+            why = "Through a resistor, whatever bleed is fitted; then V DC by the meter."
+            yield _step(f"drain-{name}", f"Let {name} down and prove it", "can-drained", why)
+        elif marking is None or thought is None:
+            why = "µF, volts, and whether it starts or runs. Unreadable: out of its winding."
+            yield _step(f"marking-{name}", f"Read what stands on {name}", "can-marking", why)
+        elif thought.verdict == "hold":
+            why = f"{thought.why[0].upper()}{thought.why[1:]}."
+            yield _step(f"shelf-{name}", f"Find one for {name}", "shelf-for", why)
+        elif thought.verdict == "unproven":
+            yield _step(f"measure-{name}", f"Measure {name}", "can-microfarad", thought.why + ".")
+
+
+def _devices(job: Job, settings: Settings) -> Iterator[NextStep]:
+    for name in job.gear.devices:
+        told = told_of(job.gear, name, settings, job.plate)
+        bad = next((t for t in told if t.verdict == "hold"), None)
+        left = next((t for t in told if t.verdict == "unproven"), None)
+        if left is not None and left.expected is not None:
+            between = " to ".join(left.expected.between)
+            title = f"{name}: read {between}, {left.expected.when}"
+            yield _step(f"read-{name}", title, "device-ohm", "Off the circuit, leads nulled.")
+        elif left is not None:
+            word = LOOKED.get(left.what, left.what)
+            yield _step(f"look-{name}", f"{name}: look at the {word}", "device", left.why + ".")
+        elif bad is not None:
+            why = f"{bad.what[0].upper()}{bad.what[1:]}: {bad.why}."
+            yield _step(f"renew-{name}", f"Dress or renew {name}", "fitting", why)
+
+
+def _work(job: Job) -> Iterator[NextStep]:
+    for work, done in job.gear.steps.items():
+        left = left_of(work, done)
+        if left:
+            title = left[0].words.rstrip(".").split(":")[0].split(";")[0]
+            yield _step(f"work-{work.replace(' ', '-')}", title, "fitting", left[0].why)
+
+
+def _step(code: str, title: str, focus: str, why: str) -> NextStep:
+    why = f"{why[0].upper()}{why[1:]}"
+    return NextStep(code=code, title=title, why=why, station="start-gear", focus=focus)

@@ -1,0 +1,239 @@
+"""Capacitors: let down and proved, marking, looks, measured by meter or by volts and amps, its losses."""
+
+from functools import partial
+
+from PySide6.QtCore import QTimer
+from PySide6.QtWidgets import QApplication, QWidget
+
+from careful_coil.core.errors import BadValue
+from careful_coil.core.gear.capacitor_rules import bleed_of, capacitor_of, measured_of
+from careful_coil.core.gear.formulas import bleed_for, discharge, volts_left
+from careful_coil.core.gear.marking import Marking
+from careful_coil.core.job.at_start_gear import CapacitorNoted
+from careful_coil.core.ledger import Judgement
+from careful_coil.core.values import Quantity, parse, show_ohm
+from careful_coil.desk.ask_row import EnterButton
+from careful_coil.desk.gear.fields import LOOKS, part_name, read_field
+from careful_coil.desk.insulation.plot import Plot
+from careful_coil.desk.insulation.shown import Prose, Verdicts
+from careful_coil.desk.part import Part
+from careful_coil.desk.session import Session
+from careful_coil.desk.theme import Theme
+from careful_coil.drawing.gear import draw_decay
+
+NAMES = (
+    ("name", "Which: C1, C2", "C1"),
+    ("serves", "Start or run", "start"),
+    ("looks", "Looks", "sound"),
+)
+FIELDS = (
+    ("drained", "V DC left on it", "0.3"),
+    ("microfarad", "Measured µF, or V A Hz", "95, or 230 1.5 50"),
+    ("loss", "Its loss: ohms in series, or %", "0.8 Ω, or 4 %"),
+    ("size", "Its room, mm", "37 x 70"),
+    ("bleed", "Bleed resistor fitted", "15 k"),
+    ("resistor", "Let down through", "20 k"),
+)
+KEPT = (
+    "serves",
+    "looks",
+    "marking",
+    *(name for name, _, _ in FIELDS if name != "resistor"),
+)
+TICK_MS = 100
+
+
+class CapacitorsPart(Part):
+    """The part of the capacitor bench."""
+
+    name, title, remark = (
+        "capacitor",
+        "Capacitors",
+        "let down through a resistor first, then proved",
+    )
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__(session, theme)
+        self.chosen, self._shown = "C1", ""
+        self.ohm = session.settings.discharge_ohm.value
+        self._began: float | None = None
+        self._marking: Marking | None = None
+        self.add_grid(NAMES, 3, self._typed, "can-")
+        self.add_field(
+            "can-marking",
+            "What is printed on it",
+            partial(self._typed, "marking"),
+            "88-108 µF 250 V",
+        )
+        self.verdicts = Verdicts(theme)
+        self.column.addWidget(self.verdicts)
+        self.count = Prose(theme, "ink", 20)
+        self.column.addWidget(self.count)
+        self.wait_key = EnterButton("Resistor on: count the wait")
+        self.wait_key.clicked.connect(self.begin)
+        self.column.addWidget(self.wait_key)
+        self.decay = Plot(theme, "Its volts while it is let down", 160)
+        self.column.addWidget(self.decay)
+        self.add_grid(FIELDS, 3, self._typed, "can-")
+        looks = Prose(theme, "quiet", 13)
+        looks.say(
+            f"Looks: {', '.join(LOOKS)}. Sections of one can are measured apart: 34.6/4.9, common to each."
+        )
+        self.column.addWidget(looks)
+        self.wait = Prose(theme, "quiet", 13)
+        self.column.addWidget(self.wait)
+        self._timer = QTimer(self)
+        self._timer.setInterval(TICK_MS)
+        self._timer.timeout.connect(self.tick)
+
+    def start(self) -> QWidget:
+        """Start at the marking."""
+        return self.fields["can-marking"].cell
+
+    def told(self, judged: Judgement) -> tuple[str, str]:
+        """Return how the capacitors stand."""
+        own = [f for f in judged.findings if f.code == "capacitor"]
+        if not own:
+            return "", "none noted"
+        worst = own[0]  # findings come worst first
+        return worst.verdict, worst.subject[0].lower() + worst.subject[1:]
+
+    def show_judgement(self, judged: Judgement) -> None:
+        """Show the chosen capacitor's fields and what is thought of all of them."""
+        gear = judged.job.gear
+        if self._shown != self._open():
+            self._shown = self._open()
+            self.chosen = next(iter(gear.capacitors), "C1")
+            self._stop()
+        told = gear.capacitors.get(self.chosen, {})
+        self.fields["can-name"].show_text(self.chosen)
+        self.fields["can-resistor"].show_text(show_ohm(self.ohm))
+        for name in KEPT:
+            self.fields[f"can-{name}"].show_text(told.get(name, ""))
+        marking, thought = capacitor_of(gear, self.chosen, self.session.settings)
+        self._marking = marking
+        if marking is None or thought is None:
+            self.wait.say("")
+        else:
+            words = [f"{thought.low:.4g} to {thought.high:.4g} µF allowed."]
+            if marking.volt:
+                bleed = bleed_of(gear, self.chosen)
+                words += self._times(marking, told.get("serves", "") or marking.kind, bleed)
+            self.wait.say("\n".join([*words, *marking.notes]))
+        self._draw()
+        self.verdicts.show_findings([f for f in judged.findings if f.code == "capacitor"])
+
+    def _times(self, marking: Marking, serves: str, bleed: float | None) -> list[str]:
+        """Return how long the resistors take, and what bleed it should have."""
+        safe = self.session.settings.safe_volt.value
+        most = max((marking.high, *marking.sections))
+        down = discharge(most, marking.volt, self.ohm, safe)
+        words = [
+            f"Charged it may hold {down.start_volt:.0f} V; through {show_ohm(self.ohm)} it is at {safe:g} V "
+            f"after {down.seconds:.1f} s. Only a wait: the meter has the word."
+        ]
+        if bleed:
+            own = discharge(most, marking.volt, bleed, safe)
+            words.append(
+                f"Its own bleed of {show_ohm(bleed)} would take {own.seconds:.1f} s: never relied on, "
+                "one end may be loose."
+            )
+        if serves == "run" and bleed:
+            words.append("On a capacitor that stays on the line a bleed only heats: leave it off.")
+        if serves == "start" and not bleed:
+            wanted = bleed_for(most, marking.volt, safe)
+            words.append(
+                f"With a relay it wants a bleed: {show_ohm(wanted.ohm)}, 2 W, at {safe:g} V after "
+                f"{wanted.seconds:.1f} s."
+            )
+        return words
+
+    # --- the wait ----------------------------------------------------------------------------------
+
+    def begin(self) -> None:
+        """Begin to count: the resistor was put on now."""
+        if self._marking is None or not self._marking.volt:
+            self.count.say("Its marking first: µF and volts say how long it takes.")
+            return
+        self._began = self.session.clock.steady()
+        self._timer.start()
+        self.tick()
+
+    def tick(self) -> None:
+        """Count on; beep once when the wait is over, and send the hand to the meter."""
+        if self._began is None or self._marking is None or not self._marking.volt:
+            return
+        now = self.session.clock.steady() - self._began
+        most = max((self._marking.high, *self._marking.sections))
+        safe = self.session.settings.safe_volt.value
+        left = discharge(most, self._marking.volt, self.ohm, safe).seconds - now
+        volts = volts_left(most, self._marking.volt, self.ohm, max(now, 0.0))
+        if left > 0:
+            self.count.say(f"{self.chosen}: {left:.0f} s more, about {volts:.0f} V left on it.")
+        else:
+            if self._timer.isActive() and not self.session.clock.muted:
+                QApplication.beep()
+            self._timer.stop()
+            self.count.say(
+                f"{self.chosen}: the wait is over. Resistor on; now the meter: V DC left on it?"
+            )
+            if self.isVisible() and self.wait_key.hasFocus():
+                self.fields["can-drained"].cell.setFocus()
+        self._draw()
+
+    def _stop(self) -> None:
+        self._timer.stop()
+        self._began = None
+        self.count.say("")
+
+    def _draw(self) -> None:
+        marking = self._marking
+        there = marking is not None and marking.volt > 0
+        self.decay.setVisible(there and self._began is not None)
+        self.wait_key.setVisible(there)
+        if marking is None or not there:
+            return
+        now = None if self._began is None else self.session.clock.steady() - self._began
+        most, ohm = max((marking.high, *marking.sections)), self.ohm
+        volt, safe = marking.volt, self.session.settings.safe_volt.value
+        self.decay.draw(
+            lambda wide, high: draw_decay(most, volt, ohm, safe, now, (wide, high)),
+            self.count.words or "Its volts over the seconds, down to the safe ones",
+        )
+
+    # --- typing ------------------------------------------------------------------------------------
+
+    def _resistor(self, text: str) -> None:
+        value = parse(text, Quantity.RESISTANCE)
+        if value.number is None or not value.value >= 1:
+            raise BadValue(text, "the ohms it is let down through, such as 20 k")
+        self.ohm = value.value
+        self._again()
+
+    def _typed(self, field: str, text: str) -> None:
+        if field == "name":
+            self.chosen = part_name(text, "C1")
+            self._stop()
+            self._again()
+            return
+        if field == "resistor":
+            self._resistor(text)
+            return
+        judged = self.session.open.judged if self.session.open else None
+        hertz = judged.job.plate.hertz if judged else None
+        measured = measured_of(judged.job.gear, self.chosen) if judged else ()
+        kept = read_field(field, text, hertz, measured[0] if measured else None)
+        self.session.record(
+            CapacitorNoted.model_validate({"name": self.chosen, "field": field, "text": kept}),
+            station="start-gear",
+        )
+        if field == "drained" and kept:
+            self._stop()
+
+    def _open(self) -> str:
+        return self.session.open.id if self.session.open else ""
+
+    def _again(self) -> None:
+        job = self.session.open
+        if job is not None:
+            self.show_judgement(job.judged)

@@ -1,0 +1,301 @@
+"""Start devices: ohms off the circuit read in turn, mechanism and plate looked at, where it lets go."""
+
+from functools import partial
+from typing import get_args
+
+from PySide6.QtWidgets import QWidget
+
+from careful_coil.core.errors import BadValue
+from careful_coil.core.gear.device_rules import (
+    ACTUATOR,
+    LOOKED_AT,
+    PLATE,
+    Told,
+    fitted,
+    told_of,
+)
+from careful_coil.core.gear.positions import read_table, show_table
+from careful_coil.core.gear.table import FACTS, Expected, matches
+from careful_coil.core.job import Finding
+from careful_coil.core.job.at_start_gear import (
+    DeviceFitted,
+    DeviceKind,
+    DeviceNoted,
+    DeviceRead,
+)
+from careful_coil.core.ledger import Judgement
+from careful_coil.core.readings import ohm_value
+from careful_coil.core.values import Quantity, parse, show_ohm
+from careful_coil.core.ways.devices import POSITIONED, Device
+from careful_coil.desk.ask_row import AskRow
+from careful_coil.desk.gear.fields import one_of, part_name
+from careful_coil.desk.insulation.shown import Prose, Verdicts
+from careful_coil.desk.part import Part
+from careful_coil.desk.session import Session
+from careful_coil.desk.theme import Theme
+
+KINDS = tuple(k for k in get_args(DeviceKind) if k)
+RAW_OHM = 0.5  # what test leads that are not nulled may add
+LOOKED = {
+    "actuator": ("Mechanism on the shaft: weights, springs, collar?", tuple(ACTUATOR)),
+    "plate": ("Contact plate: how do the contacts meet?", tuple(PLATE)),
+}
+
+
+class DevicesPart(Part):
+    """The part of switches, relays and protectors."""
+
+    name, title, remark = (
+        "device",
+        "Devices",
+        "switch, relay, protector: off the circuit, leads nulled",
+    )
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__(session, theme)
+        self.chosen, self._shown, self.nulled = "", "", True
+        self._judged: Judgement | None = None
+        self.add_grid(
+            (
+                ("name", "Which", "S1"),
+                ("kind", "What it is", "speed-switch"),
+                ("ohm", "Ohms, or open", "0.14"),
+                ("nulled", "Leads nulled", "yes"),
+                ("out", "Goes out at rpm or s", "1150 rpm"),
+                ("back", "Comes back in at rpm", "700 rpm"),
+            ),
+            3,
+            self._typed,
+            "device-",
+        )
+        self.add_field(
+            "device-table",
+            "Its positions and their contacts",
+            partial(self._typed, "table"),
+            "0: off; 1: L-H; 2: L-M",
+        )
+        self.add_field(
+            "device-stand-in",
+            "One offered in its place",
+            partial(self._typed, "stand-in"),
+            "off: ; slow: C-1; fast: C-2",
+        )
+        kinds = Prose(theme, "quiet", 13)
+        kinds.say(f"It can be: {', '.join(KINDS)}.")
+        self.column.addWidget(kinds)
+        self.looked = AskRow()
+        self.column.addWidget(self.looked)
+        self.next, self.list = Prose(theme), Verdicts(theme)
+        self.stand_in, self.facts = Prose(theme), Prose(theme, "quiet", 13)
+        for part in (self.next, self.list, self.stand_in, self.facts):
+            self.column.addWidget(part)
+
+    def start(self) -> QWidget:
+        """Start at the ohms, where a device is known, else at its name."""
+        if self.chosen and not self._left() and self.looked.buttons and self.looked.isVisible():
+            return self.looked.buttons[0]
+        return self.fields["device-ohm" if self.chosen else "device-name"].cell
+
+    def told(self, judged: Judgement) -> tuple[str, str]:
+        """Return how the devices stand."""
+        own = [f for f in judged.findings if f.code == "start-device"]
+        if not own:
+            return "", "none noted"
+        return own[0].verdict, own[0].subject[0].lower() + own[0].subject[1:]
+
+    def show_judgement(self, judged: Judgement) -> None:
+        """Show the chosen device, its readings, the next one, how it is judged."""
+        self._judged = judged
+        gear = judged.job.gear
+        here = self.session.open.id if self.session.open else ""
+        if self._shown != here:
+            self._shown, self.chosen = here, next(iter(gear.devices), "")
+        kind = gear.devices.get(self.chosen, "")
+        self.fields["device-name"].show_text(self.chosen)
+        self.fields["device-kind"].show_text(kind)
+        self.fields["device-ohm"].show_text("")
+        self.fields["device-nulled"].show_text("yes" if self.nulled else "no")
+        for field in ("out", "back", "table", "stand-in"):
+            self.fields[f"device-{field}"].show_text(gear.noted.get((self.chosen, field), ""))
+        for field in ("table", "stand-in"):
+            self.fields[f"device-{field}"].setVisible(kind in POSITIONED)
+        for field in ("out", "back"):
+            self.fields[f"device-{field}"].setVisible(bool(kind) and kind not in POSITIONED)
+        if not kind:
+            for part in (self.next, self.stand_in, self.facts):
+                part.say("")
+            self.list.show_findings(())
+            self.looked.ask("", (), self._nothing)
+            self.looked.setVisible(False)
+            return
+        told = told_of(gear, self.chosen, self.session.settings, judged.job.plate)
+        left = self._left()
+        self._ask_looks(kind, told)
+        if left:
+            self.next.say(f"Next: {_words(left)}")
+        elif any(t.verdict == "unproven" for t in told):
+            self.next.say("All read.")
+        else:
+            self.next.say("All read and looked at." if kind in LOOKED_AT else "All read.")
+        self.list.show_findings([_row(t) for t in told])
+        self.stand_in.say("\n".join(self._stand_in()))
+        facts = FACTS["speed-switch" if kind == "interlock" else kind]
+        lines = [
+            f"Look: {'; '.join(facts.looks)}.",
+            f"Held: {facts.mounting}. Off first: {facts.off}.",
+        ]
+        lines += [f"Lets go: {facts.lets_go}.", f"Beware: {'; '.join(facts.traps)}."]
+        self.facts.say("\n".join(lines))
+
+    def _ask_looks(self, kind: str, told: list[Told]) -> None:
+        """Ask how mechanism and plate look, one after the other."""
+        gear = self._judged.job.gear if self._judged else None
+        left = [
+            field
+            for field in LOOKED
+            if kind in LOOKED_AT and gear is not None and not gear.noted.get((self.chosen, field))
+        ]
+        if not left:
+            self.looked.ask("", (), self._nothing)
+            self.looked.setVisible(False)
+            return
+        question, answers = LOOKED[left[0]]
+        self.looked.ask(question, answers, partial(self._noted, left[0]))
+        self.looked.setVisible(True)
+
+    def _nothing(self, _: str) -> None:
+        """Take no answer: nothing is asked."""
+
+    def _stand_in(self) -> list[str]:
+        """Return whether the switch offered can stand in for this one."""
+        gear = self._judged.job.gear if self._judged else None
+        text = gear.noted.get((self.chosen, "stand-in"), "") if gear else ""
+        if gear is None or not text:
+            return []
+        old = fitted(gear, self.chosen)
+        try:
+            new = Device(name="new", kind=old.kind, table=read_table(text))
+        except BadValue as error:
+            return [str(error)]
+        serves, why = matches(old, new)
+        return [f"The one offered {'serves' if serves else 'does not serve'}: {why}."]
+
+    def _left(self) -> Expected | None:
+        gear = self._judged.job.gear if self._judged else None
+        if gear is None or self.chosen not in gear.devices:
+            return None
+        every = told_of(gear, self.chosen, self.session.settings)
+        return next(
+            (
+                t.expected
+                for t in every
+                if t.expected is not None
+                and (self.chosen, t.expected.between, t.expected.when) not in gear.read
+            ),
+            None,
+        )
+
+    def _typed(self, field: str, text: str) -> None:
+        if field == "name":
+            self.chosen = part_name(text, "S1")
+            if self._judged is not None:
+                self.show_judgement(self._judged)
+        elif field == "kind":
+            self._fitted(text.strip().lower())
+        elif field == "nulled":
+            self.nulled = one_of(text, ("yes", "no")) == "yes"
+        elif field in ("table", "stand-in"):
+            self._noted(field, show_table(read_table(text)) if text.strip() else "")
+        elif field in ("out", "back"):
+            self._noted(field, _speed(text, field))
+        elif text.strip():
+            self._read(text)
+
+    def _noted(self, field: str, text: str) -> None:
+        if not self.chosen:
+            raise BadValue("no name", "its name first, such as S1")
+        body = DeviceNoted.model_validate({"name": self.chosen, "field": field, "text": text})
+        self.session.record(body, station="start-gear")
+
+    def _fitted(self, kind: str) -> None:
+        if kind and kind not in KINDS:
+            raise BadValue(kind, ", ".join(KINDS))
+        if not self.chosen:
+            raise BadValue("no name", "its name first, such as S1")
+        body = DeviceFitted.model_validate({"name": self.chosen, "device": kind})
+        self.session.record(body, station="start-gear")
+
+    def _read(self, text: str) -> None:
+        left = self._left()
+        again = self._worst_contact() if left is None else None
+        wanted = left or again
+        if wanted is None:
+            raise BadValue(
+                text, "a device that still has a reading to give; Ctrl+Z strikes the last"
+            )
+        value = ohm_value(text)
+        ohm = value.value
+        step = value.step if value.number is not None else 0.0
+        self.session.record(
+            DeviceRead(
+                name=self.chosen,
+                between=wanted.between,
+                when=wanted.when,
+                ohm=None if ohm == float("inf") else ohm,
+                left_open=step / 2 + (0.0 if self.nulled else RAW_OHM),
+            ),
+            station="start-gear",
+        )
+
+    def _worst_contact(self) -> Expected | None:
+        """Return a contact that was found wanting: dressed, it is read again."""
+        gear = self._judged.job.gear if self._judged else None
+        if gear is None or self.chosen not in gear.devices:
+            return None
+        told = told_of(gear, self.chosen, self.session.settings)
+        return next(
+            (t.expected for t in told if t.expected is not None and t.verdict in ("hold", "watch")),
+            None,
+        )
+
+
+def _row(told: Told) -> Finding:
+    """Return one thing of a device as it is shown in the list."""
+    title = _words(told.expected) if told.expected is not None else told.what
+    why = f"{told.why[0].upper()}{told.why[1:]}."
+    if told.expected is not None:
+        why = f"{told.expected.what[0].upper()}{told.expected.what[1:]}: {told.why}."
+    return Finding(
+        code="device-row",
+        verdict=told.verdict,
+        subject=f"{title[0].upper()}{title[1:]}",
+        why=why,
+        station="start-gear",
+    )
+
+
+def _speed(text: str, field: str) -> str:
+    """Return a speed or a time as it is kept. Raises: BadValue."""
+    told = text.strip()
+    if not told:
+        return ""
+    if field == "out" and told.lower().endswith("s"):
+        number = told[:-1].strip().replace(",", ".")
+        try:
+            seconds = float(number)
+        except ValueError:
+            seconds = 0.0
+        if not 0 < seconds < 600:
+            raise BadValue(text, "seconds such as 1.4 s, or rpm such as 1150 rpm")
+        return f"{seconds:g} s"
+    value = parse(told, Quantity.SPEED)
+    if value.number is None or value.value <= 0:
+        raise BadValue(text, "rpm such as 1150 rpm")
+    return f"{value.value:g} rpm"
+
+
+def _words(e: Expected) -> str:
+    span = "open" if e.open else f"under {show_ohm(e.high)}"
+    if not e.open and e.low:
+        span = f"{show_ohm(e.low)} to {show_ohm(e.high)}"
+    return f"{e.between[0]} to {e.between[1]}, {e.when}: {span}"

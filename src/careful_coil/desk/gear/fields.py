@@ -1,0 +1,147 @@
+"""What is typed at the capacitor bench, read: each field as it is kept, or why it cannot be."""
+
+import math
+
+from careful_coil.core.errors import BadValue
+from careful_coil.core.gear.formulas import microfarad_from_amps
+from careful_coil.core.gear.judge import OVERRULES
+from careful_coil.core.gear.marking import read_marking
+from careful_coil.core.values import Quantity, parse
+
+LOOKS = ("sound", *OVERRULES)
+MOST_LEFT = 5.0  # V DC: what counts as let down
+LARGEST_MM = 500.0
+MOST_SECTIONS = 3
+
+
+def part_name(text: str, example: str) -> str:
+    """Return the name of a part. Raises: BadValue."""
+    name = text.strip().upper()
+    if not name or len(name) > 20 or not name[0].isalpha() or not name.replace("-", "").isalnum():
+        raise BadValue(text, f"a name such as {example}")
+    return name
+
+
+def one_of(text: str, words: tuple[str, ...]) -> str:
+    """Return the one word that begins as typed. Raises: BadValue."""
+    told = text.strip().lower()
+    fits = [w for w in words if w == told] or [w for w in words if told and w.startswith(told)]
+    if len(fits) != 1:
+        raise BadValue(text, ", ".join(words))
+    return fits[0]
+
+
+def read_field(field: str, text: str, hertz: float | None, microfarad: float | None) -> str:
+    """Return a field of a capacitor as it is kept; blank takes it back.
+
+    `hertz` the plate's and `microfarad` the measured µF, for a loss that is read as ohms.
+    Raises: BadValue, AmbiguousValue.
+    """
+    text = text.strip()
+    if not text:
+        return ""
+    match field:
+        case "marking":
+            return read_marking(text).text
+        case "serves":
+            return one_of(text, ("start", "run"))
+        case "looks":
+            return one_of(text, LOOKS)
+        case "drained":
+            return _drained(text)
+        case "loss":
+            return _loss(text, hertz, microfarad)
+        case "size":
+            return _size(text)
+        case "bleed":
+            value = parse(text, Quantity.RESISTANCE)
+            if value.number is None or value.value <= 0:
+                raise BadValue(text, "the ohms of the bleed resistor fitted, such as 15 k")
+            return f"{value.value:g}"
+    return _microfarad(text)
+
+
+def _drained(text: str) -> str:
+    volt = parse(text, Quantity.VOLTAGE).value
+    if volt > MOST_LEFT:
+        raise BadValue(
+            text, f"at most {MOST_LEFT:g} V", "It still holds a charge: let it down again."
+        )
+    return f"{volt:g}"
+
+
+def _microfarad(text: str) -> str:
+    """Return µF, by sections with a stroke between, or by volts, amps and hertz."""
+    if "/" in text:
+        pieces = [p.strip() for p in text.split("/")]
+        if len(pieces) > MOST_SECTIONS or not all(pieces):
+            raise BadValue(text, "the µF of each section, such as 34.6/4.9")
+        return "/".join(_farad(p, text) for p in pieces)
+    parts = text.split()
+    if len(parts) == 3:
+        quantities = (Quantity.VOLTAGE, Quantity.CURRENT, Quantity.FREQUENCY)
+        figures = [parse(p, q).value for p, q in zip(parts, quantities, strict=True)]
+        return f"{microfarad_from_amps(*figures):.5g}"
+    return _farad(text, text)
+
+
+def _farad(piece: str, text: str) -> str:
+    value = parse(piece, Quantity.CAPACITANCE)
+    if value.number is None or value.value <= 0:
+        raise BadValue(text, "µF in figures, or volts, amps and hertz")
+    return f"{value.value * 1e6:.6g}"
+
+
+def _loss(text: str, hertz: float | None, microfarad: float | None) -> str:
+    """Return W over volt-amperes, from % or from the ohms in series (ESR): tan δ = 2πf·C·R."""
+    if text.endswith("%"):
+        try:
+            share = float(text[:-1].strip().replace(",", ".")) / 100
+        except ValueError:
+            raise BadValue(text, "a loss such as 4 %, or the ohms in series") from None
+    else:
+        ohm = parse(text, Quantity.RESISTANCE).value
+        if not hertz or not microfarad:
+            raise BadValue(text, "the plate's hertz and its µF first, or the loss in %")
+        share = 2 * math.pi * hertz * microfarad * 1e-6 * ohm
+    if not 0 <= share < 1:
+        raise BadValue(text, "a loss below 100 %: ohms in series, or %")
+    return f"{share:.4g}"
+
+
+def _size(text: str) -> str:
+    pieces = text.lower().replace("mm", " ").replace("x", " ").replace("×", " ").split()
+    try:
+        wide, long = (float(p.replace(",", ".")) for p in pieces)
+    except ValueError:
+        raise BadValue(text, "diameter and length in mm, such as 37 x 70") from None
+    if not (0 < wide < LARGEST_MM and 0 < long < LARGEST_MM):
+        raise BadValue(text, f"diameter and length in mm, each below {LARGEST_MM:g}")
+    return f"{wide:g} x {long:g}"
+
+
+def size_of(text: str) -> tuple[float, float]:
+    """Return diameter and length in mm of a kept size; 0 for none."""
+    try:
+        wide, long = (float(p) for p in text.split(" x "))
+    except ValueError:
+        return 0.0, 0.0
+    return wide, long
+
+
+MOST_STRANDS, THICKEST_MM = 40, 10.0
+
+
+def wire_mm2(text: str) -> float:
+    """Return the area in mm² of a wire, strands times diameter. Raises: BadValue."""
+    wanted = "the bare wire in mm, such as 0.45 or 2 x 0.45"
+    told = text.lower().replace("mm", " ").replace("×", "x").replace(",", ".")
+    count, cross, wire = told.rpartition("x")
+    try:
+        strands = int(count) if cross else 1
+        diameter = float(wire)
+    except ValueError:
+        raise BadValue(text, wanted) from None
+    if not (1 <= strands <= MOST_STRANDS and 0 < diameter <= THICKEST_MM):
+        raise BadValue(text, wanted)
+    return strands * math.pi / 4 * diameter**2
