@@ -44,9 +44,11 @@ def main() -> None:
         for job in JOBS:
             show(window, job, "start-gear", "curves")
             page = window.pages["start-gear"]
-            assert isinstance(page, StartGearPage)
+            if not isinstance(page, StartGearPage):
+                raise TypeError(page)
             part = page.parts["curves"]
-            assert isinstance(part, CurvesPart)
+            if not isinstance(part, CurvesPart):
+                raise TypeError(part)
             settle(window, lambda part=part: part.found is not None)
             plan, facts = part._known  # type: ignore[misc]
 
@@ -55,7 +57,7 @@ def main() -> None:
                 window.grab()
 
             ours = [timed(lambda k=k: step(k)) for k in range(STEPS)]
-            fits = [timed(lambda: estimate(plan, facts)) for _ in range(5)]
+            fits = [timed(lambda p=plan, f=facts: estimate(p, f)) for _ in range(5)]
             both = [f + ours[0] for f in fits]
             ratio = sorted(both)[2] / sorted(ours)[STEPS // 2]
             print(
