@@ -1,7 +1,8 @@
 """How long the curves of Start gear take from a slider's step to the picture, against working the motor out anew.
 
 The window stands on the demo shop; each step of the capacitor's slider solves both states over speed, the
-run-up and the currents, and paints. The baseline fits the motor to its plate before each picture.
+run-up and the currents, and paints the part that shows them, all of it.
+The baseline fits the motor to its plate before each picture.
 
 By hand: `QT_QPA_PLATFORM=offscreen .venv/bin/python benchmarks/gear_redraw.py`. Milliseconds and a ratio of one run.
 """
@@ -54,7 +55,7 @@ def main() -> None:
 
             def step(k: int, part: CurvesPart = part) -> None:
                 part.sliders["farad"].go(k / STEPS)
-                window.grab()
+                part.grab()
 
             ours = [timed(lambda k=k: step(k)) for k in range(STEPS)]
             fits = [timed(lambda p=plan, f=facts: estimate(p, f)) for _ in range(5)]

@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 
 from careful_coil.core.errors import BadDocument, BadValue
 from careful_coil.core.gear.causes import results_of
+from careful_coil.core.gear.device_rules import kind_named
 from careful_coil.core.gear.positions import read_table, show_table
 from careful_coil.core.gear.work import WORK, left_of, steps_of
 from careful_coil.core.job import Finding
@@ -215,3 +216,27 @@ def test_findings_of_other_stations_count_for_the_causes() -> None:
     assert results_of(relay.job) == {"switch-at-rest": "open"}
     stuck = judged(*TICKET, *GOOD_SWITCH, noted("S1", "actuator", "sticks"))
     assert results_of(stuck.job)["switch-worked"] == "stays"
+
+
+@pytest.mark.parametrize(
+    ("words", "kind"),
+    [
+        ("speed-switch", "speed-switch"),
+        ("Centrifugal switch", "speed-switch"),
+        ("potential relay", "relay-voltage"),
+        ("voltage relay", "relay-voltage"),
+        ("hot wire", "hot-wire"),
+        ("start therm", "ptc"),
+        ("thermal protector", "protector"),
+        ("reversing", "reversing-switch"),
+        ("speed switch that", "change-over"),
+    ],
+)
+def test_a_device_is_known_by_what_it_is_called(words: str, kind: str) -> None:
+    assert kind_named(words) == kind
+
+
+@pytest.mark.parametrize("words", ["", "relay", "s", "magic"])
+def test_words_that_mean_no_device_or_two_are_refused(words: str) -> None:
+    with pytest.raises(BadValue, match="voltage relay"):
+        kind_named(words)

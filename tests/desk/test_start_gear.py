@@ -145,7 +145,7 @@ WHERE = {
         ("capacitor", "can-drained", "48", "still holds a charge"),
         ("capacitor", "can-microfarad", "open", "µF"),
         ("capacitor", "can-name", "1", "a name such as C1"),
-        ("device", "device-kind", "magic", "speed-switch"),
+        ("device", "device-kind", "magic", "speed switch"),
         ("device", "device-name", "!", "a name such as S1"),
         ("device", "device-nulled", "perhaps", "yes, no"),
         ("device", "device-ohm", "0.1", "still has a reading"),

@@ -54,6 +54,7 @@ def draw_torque(
         shapes.append(Words(at=(x, floor + 3.5), text=f"{percent}", size=SMALL))
     sync = f"% of {start.rpm[-1]:.0f} rpm"
     shapes.append(Words(at=(right, floor + 8.5), text=sync, anchor=1, size=SMALL))
+    shapes.append(Words(at=(LEFT, floor + 8.5), text="times full load", anchor=-1, size=SMALL))
     shapes.append(Stroke(points=((LEFT, floor), (right, floor)), token="ink", width=0.4))
 
     def drawn(curve: Curve, low: float, high: float, counts: bool) -> None:

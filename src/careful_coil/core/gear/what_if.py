@@ -6,7 +6,7 @@ import math
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
-from careful_coil.core.machine.curves import Curve, start_curves
+from careful_coil.core.machine.curves import Curve
 from careful_coil.core.machine.heating import stall_seconds
 from careful_coil.core.machine.motor import Motor
 from careful_coil.core.machine.run_up import NO_GEAR, Gear, Load, RunUp, run_up
@@ -120,9 +120,6 @@ def picture(noted: Motor, slip: float, asked: Asked) -> Picture:
     """Return the picture of a motor as it is asked about; `slip` its rated one."""
     motor = asked_motor(noted, asked)
     rated = noted.rated_nm(slip)
-    start, run = start_curves(motor)
-    if asked.stays:
-        run = start
     omega = 2 * math.pi * noted.sync_rpm / 60
     load = Load(
         inertia=max(rated, 1e-3) * UP_SECONDS / omega, friction=asked.load * max(rated, 0.0)
@@ -130,8 +127,8 @@ def picture(noted: Motor, slip: float, asked: Asked) -> Picture:
     up = run_up(motor, load, gear_of(motor, asked.stays), LONGEST_UP)
     return Picture(
         motor=motor,
-        start=start,
-        run=run,
+        start=up.start,
+        run=up.start if asked.stays else up.run,
         up=up,
         load=load,
         rated=rated,

@@ -1,17 +1,19 @@
 """Start devices: ohms off the circuit read in turn, mechanism and plate looked at, where it lets go."""
 
 from functools import partial
-from typing import get_args
 
 from PySide6.QtWidgets import QWidget
 
 from careful_coil.core.errors import BadValue
 from careful_coil.core.gear.device_rules import (
     ACTUATOR,
+    KINDS,
     LOOKED_AT,
     PLATE,
     Told,
     fitted,
+    kind_named,
+    title_of,
     told_of,
 )
 from careful_coil.core.gear.positions import read_table, show_table
@@ -19,7 +21,6 @@ from careful_coil.core.gear.table import FACTS, Expected, matches
 from careful_coil.core.job import Finding
 from careful_coil.core.job.at_start_gear import (
     DeviceFitted,
-    DeviceKind,
     DeviceNoted,
     DeviceRead,
 )
@@ -34,7 +35,6 @@ from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
 from careful_coil.desk.theme import Theme
 
-KINDS = tuple(k for k in get_args(DeviceKind) if k)
 RAW_OHM = 0.5  # what test leads that are not nulled may add
 LOOKED = {
     "actuator": ("Mechanism on the shaft: weights, springs, collar?", tuple(ACTUATOR)),
@@ -58,7 +58,7 @@ class DevicesPart(Part):
         self.add_grid(
             (
                 ("name", "Which", "S1"),
-                ("kind", "What it is", "speed-switch"),
+                ("kind", "What it is", "speed switch"),
                 ("ohm", "Ohms, or open", "0.14"),
                 ("nulled", "Leads nulled", "yes"),
                 ("out", "Goes out at rpm or s", "1150 rpm"),
@@ -81,7 +81,7 @@ class DevicesPart(Part):
             "off: ; slow: C-1; fast: C-2",
         )
         kinds = Prose(theme, "quiet", 13)
-        kinds.say(f"It can be: {', '.join(KINDS)}.")
+        kinds.say(f"It can be: {', '.join(title_of(k).lower() for k in KINDS)}.")
         self.column.addWidget(kinds)
         self.looked = AskRow()
         self.column.addWidget(self.looked)
@@ -112,7 +112,7 @@ class DevicesPart(Part):
             self._shown, self.chosen = here, next(iter(gear.devices), "")
         kind = gear.devices.get(self.chosen, "")
         self.fields["device-name"].show_text(self.chosen)
-        self.fields["device-kind"].show_text(kind)
+        self.fields["device-kind"].show_text(title_of(kind) if kind else "")
         self.fields["device-ohm"].show_text("")
         self.fields["device-nulled"].show_text("yes" if self.nulled else "no")
         for field in ("out", "back", "table", "stand-in"):
@@ -201,7 +201,7 @@ class DevicesPart(Part):
             if self._judged is not None:
                 self.show_judgement(self._judged)
         elif field == "kind":
-            self._fitted(text.strip().lower())
+            self._fitted(kind_named(text) if text.strip() else "")
         elif field == "nulled":
             self.nulled = one_of(text, ("yes", "no")) == "yes"
         elif field in ("table", "stand-in"):
@@ -218,8 +218,6 @@ class DevicesPart(Part):
         self.session.record(body, station="start-gear")
 
     def _fitted(self, kind: str) -> None:
-        if kind and kind not in KINDS:
-            raise BadValue(kind, ", ".join(KINDS))
         if not self.chosen:
             raise BadValue("no name", "its name first, such as S1")
         body = DeviceFitted.model_validate({"name": self.chosen, "device": kind})

@@ -27,6 +27,11 @@ from careful_coil.desk.theme import Theme
 
 USUAL_VOLT = 450.0  # what run capacitors are mostly made for; their own mark wins
 OFFERS = 3
+WITHOUT_RUN = ("capacitor-start", "split-phase")
+NO_RUN = (
+    "This one runs on its main winding alone: a start winding of this kind burns within a minute with a "
+    "capacitor left in."
+)
 TRIED_WANTED = "µF, rpm, line A, start winding A, V on the capacitor: 8 1390 4.6 1.1 310"
 
 
@@ -63,8 +68,9 @@ class UnknownPart(Part):
         self.column.addWidget(
             Heading("A running capacitor", theme, "short runs, from small upward", rule=True)
         )
-        self.worked = Prose(theme)
-        self.column.addWidget(self.worked)
+        self.worked, self.without = Prose(theme), Prose(theme, "quiet", 13)
+        for part in (self.worked, self.without):
+            self.column.addWidget(part)
         self.add_field(
             "most-amp", "Start winding bears, A (its wire times the density)", self._most, "1.4"
         )
@@ -157,6 +163,14 @@ class UnknownPart(Part):
     def _show_running(self, judged: Judgement) -> None:
         """Show where the series stands, and what the estimated machine would want."""
         gear = judged.job.gear
+        runs_with_one = kind_of_gear(gear, judged.kinds) not in WITHOUT_RUN
+        for field in ("most-amp", "tried"):
+            self.fields[field].setVisible(runs_with_one)
+        for part in (self.worked, self.series, self.list):
+            part.setVisible(runs_with_one)
+        self.without.say("" if runs_with_one else NO_RUN)
+        if not runs_with_one:
+            return
         most_volt = self._most_volt(judged)
         own = [(i.low + i.high) / 2 for i in self.items if i.kind == "run" and i.count > 0]
         ceiling = 2 * self.running.chosen.microfarad if self.running else math.inf

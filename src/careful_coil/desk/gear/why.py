@@ -130,8 +130,8 @@ class WhyPart(Part):
             self.asked.ask(
                 f"Found: {first.title}.", ("that is it",), partial(self._go_on, first.name)
             )
-            left = judged.asks[0].test.name if judged.asks else ""
-            against = f" A test that still could speak against it: {left}." if left else ""
+            left = judged.asks[0].test.title if judged.asks else ""
+            against = f" A test that could still speak against it: {left}." if left else ""
             self.would.say(f"Its repair, then one timed start, load off.{against}")
             return
         if not judged.asks:
