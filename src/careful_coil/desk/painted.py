@@ -1,6 +1,6 @@
 """What every widget painted by hand has: a theme, and a height that follows its words."""
 
-from PySide6.QtGui import QResizeEvent
+from PySide6.QtGui import QFocusEvent, QResizeEvent
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from careful_coil.desk.theme import Theme
@@ -34,3 +34,13 @@ class Painted(QWidget):
         """Fit the height to the width."""
         super().resizeEvent(event)
         self.fit()
+
+    def focusInEvent(self, event: QFocusEvent) -> None:
+        """Show that the keys go here."""
+        super().focusInEvent(event)
+        self.update()
+
+    def focusOutEvent(self, event: QFocusEvent) -> None:
+        """Show that the keys go elsewhere."""
+        super().focusOutEvent(event)
+        self.update()

@@ -1,7 +1,7 @@
 """A list painted by hand that a keyboard walks through: leads, joints, looks, parts."""
 
 from PySide6.QtCore import QRect, Qt, Signal
-from PySide6.QtGui import QFocusEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QScrollArea
 
 from careful_coil.desk import paint
@@ -104,16 +104,6 @@ class Roll(Painted):
         for k, box in enumerate(self.boxes()):
             if box.contains(event.position().toPoint()):
                 self.go(k)
-
-    def focusInEvent(self, event: QFocusEvent) -> None:
-        """Show where the keys go."""
-        super().focusInEvent(event)
-        self.update()
-
-    def focusOutEvent(self, event: QFocusEvent) -> None:
-        """Show that the keys go elsewhere."""
-        super().focusOutEvent(event)
-        self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
         """Draw every row; the current one on writing ground, framed while the keys go here."""

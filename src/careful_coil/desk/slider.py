@@ -4,7 +4,7 @@ import math
 from collections.abc import Callable
 
 from PySide6.QtCore import QRect, QRectF, Qt, Signal
-from PySide6.QtGui import QFocusEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 
 from careful_coil.desk import paint
 from careful_coil.desk.painted import Painted
@@ -88,16 +88,6 @@ class Slider(Painted):
 
     def _track(self) -> tuple[float, float]:
         return HANDLE + 2.0, self.width() - HANDLE - 2.0
-
-    def focusInEvent(self, event: QFocusEvent) -> None:
-        """Show the focus."""
-        super().focusInEvent(event)
-        self.update()
-
-    def focusOutEvent(self, event: QFocusEvent) -> None:
-        """Show the focus gone."""
-        super().focusOutEvent(event)
-        self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
         """Draw name, track, handle and figure."""
