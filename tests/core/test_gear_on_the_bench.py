@@ -10,6 +10,7 @@ from careful_coil.core.errors import BadDocument, BadValue
 from careful_coil.core.gear.causes import results_of
 from careful_coil.core.gear.device_rules import kind_named
 from careful_coil.core.gear.positions import read_table, show_table
+from careful_coil.core.gear.wiring import wiring_of
 from careful_coil.core.gear.work import WORK, left_of, steps_of
 from careful_coil.core.job import Finding
 from careful_coil.core.ledger import Judgement, judge
@@ -240,3 +241,15 @@ def test_a_device_is_known_by_what_it_is_called(words: str, kind: str) -> None:
 def test_words_that_mean_no_device_or_two_are_refused(words: str) -> None:
     with pytest.raises(BadValue, match="voltage relay"):
         kind_named(words)
+
+
+def test_two_parts_of_one_name_are_told_apart_in_the_wiring() -> None:
+    bodies = (*DUAL, fitted("C1", "protector"))
+    told = judged(*TICKET, *PLATE, *bodies)
+    wiring = wiring_of(told.job, told.kinds, told.identification, told.naming)
+    assert not isinstance(wiring, str)
+    assert {d.name: d.kind for d in wiring.plan.devices} == {
+        "C1": "capacitor-dual",
+        "C1-2": "protector",
+    }
+    assert "the second is called C1-2" in wiring.guessed[0]

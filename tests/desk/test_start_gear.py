@@ -127,6 +127,8 @@ def test_readings_through_raw_leads_prove_nothing(bench: Bench) -> None:
 # fields that are there only where a job has what they are of
 WHERE = {
     "device-out": "chandlery",
+    "can-name": "cold store",
+    "device-name": "cold store",
     "relay-volts": "cold store",
     "relay-offered": "cold store",
     "start-wire": "cold store",
@@ -147,6 +149,8 @@ WHERE = {
         ("capacitor", "can-name", "1", "a name such as C1"),
         ("device", "device-kind", "magic", "speed switch"),
         ("device", "device-name", "!", "a name such as S1"),
+        ("device", "device-name", "C1", "C1 is another part here"),
+        ("capacitor", "can-name", "K1", "K1 is another part here"),
         ("device", "device-nulled", "perhaps", "yes, no"),
         ("device", "device-ohm", "0.1", "still has a reading"),
         ("device", "device-out", "fast", "revolutions per minute"),

@@ -87,11 +87,25 @@ def wiring_of(
         for d in fitted
         if d.kind == "protector" or (d.kind in POSITIONED and d.table) or d.kind == "resistor"
     ]
-    plan, own = _plan(naming, devices, others, guessed)
+    parts = _apart([*devices, *others], guessed)
+    plan, own = _plan(naming, parts[: len(devices)], parts[len(devices) :], guessed)
     if isinstance(plan, str):
         return plan
     ohms = coil_ohms(found, naming) if own and found else None
     return Wiring(kind=kind, plan=plan, own=own, ohms=ohms, guessed=tuple(guessed))
+
+
+def _apart(devices: list[Device], guessed: list[str]) -> list[Device]:
+    """Return devices each with a name of its own: two cards may bear one name, a joint may not."""
+    found: list[Device] = []
+    for d in devices:
+        taken, name, k = {f.name for f in found}, d.name, 2
+        while name in taken:
+            name, k = f"{d.name}-{k}", k + 1
+        if name != d.name:
+            guessed.append(f"{d.name} stands for two parts: the second is called {name}")
+        found.append(replace(d, name=name))
+    return found
 
 
 def with_run_capacitor(wiring: Wiring) -> Plan | None:
@@ -99,8 +113,8 @@ def with_run_capacitor(wiring: Wiring) -> Plan | None:
     devices = wiring.plan.devices
     if any(d.kind in ("capacitor-run", "capacitor-dual") for d in devices):
         return None
-    more = Device(name="C9" if any(d.name == "C2" for d in devices) else "C2", kind="capacitor-run",
-                  microfarad=20)  # fmt: skip
+    second = Device(name="C2", kind="capacitor-run", microfarad=20)
+    more = _apart([*devices, second], [])[-1]
     try:
         return plans_of(wiring.plan.arrangement, wiring.plan.variant, (*devices, more))[0]
     except CoilError:

@@ -211,15 +211,15 @@ class CapacitorsPart(Part):
         self._again()
 
     def _typed(self, field: str, text: str) -> None:
+        judged = self.session.open.judged if self.session.open else None
         if field == "name":
-            self.chosen = part_name(text, "C1")
+            self.chosen = part_name(text, "C1", judged.job.gear.devices if judged else ())
             self._stop()
             self._again()
             return
         if field == "resistor":
             self._resistor(text)
             return
-        judged = self.session.open.judged if self.session.open else None
         hertz = judged.job.plate.hertz if judged else None
         measured = measured_of(judged.job.gear, self.chosen) if judged else ()
         kept = read_field(field, text, hertz, measured[0] if measured else None)

@@ -197,7 +197,8 @@ class DevicesPart(Part):
 
     def _typed(self, field: str, text: str) -> None:
         if field == "name":
-            self.chosen = part_name(text, "S1")
+            cans = self._judged.job.gear.capacitors if self._judged else ()
+            self.chosen = part_name(text, "S1", cans)
             if self._judged is not None:
                 self.show_judgement(self._judged)
         elif field == "kind":

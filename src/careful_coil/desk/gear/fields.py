@@ -1,6 +1,7 @@
 """What is typed at the capacitor bench, read: each field as it is kept, or why it cannot be."""
 
 import math
+from collections.abc import Collection
 
 from careful_coil.core.errors import BadValue
 from careful_coil.core.gear.formulas import microfarad_from_amps
@@ -14,11 +15,13 @@ LARGEST_MM = 500.0
 MOST_SECTIONS = 3
 
 
-def part_name(text: str, example: str) -> str:
-    """Return the name of a part. Raises: BadValue."""
+def part_name(text: str, example: str, others: Collection[str] = ()) -> str:
+    """Return the name of a part; `others` those of parts of another sort. Raises: BadValue."""
     name = text.strip().upper()
     if not name or len(name) > 20 or not name[0].isalpha() or not name.replace("-", "").isalnum():
         raise BadValue(text, f"a name such as {example}")
+    if name in others:
+        raise BadValue(text, f"a name such as {example}", f"{name} is another part here.")
     return name
 
 
