@@ -37,6 +37,7 @@ class HiddenMotor:
     frame_megohm: float = 550.0
     leak_share: float = 0.3
     bond_ohm: float = 0.03
+    bar_ohms: tuple[float, ...] = ()  # from each bar of a commutator to the next
     bad_clips: Mapping[frozenset[str], float] = field(default_factory=dict)  # read once too high
 
 
@@ -77,6 +78,8 @@ class SimulatedMeter:
             return Shown(text=show_ohm(1e6 * self._insulation(request.seconds)), unit="MΩ")
         if request.kind == "bond":
             return Shown(text=f"{motor.bond_ohm + self._random.gauss(0, 5e-4):.3f}", unit="Ω")
+        if request.kind == "bar":
+            return self._bar(request)
         if request.kind == "switch":
             a, b = (self._lead(t) for t in request.ends)
             opens = motor.start_device == "switch" and self._through_start(a, b)
@@ -128,6 +131,15 @@ class SimulatedMeter:
         step = self._meter.resolution_ohm or 0.01
         places = max(0, len(f"{step:.6f}".rstrip("0").split(".")[1]))
         return Shown(text=f"{round(read / step) * step:.{places}f}", unit="Ω")
+
+    def _bar(self, request: Request) -> Shown:
+        """Return the ohms from a bar to the next, by four wires: a tenth of a milliohm shows."""
+        bars = self._motor.bar_ohms
+        number = request.ends[0].removeprefix("bar ")
+        if not number.isdecimal() or not 0 < int(number) <= len(bars):
+            raise InstrumentError(f"The simulated motor has no {request.ends[0]}.")
+        ohm = bars[int(number) - 1] * self._gain * self._random.gauss(1, NOISE_SHARE)
+        return Shown(text=f"{ohm:.4f}" if math.isfinite(ohm) else "open", unit="Ω")
 
     def _line(self, request: Request) -> Shown:
         named = [[self._motor.lead_of.get(n, n) for n in j] for j in request.joints]

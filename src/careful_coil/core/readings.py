@@ -31,6 +31,7 @@ RequestKind = Literal[
     "insulation",
     "line",
     "bond",
+    "bar",
 ]
 
 Tag = Annotated[str, Field(min_length=1, max_length=12)]

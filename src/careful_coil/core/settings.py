@@ -154,6 +154,29 @@ class Settings:
     discharge_ohm: Limit = Limit(
         20000.0, "Ω", "shop default, 5 W", "Resistor a capacitor is let down through"
     )
+    coast_down: Limit = Limit(
+        3.0, "s", "shop default, uncoupled, spun by hand", "Shaft runs on by hand, at least"
+    )
+    end_float_from: Limit = Limit(0.1, "mm", "trade practice", "End float, from")
+    end_float_to: Limit = Limit(0.8, "mm", "trade practice", "End float, up to")
+    radial_play: Limit = Limit(
+        0.05, "mm", "shop default for ball bearings", "Radial play: watch above"
+    )
+    calliper_apart: Limit = Limit(
+        0.2, "mm", "what callipers on a bearing can tell", "Bearing and callipers apart, at most"
+    )
+    grease_speed: Limit = Limit(
+        500e3, "mm/min", "trade practice, rpm times mean diameter", "Greased bearing, speed"
+    )
+    seal_speed: Limit = Limit(
+        350e3, "mm/min", "trade practice, rpm times mean diameter", "Rubbing seals, speed"
+    )
+    brush_least: Limit = Limit(
+        7.0, "mm", "shop default where none is marked", "Brush length, at least"
+    )
+    bars_watch: Limit = Limit(5.0, "%", "trade practice", "Like bars apart: watch above")
+    bars_hold: Limit = Limit(10.0, "%", "trade practice", "Like bars apart: hold above")
+    bars_shaft: Limit = Limit(1.0, "MΩ", "IEEE 43: armatures, at 40 °C", "Bars to shaft, at least")
     repair_threshold: Limit = Limit(
         60.0,
         "%",

@@ -19,6 +19,7 @@ from careful_coil.core.job.entries import (
     TagsSwapped,
 )
 from careful_coil.core.job.fold import reading_of
+from careful_coil.core.mechanics.typed import bars_read
 from careful_coil.core.readings import (
     End,
     Frame,
@@ -39,7 +40,11 @@ SWITCH_WORDS = ("opens", "closes", "changes", "stays")
 SHAFT_WORDS = ("varies", "steady")
 TURN_WORDS = ("smooth", "rough", "none")
 TEST_WORDS = {"kick": KICK_WORDS, "switch": SWITCH_WORDS, "shaft": SHAFT_WORDS}
-UNITS = {"spin": "V", "resistance": "Ω", "frame": "Ω", "line": "Ω", "bond": "Ω", "insulation": "MΩ"}
+UNITS = {
+    **dict.fromkeys(("resistance", "frame", "line", "bond", "bar"), "Ω"),
+    "spin": "V",
+    "insulation": "MΩ",
+}
 ROLES = (
     *("common", "run", "start", "high", "medium", "low", "tap", "main", "aux", "neutral"),
     *("field", "field-tap", "armature", "tachometer", "thermostat", "thermistor", "rtd", "heater"),
@@ -210,6 +215,8 @@ def body_of(typed: Typed, *, instrument: str, setting: TestSetting = PLAIN_SETTI
             place=target.ends[-1],
             step_ohm=value.step,
         )
+    if target.kind == "bar":
+        return bars_read(text, int(target.ends[0].removeprefix("bar ")))
     shown = _as_kept(value)
     if target.kind == "line":
         return LineOhm(lines=_two(target.ends), value=shown)

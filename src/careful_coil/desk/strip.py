@@ -6,7 +6,7 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton
 from careful_coil.bench import Request
 from careful_coil.core.errors import CoilError
 from careful_coil.core.job import AnyBody
-from careful_coil.core.job.entries import MeterUsed
+from careful_coil.core.job.entries import MeterUsed, Station
 from careful_coil.desk.clock import MINUTE, TEN_MINUTES
 from careful_coil.desk.entry_line import (
     UNITS,
@@ -21,6 +21,12 @@ from careful_coil.desk.session import Session
 from careful_coil.desk.strip_parts import EntryLine, Note, Probes
 from careful_coil.desk.theme import Theme
 
+STATION_OF: dict[str, Station] = {
+    "insulation": "insulation",
+    "line": "connect",
+    "bond": "insulation",
+    "bar": "mechanics",
+}
 WAIT = "The last value is on its way. Look at the pair, then again."
 
 
@@ -211,12 +217,10 @@ class Strip(QFrame):
         except CoilError as error:
             self.note.say(str(error), "hold")
             return
-        station = {"insulation": "insulation", "line": "connect", "bond": "insulation"}.get(
-            typed.target.kind, "leads"
-        )
+        station = STATION_OF.get(typed.target.kind, "leads")
         text = self.line.text()
         self.line.setText("")
-        s.record(*first, body, station=station, failed=lambda why: self._give_back(text, why))  # type: ignore[arg-type]
+        s.record(*first, body, station=station, failed=lambda why: self._give_back(text, why))
         ends = " ".join((*typed.target.ends, *typed.target.sense))
         self.note.say(f"{ends}: {typed.value}", "good")
 

@@ -104,6 +104,7 @@ class Probes(Painted):
             "insulation": "one minute, or longer",
             "line": "between the lines, proves the joints",
             "bond": "earth lead or stud to bare frame",
+            "bar": "four wires on two neighbours, brushes lifted",
         }[target.kind]
 
     def paintEvent(self, event: QPaintEvent) -> None:

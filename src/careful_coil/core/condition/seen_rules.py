@@ -71,7 +71,8 @@ def _lead_insulation(job: Job) -> Iterator[Finding]:
     if item.name in job.seen.condition:
         return
     for answer, wrong in item.wrong.items():
-        tags = [x.tag for x in job.leads if x.insulation == answer]
+        mended = job.hands.mended
+        tags = [x.tag for x in job.leads if x.insulation == answer and x.tag not in mended]
         if not tags or wrong.weight != "hold":
             continue
         done = next((w for w in job.work if w in item.work), None)

@@ -29,6 +29,13 @@ BRUSHED = ("universal", "dc-magnet", "dc-wound", "repulsion-start")
 THREE = ("three-phase", "three-phase-magnet", "wound-rotor", "synchronous")
 SILENT = 0.75  # how much of a symptom's absence is worth when the customer did not name it
 HAND_OF = {"stiff": "stiff", "rough": "stiff", "rubs": "stiff", "seized": "seized"}
+FELT_AS = {
+    "free": "free",
+    "rough": "stiff",
+    "binding": "stiff",
+    "rubbing": "stiff",
+    "seized": "seized",
+}  # what Mechanics says of the shaft
 # what the checklist found is evidence of a cause: (item, answer): {cause: factor}
 FOUND: dict[tuple[str, str], dict[str, float]] = {
     ("capacitor", "bulged"): {"start-capacitor": 8},
@@ -88,12 +95,16 @@ def suspicion_of(job: Job, kinds: Weighed) -> Suspicion | None:
     named = tuple(k for k, v in told.items() if v == YES)
     answers = {k: job.seen.symptoms.get(k, "") for k in (BY_HAND, UNCOUPLED)}
     turned = job.seen.condition.get(BY_HAND)
-    if not answers[BY_HAND] and turned is not None:
+    felt = FELT_AS.get(job.hands.felt.get("feel", ""))
+    if felt:  # at Mechanics, load off: it outweighs what was said at the counter
+        answers[BY_HAND] = felt
+    elif not answers[BY_HAND] and turned is not None:
         answers[BY_HAND] = HAND_OF.get(turned.answer, "")
     if not named and not any(answers.values()):
         return None
     when = job.seen.symptoms.get(WHEN_KEY, "") or when_in(job.ticket.get("complaint", ""))[0]
     facts = [(k, b.answer) for k, b in job.seen.condition.items()]
+    facts += _worn_bearings(job)
     odds = weigh_causes(told, answers, facts, _phases(job, kinds), when)
     ask: tuple[str, tuple[str, ...], str] = (odds[0][0].test, (), "")
     if not answers[BY_HAND]:
@@ -101,6 +112,17 @@ def suspicion_of(job: Job, kinds: Weighed) -> Suspicion | None:
     elif not answers[UNCOUPLED] and answers[BY_HAND] != "seized":
         ask = ("Uncoupled from its load: does it run?", RUN_ANSWERS, UNCOUPLED)
     return Suspicion(odds=odds, ask=ask[0], answers=ask[1], key=ask[2], symptoms=named, when=when)
+
+
+def _worn_bearings(job: Job) -> list[tuple[str, str]]:
+    """Return what Mechanics says of worn bearings, in the checklist's words, unless it has said so itself."""
+    items = {"drive": "drive-end bearing", "other": "other bearing"}
+    return [
+        (items[end], "rough")
+        for end, told in job.hands.bearings.items()
+        if told.get("state", "good") not in ("good", "seized")
+        and items[end] not in job.seen.condition
+    ]
 
 
 def suspicion_findings(found: Suspicion | None) -> list[Finding]:

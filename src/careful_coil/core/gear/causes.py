@@ -38,6 +38,8 @@ _ELSEWHERE: dict[tuple[str, str], tuple[str, str]] = {
     ("as-found", "watch"): ("joints", "other"),
     ("diagram", "hold"): ("joints", "other"),
     ("supply", "hold"): ("volts-at-start", "low"),
+    ("coast-down", "watch"): ("coast-down", "short"),
+    ("coast-down", "good"): ("coast-down", "long"),
     ("single-phased", "hold"): ("three-amps", "one at nothing"),
 }
 TO_FRAME_MEGOHM = 0.1  # less is metal, not damp (trade practice)

@@ -1,5 +1,6 @@
 """What every kind of entry has in common: frozen, versioned, unknown keys kept."""
 
+from collections.abc import Mapping
 from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
@@ -13,3 +14,9 @@ class Body(BaseModel):
 
     model_config = ConfigDict(frozen=True, extra="allow")
     v: Literal[1] = 1
+
+
+def put_text(known: Mapping[str, str], name: str, text: str) -> dict[str, str]:
+    """Return a mapping with one more text in its place, or without it where the text is empty."""
+    found = {k: v for k, v in known.items() if k != name or text}
+    return found | {name: text} if text else found

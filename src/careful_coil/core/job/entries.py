@@ -38,6 +38,17 @@ from careful_coil.core.job.at_intake import (
     Ticket,
     VoltageTag,
 )
+from careful_coil.core.job.at_mechanics import (
+    BarsRead,
+    BearingNoted,
+    BrushNoted,
+    Commutator,
+    Felt,
+    LeadMended,
+    Modified,
+    PartOff,
+    Temporary,
+)
 from careful_coil.core.job.at_start_gear import (
     CapacitorNoted,
     CauseFound,
@@ -237,6 +248,15 @@ AnyBody = Annotated[
     | WindingLocked
     | RunTried
     | GearStep
+    | Felt
+    | BearingNoted
+    | BrushNoted
+    | Commutator
+    | BarsRead
+    | LeadMended
+    | Modified
+    | Temporary
+    | PartOff
     | Covers
     | FoundHookup
     | Supply

@@ -14,6 +14,7 @@ from careful_coil.core.job.entries import (
     Waived,
 )
 from careful_coil.core.job.gear import Gear, notice_gear
+from careful_coil.core.job.hands import Hands, notice_hands
 from careful_coil.core.job.plate import Nameplate, nameplate
 from careful_coil.core.job.seen import Seen, notice
 from careful_coil.core.job.tested import Tested, notice_test
@@ -49,6 +50,7 @@ class Job:
     dead_proved: Entry | None = None
     tested: Tested = field(default_factory=Tested)  # what Insulation tested
     gear: Gear = field(default_factory=Gear)  # what Start gear saw
+    hands: Hands = field(default_factory=Hands)  # what Mechanics found
     found: FoundHookup | None = None
     supply: Supply | None = None
     joints: tuple[tuple[str, ...], ...] = ()
@@ -99,13 +101,13 @@ def fold(entries: Iterable[Entry]) -> Job:
     line_ohms: dict[str, float | str] = {}
     attested: dict[str, Attested] = {}
     waived: dict[str, Waived] = {}
-    seen, tested, gear = Seen(), Tested(), Gear()
+    seen, tested, gear, hands = Seen(), Tested(), Gear(), Hands()
     sums: list[tuple[str, str]] = []
     leads: tuple[Lead, ...] = ()
     for place, entry in enumerate(counted):
         body = entry.body
         tested = notice_test(tested, entry, place)
-        gear = notice_gear(gear, body)
+        gear, hands = notice_gear(gear, body), notice_hands(hands, entry)
         match body.kind:
             case "ticket":
                 ticket[body.field] = body.text
@@ -156,6 +158,7 @@ def fold(entries: Iterable[Entry]) -> Job:
         known=tuple(sorted((t, r) for t, r in known.items() if r)),
         tested=tested,
         gear=gear,
+        hands=hands,
         joints=tuple(joints),
         line_ohms=line_ohms,
         attested=attested,

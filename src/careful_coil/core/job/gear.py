@@ -14,7 +14,7 @@ from careful_coil.core.job.at_start_gear import (
     RunTried,
     WindingLocked,
 )
-from careful_coil.core.job.body import Body
+from careful_coil.core.job.body import Body, put_text
 
 Place = tuple[str, tuple[str, str], str]  # device, terminals, posture
 
@@ -47,7 +47,7 @@ class Gear:
 def notice_gear(gear: Gear, body: Body) -> Gear:
     """Return what is known after one more entry."""
     if isinstance(body, CauseTested):
-        return replace(gear, tests=_put(gear.tests, body.test, body.outcome))
+        return replace(gear, tests=put_text(gear.tests, body.test, body.outcome))
     if isinstance(body, CauseFound):
         return replace(gear, cause=body.cause)
     if isinstance(body, CapacitorNoted):
@@ -55,7 +55,7 @@ def notice_gear(gear: Gear, body: Body) -> Gear:
         if body.field == "gone":
             known.pop(body.name, None)
         else:
-            known[body.name] = _put(known.get(body.name, {}), body.field, body.text)
+            known[body.name] = put_text(known.get(body.name, {}), body.field, body.text)
         return replace(gear, capacitors=known)
     if isinstance(body, DeviceFitted):
         return _fitted(gear, body)
@@ -88,14 +88,8 @@ def _fitted(gear: Gear, body: DeviceFitted) -> Gear:
         return gear
     return replace(
         gear,
-        devices=_put(gear.devices, body.name, body.device),
+        devices=put_text(gear.devices, body.name, body.device),
         read={p: r for p, r in gear.read.items() if p[0] != body.name},
         first={p: r for p, r in gear.first.items() if p[0] != body.name},
         noted={k: v for k, v in gear.noted.items() if k[0] != body.name},
     )
-
-
-def _put(known: Mapping[str, str], name: str, text: str) -> dict[str, str]:
-    """Return a mapping with one more text, or without it where the text is empty."""
-    found = {k: v for k, v in known.items() if k != name or text}
-    return found | {name: text} if text else found

@@ -5,11 +5,6 @@ from collections.abc import Sequence
 from careful_coil.core.job import Finding, Job
 
 ATTESTED = {
-    "mechanics": (
-        "Bearings and shaft not judged",
-        "Bearings and shaft judged",
-        "Free by hand, no play, no rub.",
-    ),
     "test-run": (
         "Not test-run",
         "Test-run",

@@ -35,7 +35,9 @@ from careful_coil.core.kind.worth import worth_findings
 from careful_coil.core.ledger.gate import before_it_can_go, release_findings
 from careful_coil.core.ledger.next_card import NextStep, readings_put_off, steps
 from careful_coil.core.ledger.next_gear import gear_steps
+from careful_coil.core.ledger.next_mechanics import mechanics_steps
 from careful_coil.core.ledger.next_wall import insulation_steps
+from careful_coil.core.mechanics.rules import mechanics_findings
 from careful_coil.core.settings import Settings
 
 OHMMETER = "ohmmeter first"
@@ -101,6 +103,7 @@ def judge(job: Job, settings: Settings, not_here: Collection[str] = ()) -> Judge
         *plate_ohm_findings(job, found, naming, settings),
         *connect_findings(job, state, settings),
         *gear_findings(job, settings),
+        *mechanics_findings(job, kinds, settings),
         *release_findings(job),
     ]
     causes, asks = causes_after(job, suspicion, findings, settings)
@@ -108,7 +111,10 @@ def judge(job: Job, settings: Settings, not_here: Collection[str] = ()) -> Judge
     gate = before_it_can_go(job, findings)
     wall_steps = tuple(insulation_steps(job, wall, kinds, findings, settings))
     first = settings.school("frame-test") == OHMMETER
-    gear = tuple(gear_steps(job, causes, asks, findings, settings))
+    gear = (
+        *gear_steps(job, causes, asks, findings, settings),
+        *mechanics_steps(job, kinds, findings),
+    )
     every = list(steps(job, found, naming, state, gate, wall_steps, first, gear))
     wanted = next((s for s in every if s.code not in not_here), None)
     return Judgement(

@@ -50,7 +50,7 @@ def steps(
 ) -> Iterator[NextStep]:
     """Yield everything worth doing, the most useful first.
 
-    `wall` and `gear`: what the insulation and the start gear ask for, in order; `ohmmeter_first`: the
+    `wall` and `gear`: what insulation, start gear and mechanics ask for, in order; `ohmmeter_first`: the
     frame is looked at by ohmmeter before the insulation tester.
     """
     if job.released is not None and not gate:
@@ -305,8 +305,12 @@ def _release(job: Job, gate: Sequence[Finding]) -> Iterator[NextStep]:
             "supply": "Measure the supply",
         }.get(f.code)
         if title:
-            focus = {"supply": "supply", "start-gear": ""}.get(f.code, f.code)
-            at: dict[str, Station] = {"supply": "connect", "start-gear": "start-gear"}
+            focus = {"supply": "supply", "start-gear": "", "mechanics": "feel"}.get(f.code, f.code)
+            at: dict[str, Station] = {
+                "supply": "connect",
+                "start-gear": "start-gear",
+                "mechanics": "mechanics",
+            }
             station = at.get(f.code, "release")
             yield NextStep(code=f.code, title=title, why=f.why, station=station, focus=focus)
     for f in gate:

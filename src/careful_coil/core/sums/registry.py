@@ -6,11 +6,12 @@ from careful_coil.core.errors import BadValue, NotKnownYet
 from careful_coil.core.sums.condition_sums import CONDITION_SUMS
 from careful_coil.core.sums.gear_sums import GEAR_SUMS
 from careful_coil.core.sums.machine_sums import MACHINE_SUMS
+from careful_coil.core.sums.mechanics_sums import MECHANICS_SUMS
 from careful_coil.core.sums.model import Answer, Sum
 from careful_coil.core.sums.power_sums import POWER_SUMS
 
 SUMS: dict[str, Sum] = {
-    s.name: s for s in (*POWER_SUMS, *CONDITION_SUMS, *GEAR_SUMS, *MACHINE_SUMS)
+    s.name: s for s in (*POWER_SUMS, *CONDITION_SUMS, *GEAR_SUMS, *MECHANICS_SUMS, *MACHINE_SUMS)
 }
 
 

@@ -26,10 +26,10 @@ from careful_coil.core.job.at_start_gear import (
 )
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.readings import ohm_value
-from careful_coil.core.values import Quantity, parse, show_ohm
+from careful_coil.core.values import Quantity, one_of, parse, show_ohm
 from careful_coil.core.ways.devices import POSITIONED, Device
 from careful_coil.desk.ask_row import AskRow
-from careful_coil.desk.gear.fields import one_of, part_name
+from careful_coil.desk.gear.fields import part_name
 from careful_coil.desk.insulation.shown import Prose, Verdicts
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session

@@ -7,7 +7,7 @@ from careful_coil.core.errors import BadValue
 from careful_coil.core.gear.formulas import microfarad_from_amps
 from careful_coil.core.gear.judge import OVERRULES
 from careful_coil.core.gear.marking import read_marking
-from careful_coil.core.values import Quantity, parse
+from careful_coil.core.values import Quantity, one_of, parse
 
 LOOKS = ("sound", *OVERRULES)
 MOST_LEFT = 5.0  # V DC: what counts as let down
@@ -23,15 +23,6 @@ def part_name(text: str, example: str, others: Collection[str] = ()) -> str:
     if name in others:
         raise BadValue(text, f"a name such as {example}", f"{name} is another part here.")
     return name
-
-
-def one_of(text: str, words: tuple[str, ...]) -> str:
-    """Return the one word that begins as typed. Raises: BadValue."""
-    told = text.strip().lower()
-    fits = [w for w in words if w == told] or [w for w in words if told and w.startswith(told)]
-    if len(fits) != 1:
-        raise BadValue(text, ", ".join(words))
-    return fits[0]
 
 
 def read_field(field: str, text: str, hertz: float | None, microfarad: float | None) -> str:

@@ -15,9 +15,8 @@ from careful_coil.core.gear.wiring import wiring_of
 from careful_coil.core.job.at_intake import SymptomNoted
 from careful_coil.core.job.at_start_gear import CauseFound, CauseTested
 from careful_coil.core.ledger import Judgement
-from careful_coil.core.values import show_percent
+from careful_coil.core.values import one_of, show_percent
 from careful_coil.desk.ask_row import AskRow
-from careful_coil.desk.gear.fields import one_of
 from careful_coil.desk.insulation.shown import Prose
 from careful_coil.desk.intake.counter import first_answer, read_symptom
 from careful_coil.desk.odds import Odds

@@ -1,0 +1,99 @@
+"""What Mechanics found, folded from its entries."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
+
+from careful_coil.core.job.at_mechanics import (
+    BarsRead,
+    BearingNoted,
+    BrushNoted,
+    Commutator,
+    Felt,
+    LeadMended,
+    Modified,
+    PartOff,
+    Temporary,
+)
+from careful_coil.core.job.body import put_text
+from careful_coil.core.job.entries import Entry
+
+Told = Mapping[str, str]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Hands:
+    """Newest of each; maps keep the order in which things were first said.
+
+    `bearings` and `brushes` by name and field; `measured` lengths of each brush with their day, oldest
+    first; `ohms` of bars that were read, by bar; `changed`, `temporary`, `off` by name.
+    """
+
+    felt: Told = field(default_factory=dict)
+    bearings: Mapping[str, Told] = field(default_factory=dict)
+    brushes: Mapping[str, Told] = field(default_factory=dict)
+    measured: Mapping[str, tuple[tuple[str, str], ...]] = field(default_factory=dict)
+    bars: int = 0
+    ohms: Mapping[int, float | None] = field(default_factory=dict)
+    bar_step: float = 0.0  # Ω, the coarsest last figure of the meter
+    mended: Mapping[str, LeadMended] = field(default_factory=dict)
+    changed: Mapping[str, Modified] = field(default_factory=dict)
+    temporary: Mapping[str, Temporary] = field(default_factory=dict)
+    off: Mapping[str, PartOff] = field(default_factory=dict)
+
+    @property
+    def empty(self) -> bool:
+        """Whether nothing was noted."""
+        return self == Hands()
+
+
+def notice_hands(hands: Hands, entry: Entry) -> Hands:
+    """Return what is known after one more entry."""
+    body = entry.body
+    if isinstance(body, Felt):
+        return replace(hands, felt=put_text(hands.felt, body.field, body.text))
+    if isinstance(body, BearingNoted):
+        told = put_text(hands.bearings.get(body.end, {}), body.field, body.text)
+        return replace(hands, bearings={**hands.bearings, body.end: told})
+    if isinstance(body, BrushNoted):
+        return _brush(hands, body, entry.at)
+    if isinstance(body, Commutator):
+        if body.bars == hands.bars:
+            return hands
+        return replace(hands, bars=body.bars, ohms={}, bar_step=0.0)
+    if isinstance(body, BarsRead):
+        return _bars(hands, body)
+    if isinstance(body, LeadMended):
+        kept = {t: m for t, m in hands.mended.items() if t != body.tag or body.how}
+        return replace(hands, mended={**kept, body.tag: body} if body.how else kept)
+    if isinstance(body, Modified):
+        rest = {n: m for n, m in hands.changed.items() if n != body.name or body.words}
+        return replace(hands, changed={**rest, body.name: body} if body.words else rest)
+    if isinstance(body, Temporary):
+        left = {n: t for n, t in hands.temporary.items() if n != body.name or body.words}
+        return replace(hands, temporary={**left, body.name: body} if body.words else left)
+    if isinstance(body, PartOff):
+        others = {p: o for p, o in hands.off.items() if p != body.part or not body.gone}
+        return replace(hands, off=others if body.gone else {**others, body.part: body})
+    return hands
+
+
+def _brush(hands: Hands, body: BrushNoted, at: str) -> Hands:
+    told = put_text(hands.brushes.get(body.name, {}), body.field, body.text)
+    brushes = {**hands.brushes, body.name: told}
+    if not told:
+        brushes.pop(body.name)
+    measured = hands.measured
+    if body.field == "length" and body.text:
+        day = at.split("T", maxsplit=1)[0]
+        before = tuple(m for m in measured.get(body.name, ()) if m[0] != day)
+        measured = {**measured, body.name: (*before, (day, body.text))}
+    return replace(hands, brushes=brushes, measured=measured)
+
+
+def _bars(hands: Hands, body: BarsRead) -> Hands:
+    if not hands.bars:
+        return hands
+    read = {(body.first - 1 + k) % hands.bars + 1: ohm for k, ohm in enumerate(body.ohms)}
+    return replace(
+        hands, ohms={**hands.ohms, **read}, bar_step=max(hands.bar_step, body.step_ohm or 0.0)
+    )

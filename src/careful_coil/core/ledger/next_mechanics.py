@@ -1,0 +1,76 @@
+"""What Mechanics asks for next, once it was begun: shaft, bearings, brushes, bars, what must not leave."""
+
+from collections.abc import Iterator, Sequence
+
+from careful_coil.core.job import Finding, Job
+from careful_coil.core.kind import Weighed
+from careful_coil.core.ledger.next_card import NextStep
+from careful_coil.core.mechanics.bearing_rules import ENDS
+from careful_coil.core.mechanics.brush_rules import next_bar
+from careful_coil.core.mechanics.open_rules import parts_left
+from careful_coil.core.mechanics.rules import has_brushes
+
+BAR = "bar {}"
+
+
+def mechanics_steps(job: Job, kinds: Weighed, findings: Sequence[Finding]) -> Iterator[NextStep]:
+    """Yield what Mechanics asks for, in the order the hands work; nothing before it was begun."""
+    hands = job.hands
+    if hands.empty:
+        return
+    judged = any(f.code == "mechanics" and f.verdict == "good" for f in findings)
+    if not judged:
+        if not hands.felt.get("feel"):
+            why = "Load off, protector open or unplugged: free, rough, binding, rubbing, seized."
+            yield _step("feel", "Turn the shaft by hand", "feel", why)
+        for end, title in ENDS.items():
+            yield from _bearing(job, end, title, findings)
+        if has_brushes(kinds) and not hands.brushes:
+            why = "Length, spring, seating, and how it sparked."
+            yield _step("brushes", "Look at the brushes", "brush-length", why)
+    yield from _bars(job, kinds)
+    for f in findings:
+        if f.code == "temporary" and f.verdict == "hold":
+            name = f.subject.split(":")[0].lower()
+            yield _step("temporary", f"Clear {name}", "temporary-cleared", f.why)
+    left = parts_left(job)
+    if left and judged:
+        why = f"{len(left)} to go, the last off first on."
+        yield _step(f"back-{left[0].part}", f"Put back: {left[0].part}", "assembly", why)
+
+
+def _bearing(job: Job, end: str, title: str, findings: Sequence[Finding]) -> Iterator[NextStep]:
+    told = job.hands.bearings.get(end, {})
+    found = next((f for f in findings if f.code == f"bearing-{end}"), None)
+    if not told:
+        why = "Its number as read, ? for a worn character; callipers beside it."
+        yield _step(f"bearing-{end}", f"Bearing, {title.lower()}", f"{end}-number", why)
+    elif found is not None and found.verdict in ("hold", "unproven"):
+        focus = f"{end}-state" if not told.get("state") else f"{end}-done"
+        if "measure" in found.why.lower():
+            focus = f"{end}-size"
+        yield _step(f"bearing-{end}", found.subject, focus, found.why)
+
+
+def _bars(job: Job, kinds: Weighed) -> Iterator[NextStep]:
+    hands = job.hands
+    bar = next_bar(hands)
+    if bar is not None:
+        yield NextStep(
+            code=f"bar-{bar}",
+            act="bar",
+            title=f"Bar {bar} to bar {bar % hands.bars + 1}",
+            why=f"{len(hands.ohms)} of {hands.bars} read. Four wires, probes pressed, brushes lifted.",
+            station="mechanics",
+            ends=(BAR.format(bar), BAR.format(bar % hands.bars + 1)),
+            focus="bars-typed",
+        )
+    elif not hands.bars and has_brushes(kinds):
+        yield _step("bars", "Count the bars", "bars-count", "Then each bar to the next, all round.")
+    elif hands.bars and not hands.felt.get("bars-shaft"):
+        why = "Insulation tester at its lowest volts, brushes lifted."
+        yield _step("bars-shaft", "Bars to shaft", "bars-shaft", why)
+
+
+def _step(code: str, title: str, focus: str, why: str) -> NextStep:
+    return NextStep(code=code, title=title, why=why, station="mechanics", focus=focus)

@@ -1,0 +1,1 @@
+"""What the hands find: shaft, bearings, brushes, commutator, lead insulation, what was changed."""

@@ -1,0 +1,271 @@
+"""The bearing at each end: its number beside the callipers, how it runs, what was done, what to order."""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from functools import partial
+
+from careful_coil.core.condition.wall import class_of
+from careful_coil.core.errors import BadValue
+from careful_coil.core.job import Finding, Job, Verdict
+from careful_coil.core.mechanics.bearing import SEALED_WORDS, Callipers, Found, Number, look_up
+from careful_coil.core.mechanics.bearing_suffix import Closure
+from careful_coil.core.settings import Limit, Settings
+
+ENDS = {"drive": "Drive end", "other": "Other end"}
+SORTS = ("ball", "sleeve")
+STATES = {
+    "good": "",
+    "rough": "pitted or worn",
+    "dry": "its grease or oil is gone",
+    "noisy": "worn, or marked by current or by standing still",
+    "loose": "a ring turns in its seat",
+    "seized": "it stands",
+}
+DONE = ("renewed", "oiled", "greased", "kept")
+SEATS = {
+    "tight": "",
+    "turns in the bell": "The seat in the bell is worn: sleeve it, or renew the bell.",
+    "turns on the shaft": "The seat on the shaft is worn: build it up, or renew the shaft.",
+    "blind": "Blind housing: a puller inside, or packing; no hole drilled without a line among the changes.",
+}
+WICKS = {"soaks": "", "dry": "wet it with oil until it soaks", "gone": "fit a wick"}
+HOT_CLASSES = ("F", "H")
+SCHOOL = "bearing"
+RENEW, OIL = "renew", "oil and watch"
+RUBBING: tuple[Closure, ...] = ("one seal", "two seals")
+SEALED: tuple[Closure, ...] = ("two shields", "two seals", "two light seals")
+WEIGHT: dict[Verdict, int] = {"hold": 0, "unproven": 1, "watch": 2, "note": 3, "good": 4}
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Proposal:
+    """What to order in a bearing's place, and why so."""
+
+    words: str
+    why: tuple[str, ...]
+
+
+def callipers_of(told: Mapping[str, str]) -> Callipers:
+    """Return what was measured of a bearing."""
+    figures = {n: float(told[n]) for n in ("bore", "outside", "width") if told.get(n)}
+    return Callipers(**figures)
+
+
+def found_of(told: Mapping[str, str], settings: Settings) -> Found:
+    """Return what number and callipers make of a bearing; a number that is none counts as unknown."""
+    apart = settings.calliper_apart.value
+    try:
+        return look_up(told.get("number", ""), callipers_of(told), apart)
+    except BadValue as error:
+        return Found(standing="unknown", why=str(error))
+
+
+def proposal_of(told: Mapping[str, str], job: Job, settings: Settings) -> Proposal | None:
+    """Return what to order: same envelope, seal as found, clearance for the temperature; None if unknown."""
+    found = found_of(told, settings)
+    if found.standing != "known":
+        if found.standing == "special" and callipers_of(told).whole:
+            size = " × ".join(f"{v:g}" for _, v in callipers_of(told).told)
+            return Proposal(
+                words=f"ball bearing {size} mm, by dimensions",
+                why=("number and callipers disagree, or an old number: measure the other end too",),
+            )
+        return None
+    number = found.numbers[0]
+    why = ["the same envelope"]
+    closure = number.closure
+    seal = next((s.text for s in number.suffixes if s.sort == "seal"), "")
+    if closure == "open":
+        why.append("open as found: it wants grease and its own seals; closed ones where none are")
+    elif _hot(job) and closure in RUBBING:
+        seal = SEALED_WORDS["two shields"]
+        why.append("shields: rubber seals end near 110 °C, the class is hotter")
+    else:
+        why.append(f"{closure} as found")
+    clearance = next((s.text for s in number.suffixes if s.sort == "clearance"), "")
+    if not clearance and _hot(job):
+        clearance = "C3"
+        why.append("C3: a hot winding's shaft grows into a normal clearance")
+    elif clearance:
+        why.append(f"{clearance} as found")
+    rest = [s.text for s in number.suffixes if s.sort not in ("seal", "clearance")]
+    name = number.bearing.name + (f"-{seal}" if seal else "")
+    return Proposal(
+        words=" ".join([name, *([clearance] if clearance else []), *rest]), why=tuple(why)
+    )
+
+
+def _hot(job: Job) -> bool:
+    """Whether the winding's class is known, and a hot one."""
+    told = job.tested.made.get("class", "") or job.plate.printed("insulation-class")
+    return bool(told) and class_of(job) in HOT_CLASSES
+
+
+def bearing_findings(job: Job, settings: Settings) -> Iterator[Finding]:
+    """Yield a line of the gate for each end that anything is known of, and what its speed says."""
+    for end, title in ENDS.items():
+        told = job.hands.bearings.get(end, {})
+        if not told:
+            continue
+        verdict, words, why = _judged(told, settings)
+        yield Finding(
+            code=f"bearing-{end}",
+            verdict=verdict,
+            subject=f"{title}: {words}",
+            why=why,
+            station="mechanics",
+            gate=True,
+        )
+        seat = SEATS.get(told.get("seat", ""))
+        if seat:
+            loose = told["seat"].startswith("turns")
+            yield Finding(
+                code=f"bearing-seat-{end}",
+                verdict="watch" if loose else "note",
+                subject=f"{title}: seat {told['seat']}",
+                why=seat,
+                station="mechanics",
+            )
+        yield from _limits(told, title, job, settings)
+
+
+def _judged(told: Mapping[str, str], settings: Settings) -> tuple[Verdict, str, str]:
+    """Return verdict, words and reason of one bearing."""
+    parts = [_sleeve(told)] if told.get("sort") == "sleeve" else [_ball(told, settings)]
+    parts.append(_state(told, settings))
+    fitted = _fitted(told, settings)
+    if fitted is not None:
+        parts.append(fitted)
+    worst = min(parts, key=lambda p: WEIGHT[p[0]])
+    why = " ".join(p[2] for p in parts if p[2])
+    return worst[0], worst[1], why
+
+
+def _ball(told: Mapping[str, str], settings: Settings) -> tuple[Verdict, str, str]:
+    found = found_of(told, settings)
+    name = told.get("number", "") or "bearing"
+    match found.standing:
+        case "known":
+            return "good", found.numbers[0].words, f"{found.numbers[0].words}: {found.why}"
+        case "nothing":
+            return "unproven", "bearing not read", "Read its number; callipers beside it."
+        case "special":
+            return "watch", f"{name}, special", found.why
+    return "unproven", f"{name} not known yet", found.why
+
+
+def _sleeve(told: Mapping[str, str]) -> tuple[Verdict, str, str]:
+    wick, ports = told.get("wick", ""), told.get("ports", "")
+    if wick in ("dry", "gone"):
+        return "hold", f"sleeve bearing, wick {wick}", f"First {WICKS[wick]}."
+    left = [n for n in ("oil", "wick", "ports") if not told.get(n)]
+    if left:
+        ask = f"Still to say: {', '.join(left)}. A turbine oil without additives, unless the maker says."
+        return "unproven", "sleeve bearing not judged", ask
+    if " of " in ports and ports.split(" of ")[0] != ports.split(" of ")[1]:
+        return (
+            "unproven",
+            f"sleeve bearing, {ports} oil ports found",
+            "Find every oil port: a dry one is the next visit.",
+        )
+    return "good", "sleeve bearing", f"{told['oil']}, wick soaks, oil ports {ports}."
+
+
+def _state(told: Mapping[str, str], settings: Settings) -> tuple[Verdict, str, str]:
+    """Return how it runs and what was done of it; oil on a seized one is always a temporary."""
+    state, done = told.get("state", ""), told.get("done", "")
+    if done == "renewed":
+        return "good", "renewed", "Renewed."
+    if not state:
+        return (
+            "unproven",
+            "how it runs is not said",
+            "How does it run: good, rough, dry, noisy, loose, seized?",
+        )
+    if state == "good":
+        sealed = done == "greased" and closure_known(told, settings) in SEALED
+        if sealed:
+            return (
+                "watch",
+                "greased though closed",
+                "Shielded and sealed ones are not relubricated.",
+            )
+        return "good", "runs well", "Runs well."
+    means = STATES.get(state, "")
+    if state == "seized":
+        oiled = " Oil on it is temporary: the hold stays." if done in ("oiled", "greased") else ""
+        return "hold", "seized", f"{means[0].upper()}{means[1:]}: renew it.{oiled}"
+    if settings.school(SCHOOL) == OIL and done == "oiled" and told.get("sort") == "sleeve":
+        return (
+            "watch",
+            f"{state}, oiled",
+            "Oiled and watched, as this shop does: it comes back soon.",
+        )
+    if settings.school(SCHOOL) == RENEW or done in ("", "kept"):
+        return "hold", state, f"{means[0].upper()}{means[1:]}: renew it."
+    return (
+        "watch",
+        f"{state}, {done}",
+        f"{means[0].upper()}{means[1:]}. {done.capitalize()} only: it comes back.",
+    )
+
+
+def closure_known(told: Mapping[str, str], settings: Settings) -> Closure:
+    """Return how a bearing is closed by its number, open where that is not known."""
+    found = found_of(told, settings)
+    return found.numbers[0].closure if found.standing == "known" else "open"
+
+
+def _fitted(told: Mapping[str, str], settings: Settings) -> tuple[Verdict, str, str] | None:
+    """Return whether the new one has the envelope of the old."""
+    text = told.get("fitted", "")
+    if not text:
+        return None
+    old = found_of(told, settings)
+    try:
+        new = look_up(text, Callipers(), settings.calliper_apart.value)
+    except BadValue as error:
+        return "unproven", f"{text} fitted", str(error)
+    if not new.numbers or not old.numbers or old.standing != "known":
+        return "watch", f"{text} fitted", "Not compared: one of the numbers is not known here."
+    envelopes = [_envelope(n) for n in new.numbers]
+    if _envelope(old.numbers[0]) not in envelopes:
+        words = (
+            f"{old.numbers[0].bearing.name} was in it: another envelope sits loose, or not at all."
+        )
+        return "hold", f"{text} fitted", words
+    return "good", f"{text} fitted", f"{text} fitted, the same envelope."
+
+
+def _envelope(number: Number) -> tuple[float, float, float]:
+    b = number.bearing
+    return b.bore, b.outside, b.width
+
+
+def _limits(told: Mapping[str, str], title: str, job: Job, settings: Settings) -> Iterator[Finding]:
+    """Yield a watch where speed or heat is beyond what grease or seals bear."""
+    found = found_of(told, settings)
+    if found.standing != "known" or told.get("sort") == "sleeve":
+        return
+    number = found.numbers[0]
+    of = partial(Finding, verdict="watch", station="mechanics")
+    rubs = number.closure in RUBBING
+    limit: Limit = settings.seal_speed if rubs else settings.grease_speed
+    rpm = job.plate.rpm or 0.0
+    if rpm * number.bearing.mean > limit.value:
+        yield of(
+            code="bearing-speed",
+            subject=f"{title}: fast for {'its seals' if rubs else 'grease'}",
+            why=f"{rpm:g} rpm × {number.bearing.mean:.0f} mm. The maker's own speed wins.",
+            figure=rpm * number.bearing.mean,
+            limit=limit.value,
+            unit=limit.unit,
+            source=limit.source,
+        )
+    if rubs and _hot(job):
+        yield of(
+            code="bearing-heat",
+            subject=f"{title}: rubber seals in a hot class",
+            why="They end near 110 °C: shields, or seals made for heat.",
+            source="trade practice; the maker's figure wins",
+        )

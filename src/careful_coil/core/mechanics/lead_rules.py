@@ -1,0 +1,129 @@
+"""Insulation of the leads and the cord: what a bad one wants, what was done, size and class of a new one."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from functools import partial
+
+from careful_coil.core.condition.wall import THERMAL, class_of
+from careful_coil.core.job import Finding, Job, Verdict
+from careful_coil.core.settings import Settings
+
+# A one wire bears in a housing: IEC 60204-1, table 6, method B1, copper, 40 °C
+BEARS = {
+    0.75: 8.6,
+    1.0: 10.3,
+    1.5: 13.5,
+    2.5: 18.3,
+    4.0: 25.0,
+    6.0: 32.0,
+    10.0: 44.0,
+    16.0: 60.0,
+    25.0: 77.0,
+    35.0: 97.0,
+    50.0: 117.0,
+    70.0: 149.0,
+    95.0: 180.0,
+    120.0: 208.0,
+}
+# what a state of a lead's insulation wants, and which repair does not do
+WANTS: dict[str, tuple[str, tuple[str, ...]]] = {
+    "cloth": ("bend it once: if it cracks, sleeve it", ()),
+    "stiff": ("sleeve it, or renew it: it cracks at the next bend", ()),
+    "cracked": ("sleeve it over its whole length, or renew it", ("spliced",)),
+    "frayed": ("sleeve it, splice it inside the box, or renew it", ()),
+    "bare": ("splice it inside the box, or renew it", ()),
+    "burnt": ("renew it back to sound wire", ("sleeved",)),
+}
+CORDS = {
+    "good": "",
+    "frayed": "frayed",
+    "cracked": "cracked",
+    "short": "too short: a head that swings wants room",
+    "none": "",
+}
+CORD_DONE = ("renewed", "spliced")
+RELIEFS = {
+    "holds": "",
+    "slips": "clamp it anew",
+    "missing": "fit one: the joints must not be pulled",
+}
+SCHOOL, NEW = "cord", "new"
+
+
+@dataclass(frozen=True, slots=True)
+class NewLead:
+    """What a new lead must be: mm² of copper for the amps it carries, °C for the insulation class."""
+
+    mm2: float
+    celsius: int
+    amp: float
+
+
+def new_lead(job: Job) -> NewLead | None:
+    """Return what a new lead must be; None while the plate's amps are not known, or beyond the table."""
+    amp = max(job.plate.amps, default=0.0)
+    size = next((s for s, bears in BEARS.items() if bears >= amp > 0), None)
+    return NewLead(size, THERMAL[class_of(job)], amp) if size else None
+
+
+def lead_findings(job: Job, settings: Settings) -> Iterator[Finding]:
+    """Yield what was done to leads, and where it does not do; the cord and its relief."""
+    of = partial(Finding, station="mechanics")
+    by_tag = {x.tag: x.insulation for x in job.leads}
+    for tag, mend in job.hands.mended.items():
+        state = by_tag.get(tag, "")
+        wants, wrong = WANTS.get(state, ("", ()))
+        bad = mend.how in wrong
+        yield of(
+            code="lead-mended",
+            verdict="hold" if bad else "good",
+            subject=f"Lead {tag} {mend.how}",
+            why=f"It was {state}: {wants}."
+            if bad
+            else (mend.words or f"It was {state or 'mended'}."),
+            gate=bad,
+        )
+    yield from _cord(job, settings)
+
+
+def _cord(job: Job, settings: Settings) -> Iterator[Finding]:
+    felt = job.hands.felt
+    cord, done, relief = (felt.get(f, "") for f in ("cord", "cord-done", "relief"))
+    of = partial(Finding, code="cord", station="mechanics")
+    if cord and cord != "none":
+        if done == "renewed":
+            yield of(
+                verdict="good",
+                subject="Cord renewed",
+                why="No joint that can be pulled.",
+                gate=True,
+            )
+        elif done == "spliced":
+            own = settings.school(SCHOOL)
+            why = (
+                "Only inside a box with relief; this shop renews."
+                if own == NEW
+                else "Inside a box, with relief."
+            )
+            verdict: Verdict = "watch" if own == NEW else "good"
+            yield of(verdict=verdict, subject="Cord spliced", why=why, gate=True)
+        elif CORDS.get(cord, cord):
+            why = f"{CORDS.get(cord, cord).capitalize()}. Renew it, or splice it inside a box with relief."
+            yield of(verdict="hold", subject=f"Cord {cord}", why=why, gate=True)
+        else:
+            yield of(
+                verdict="good",
+                subject="Cord good",
+                why="Bent along its length, ends looked at.",
+                gate=True,
+            )
+    if relief:
+        what = RELIEFS.get(relief, relief)
+        yield Finding(
+            code="relief",
+            verdict="hold" if what else "good",
+            subject=f"Strain relief {relief}",
+            why=f"{what[0].upper()}{what[1:]}." if what else "It bears the pull, not the joints.",
+            station="mechanics",
+            gate=True,
+        )

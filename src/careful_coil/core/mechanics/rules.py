@@ -1,0 +1,58 @@
+"""What Mechanics must have settled, and the gate's line of the whole."""
+
+from functools import partial
+
+from careful_coil.core.condition.suspicion import BRUSHED
+from careful_coil.core.job import Finding, Job
+from careful_coil.core.kind import Weighed
+from careful_coil.core.mechanics.bearing_rules import ENDS, bearing_findings
+from careful_coil.core.mechanics.brush_rules import bar_findings, brush_findings
+from careful_coil.core.mechanics.lead_rules import lead_findings
+from careful_coil.core.mechanics.open_rules import open_findings
+from careful_coil.core.mechanics.shaft_rules import shaft_findings
+from careful_coil.core.settings import Settings
+
+UNDONE = "Free by hand, no play, no rub; the bearing at each end."
+LIKELY = 0.6  # odds of a kind with brushes, from which they are asked for
+
+
+def has_brushes(kinds: Weighed) -> bool:
+    """Return whether it is likely a motor with brushes and a commutator."""
+    return sum(o.probability for o in kinds.odds if o.kind.name in BRUSHED) >= LIKELY
+
+
+def mechanics_findings(job: Job, kinds: Weighed, settings: Settings) -> list[Finding]:
+    """Return findings on shaft, bearings, brushes, bars, leads, changes, and the gate's line of the whole."""
+    judged = [
+        *shaft_findings(job, settings),
+        *bearing_findings(job, settings),
+        *brush_findings(job, settings),
+        *bar_findings(job, settings),
+    ]
+    rest = [*lead_findings(job, settings), *open_findings(job)]
+    of = partial(Finding, code="mechanics", station="mechanics", gate=True)
+    word = (job.attested or {}).get("mechanics")
+    left = left_of(job, kinds)
+    wrong = [f.subject for f in judged if f.gate and f.verdict in ("hold", "unproven")]
+    if word is not None:
+        whole = of(verdict="good", subject="Bearings and shaft judged", why=word.words)
+        judged = [f for f in judged if f.verdict != "unproven"]
+    elif not left and not wrong:
+        whole = of(verdict="good", subject="Bearings and shaft judged", why="Shaft and both ends.")
+    else:
+        why = "; ".join([*wrong, *left]) + "." if not job.hands.empty else UNDONE
+        whole = of(verdict="unproven", subject="Bearings and shaft not judged", why=why)
+    return [*judged, *rest, whole]
+
+
+def left_of(job: Job, kinds: Weighed) -> list[str]:
+    """Return what nobody has said anything of yet, in the order the hands work."""
+    hands = job.hands
+    found = [] if hands.felt.get("feel") else ["shaft not felt"]
+    found += [
+        f"{title.lower()} not looked at" for end, title in ENDS.items() if end not in hands.bearings
+    ]
+    if has_brushes(kinds):
+        found += [] if hands.brushes else ["brushes not looked at"]
+        found += [] if hands.bars else ["bars not read"]
+    return found

@@ -1,0 +1,159 @@
+"""The shaft as hands, watch and callipers found it, and what that says to the other stations."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from functools import partial
+
+from careful_coil.core.job import Finding, Job, Verdict
+from careful_coil.core.settings import Settings
+
+NO_LOAD = "Expect more no-load watts and amps at the test run."
+
+
+@dataclass(frozen=True, slots=True)
+class Feel:
+    """What an answer of the hands means."""
+
+    verdict: Verdict
+    why: str
+
+
+FEEL: dict[str, Feel] = {
+    "free": Feel("good", "Turns freely and evenly, load off."),
+    "rough": Feel("watch", f"Worn bearing: renew it. {NO_LOAD}"),
+    "binding": Feel(
+        "hold",
+        f"It makes electrical faults: slow run-up, switch chatter, overload trips. Ease it. {NO_LOAD}",
+    ),
+    "rubbing": Feel("hold", "Rotor on stator: worn bearing or bent shaft. Look for bright iron."),
+    "seized": Feel("hold", "No volts on it before it turns: it would stand at locked-rotor amps."),
+}
+RUB: dict[str, Feel] = {
+    "none": Feel("good", "No bright iron on rotor or stator."),
+    "rotor": Feel("watch", "Bright on one side of the rotor: bent shaft or out of true."),
+    "stator": Feel("watch", "Bright at one place of the stator: worn bearing or loose seat."),
+}
+BOLTS: dict[str, Feel] = {
+    "turns free": Feel("good", "Drawn down crosswise, spun after each bolt."),
+    "binds": Feel("hold", "Slacken, draw down crosswise a little at a time, spin after each bolt."),
+}
+FAN: dict[str, Feel] = {
+    "good": Feel("good", "Fan and guard whole, air ways clear."),
+    "broken": Feel("watch", "No cooling: the ends of the winding burn first."),
+    "missing": Feel("hold", "A fan or guard is missing: not fit to run."),
+}
+SEALS: dict[str, Feel] = {
+    "renewed": Feel("good", "Seals and grommets renewed; a leak probe proved where there is one."),
+    "good": Feel("good", "Seals and grommets looked at."),
+    "leaking": Feel("hold", "Water gets in: renew seals and grommets, dry, test over days."),
+}
+EASED = 0.95  # share of the volts before, with which easing shows
+
+
+def shaft_findings(job: Job, settings: Settings) -> Iterator[Finding]:
+    """Yield what is known of the shaft; its feel is a line of the gate."""
+    felt = job.hands.felt
+    of = partial(Finding, station="mechanics")
+    feel = FEEL.get(felt.get("feel", ""))
+    if feel is not None:
+        yield of(
+            code="shaft-feel",
+            verdict=feel.verdict,
+            subject=f"Shaft by hand: {felt['feel']}",
+            why=feel.why,
+            gate=True,
+        )
+    yield from _coast(felt.get("coast-down", ""), settings)
+    yield from _float(felt.get("end-float", ""), settings)
+    yield from _play(felt.get("radial-play", ""), settings)
+    for code, title, table in (
+        ("rub", "Rub marks", RUB),
+        ("bolts-drive", "Drive end bolted down", BOLTS),
+        ("bolts-other", "Other end bolted down", BOLTS),
+        ("fan", "Fan and guard", FAN),
+        ("seals", "Seals", SEALS),
+    ):
+        told = table.get(felt.get(code, ""))
+        if told is not None:
+            gate = told.verdict == "hold"
+            subject = f"{title}: {felt[code]}"
+            yield of(code=code, verdict=told.verdict, subject=subject, why=told.why, gate=gate)
+    yield from _eased(felt.get("start-before", ""), felt.get("start-after", ""))
+
+
+def _coast(text: str, settings: Settings) -> Iterator[Finding]:
+    if not text:
+        return
+    seconds, limit = float(text), settings.coast_down
+    short = seconds < limit.value
+    yield Finding(
+        code="coast-down",
+        verdict="watch" if short else "good",
+        subject=f"Runs on {seconds:g} s by hand",
+        why=f"Short: bearing, fit or seal drags. {NO_LOAD}" if short else "It runs on freely.",
+        station="mechanics",
+        figure=seconds,
+        limit=limit.value,
+        unit=limit.unit,
+        source=limit.source,
+    )
+
+
+def _float(text: str, settings: Settings) -> Iterator[Finding]:
+    if not text:
+        return
+    value, low, high = float(text), settings.end_float_from, settings.end_float_to
+    why = f"Within {low.value:g} to {high.value:g} mm."
+    if value < low.value:
+        why = "Bound between its bearings when warm: ease one end bell, look for a missing shim."
+    elif value > high.value:
+        why = "The speed switch may not close or open; thrust washers missing?"
+    yield Finding(
+        code="end-float",
+        verdict="good" if low.value <= value <= high.value else "watch",
+        subject=f"End float {value:g} mm",
+        why=why,
+        station="mechanics",
+        figure=value,
+        limit=low.value if value < low.value else high.value,
+        unit="mm",
+        source=high.source,
+    )
+
+
+def _play(text: str, settings: Settings) -> Iterator[Finding]:
+    if not text:
+        return
+    value, limit = float(text), settings.radial_play
+    worn = value > limit.value
+    yield Finding(
+        code="radial-play",
+        verdict="watch" if worn else "good",
+        subject=f"Radial play {value:g} mm",
+        why="Worn bearing or loose seat: which of them turns?" if worn else "Within its limit.",
+        station="mechanics",
+        figure=value,
+        limit=limit.value,
+        unit="mm",
+        source=limit.source,
+    )
+
+
+def _eased(before: str, after: str) -> Iterator[Finding]:
+    """Yield the volts at which it starts turning, before and after easing, as a pair."""
+    if not before or not after:
+        return
+    one, two = float(before), float(after)
+    better = two <= EASED * one
+    yield Finding(
+        code="start-volts",
+        verdict="good" if better else "watch",
+        subject=f"Starts turning at {two:g} V, {one:g} V before",
+        why="Easing shows."
+        if better
+        else "Easing did not lower it: look further than the bearing.",
+        station="mechanics",
+        figure=two,
+        unit="V",
+        source="on a ramp, watching amps",
+    )
