@@ -24,7 +24,9 @@ MOST_NAMED = 8
 WANTED = "a number such as 6203-2RS C3, with ? for a worn character"
 _PREFIX = {"SS": "stainless steel", "W": "stainless steel", "F": "flange on the outer ring"}
 _MARKS = re.compile(r"[\s\-.,_]+")
-_STROKE = re.compile(r"(?<![\d?])/|/(?![\d?])")  # a stroke that is no part of a number such as 62/22
+_STROKE = re.compile(
+    r"(?<![\d?])/|/(?![\d?])"
+)  # a stroke that is no part of a number such as 62/22
 SEALED_WORDS: dict[Closure, str] = {c: t for t, c in reversed(CLOSURES.items())}
 Standing = Literal["known", "several", "special", "unknown", "nothing"]
 
@@ -117,7 +119,8 @@ def numbers_of(text: str) -> tuple[Number, ...]:
     found: list[tuple[bool, Number]] = []
     for name, bearing in SPELLINGS.items():
         for prefix in ("", *_PREFIX):
-            rest = _behind(told, f"{prefix}{name}")
+            # worn characters are looked for in the number, never taken for a word before it
+            rest = _behind(told, f"{prefix}{name}") if told.startswith(prefix) else None
             if rest is None:
                 continue
             marked = rest == "" or rest[0] in " /"

@@ -3,8 +3,7 @@
 from collections.abc import Iterator, Mapping, Sequence
 from functools import partial
 
-import numpy as np
-
+from careful_coil.core.condition.later_rules import hours_between
 from careful_coil.core.job import Finding, Job, Verdict
 from careful_coil.core.job.hands import Hands
 from careful_coil.core.mechanics.commutator import BarLimits, Bars, judge_bars
@@ -13,6 +12,7 @@ from careful_coil.core.values import show_ohm, show_percent
 
 HOURS_A_DAY = 24.0
 DAYS_A_WEEK = 7.0
+MIDNIGHT = "T00:00:00Z"
 LEAST_DAYS = 7  # between two lengths that tell of wear
 SPRINGS = {
     "even": "",
@@ -117,7 +117,7 @@ def days_left(hands: Hands, name: str, least: float) -> float | None:
     if len(points) < len(("from", "to")):
         return None
     (first, long), (last, short) = points[0], points[-1]
-    days = int((np.datetime64(last) - np.datetime64(first)).astype(int))
+    days = hours_between(f"{first}{MIDNIGHT}", f"{last}{MIDNIGHT}") / HOURS_A_DAY
     worn = float(long) - float(short)
     if days < LEAST_DAYS or worn <= 0:
         return None

@@ -191,8 +191,10 @@ def _explained(told: Bars, off: Floats, limits: BarLimits) -> Bars:
         out = tuple(k + 1 for k, o in enumerate(off) if abs(o) > limits.watch)
         return replace(told, standing="several", bars=out)
     same = [t for t in tried if t.left <= best.left + 2 * noise**2 and t.bars == best.bars]
-    faults = tuple(dict.fromkeys(t.fault for t in sorted(same, key=lambda t: t.left)))
-    return replace(told, standing="fault", faults=faults, bars=best.bars, pairs=best.pairs)
+    faults = list(dict.fromkeys(t.fault for t in sorted(same, key=lambda t: t.left)))
+    if not best.pairs and "shorted coil" in faults:
+        faults.append("bars bridged")  # nothing between two bars tells them apart
+    return replace(told, standing="fault", faults=tuple(faults), bars=best.bars, pairs=best.pairs)
 
 
 @dataclass(frozen=True, slots=True)
@@ -225,22 +227,27 @@ def _joints(seen: Floats, off: Floats) -> Iterator[_Tried]:
 
 
 def _coils(seen: Floats, pairs: int) -> Iterator[_Tried]:
-    """Yield each coil with other ohms, and each two neighbours bridged."""
+    """Yield, for each place, a coil short, high or open there and two bars bridged, each at its best ohms.
+
+    A fault elsewhere is the same picture turned round: one correlation holds all places at once.
+    """
     count, step = len(seen), wave_step(len(seen), pairs) if pairs else 1
-    for bridge, ohm, shape in _templates(count, pairs):
-        fault: Fault = (
-            "shorted coil" if ohm < 1 else "open coil" if ohm == math.inf else "high coil"
-        )
+    names, shapes = _templates(count, pairs)
+    turned = np.fft.irfft(np.conj(np.fft.rfft(shapes)) * np.fft.rfft(seen), count)
+    left = float(seen @ seen) + np.sum(shapes**2, axis=1)[:, None] - 2 * turned
+    for fault in dict.fromkeys(names):
+        own = left[[n == fault for n in names]].min(axis=0)
         for at in range(count):
-            rest = seen - np.roll(shape, at)
-            other = (at + (1 if bridge else step)) % count
-            name: Fault = "bars bridged" if bridge else fault
-            yield _Tried(float(rest @ rest), name, (at + 1, other + 1), pairs)
+            other = (at + (1 if fault == "bars bridged" else step)) % count
+            yield _Tried(float(own[at]), fault, (at + 1, other + 1), pairs)
 
 
 @lru_cache(maxsize=64)
-def _templates(count: int, pairs: int) -> tuple[tuple[bool, float, Floats], ...]:
-    """Return, for the coil (or bridge) at the first bar: whether a bridge, its ohms of one coil's, readings."""
+def _templates(count: int, pairs: int) -> tuple[tuple[Fault, ...], Floats]:
+    """Return faults of the coil (or bridge) at the first bar, each at many ohms, and what each would read.
+
+    Readings are drawn together as `_squeezed` does, shape (faults, bars).
+    """
     coils = armature(count, pairs)
     lattice = 2.0 * np.eye(count)
     for a, b in coils:
@@ -250,12 +257,21 @@ def _templates(count: int, pairs: int) -> tuple[tuple[bool, float, Floats], ...]
     here = np.arange(count)
     there = (here + 1) % count
     plain = float(inverse[0, 0] + inverse[1, 1] - 2 * inverse[0, 1])
-    found = []
-    for bridge, (a, b) in ((False, coils[0]), (True, (0, 1))):
+    names: list[Fault] = []
+    shapes = []
+    # with lap winding a bridge lies beside a coil: it is that coil with fewer ohms, and nothing else
+    for bridge, (a, b) in ((False, coils[0]), (True, (0, 1)))[: 2 if pairs else 1]:
         across = inverse[here, a] - inverse[here, b] - inverse[there, a] + inverse[there, b]
         own = float(inverse[a, a] + inverse[b, b] - 2 * inverse[a, b])
         for ohm in BRIDGES if bridge else COILS:
             more = 1 / ohm - (0.0 if bridge else 1.0)
             read = plain - more * across**2 / (1 + more * own)
-            found.append((bridge, ohm, _squeezed(read / np.median(read))))
-    return tuple(found)
+            names.append("bars bridged" if bridge else _named(ohm))
+            shapes.append(_squeezed(read / np.median(read)))
+    return tuple(names), np.array(shapes)
+
+
+def _named(ohm: float) -> Fault:
+    if ohm == math.inf:
+        return "open coil"
+    return "shorted coil" if ohm < 1 else "high coil"
