@@ -19,6 +19,7 @@ JOBS = (
     "sander",
     "chandlery",
     "coldstore",
+    "dairy",
 )
 
 

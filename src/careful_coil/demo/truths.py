@@ -1,9 +1,11 @@
 """What the demo motors really are. Only the simulated meter ever sees this."""
 
+import math
 import random
 
 from careful_coil.bench.simulated import HiddenMotor, SimulatedMeter
 from careful_coil.core.job import Job
+from careful_coil.core.mechanics.commutator import armature, bar_ohms
 from careful_coil.core.readings import Meter
 from careful_coil.core.winding import arrangement
 
@@ -15,6 +17,9 @@ SPARE = {
     9: "three-phase-9-lead-wye",
     12: "three-phase-12-lead",
 }
+# 24 bars, lap wound, two coils to a slot, the coil from bar 9 to bar 10 open
+_COILS = [0.567 * (1.06 if k % 2 else 1.0) for k in range(24)]
+OPEN_AT_NINE = tuple(float(v) for v in bar_ohms(armature(24), [*_COILS[:8], math.inf, *_COILS[9:]]))
 SPARE_OHM = {"coil": 3.8, "run": 2.4, "start": 6.9}
 
 
@@ -103,6 +108,15 @@ TRUTHS: dict[str, HiddenMotor] = {
         {"field-1": 1.92, "field-2": 1.18, "armature": 3.4},
         18,
         frame_megohm=95.0,
+        bar_ohms=OPEN_AT_NINE,
+    ),
+    "demo-dairy": _motor(
+        "single-phase-4-lead",
+        _named("A=main-1 B=main-2 C=aux-1 D=aux-2"),
+        {"main": 2.3, "auxiliary": 6.7},
+        21,
+        start_device="switch",
+        frame_megohm=310.0,
     ),
 }
 

@@ -27,11 +27,11 @@ class EnterButton(QPushButton):
 class AskRow(QWidget):
     """The question above, the answers in rows below; nothing is shown without a question."""
 
-    def __init__(self) -> None:
+    def __init__(self, columns: int = COLUMNS) -> None:
         super().__init__()
         self.question = plain_label()
         self.buttons: list[QPushButton] = []
-        self._row = Flow(COLUMNS, 0)
+        self._row = Flow(columns, 0)
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(8)

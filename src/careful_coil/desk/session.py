@@ -58,6 +58,7 @@ class Session(QObject):
     job_changed = Signal()
     station_wanted = Signal(str, str)  # station, field to put the cursor in
     target_changed = Signal()
+    strip_wanted = Signal()
     answered = Signal(str)  # a test's word, chosen by pointer
     told = Signal(str, str)  # words, tone
     settings_changed = Signal()

@@ -14,6 +14,7 @@ SHOWN: dict[Station, str] = {
     "leads": "Leads",
     "insulation": "Insulation",
     "start-gear": "Start gear",
+    "mechanics": "Mechanics",
     "connect": "Connect",
     "release": "Release",
 }

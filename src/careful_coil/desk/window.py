@@ -29,6 +29,7 @@ from careful_coil.desk.stations.insulation import InsulationPage
 from careful_coil.desk.stations.intake import IntakePage
 from careful_coil.desk.stations.leads import LeadsPage
 from careful_coil.desk.stations.marks import marks_of
+from careful_coil.desk.stations.mechanics import MechanicsPage
 from careful_coil.desk.stations.page import Page
 from careful_coil.desk.stations.release import ReleasePage
 from careful_coil.desk.stations.start_gear import StartGearPage
@@ -44,6 +45,7 @@ ABOUT: dict[Station, str] = {
     "leads": "Leads finds what each lead is, from as few readings as it takes.",
     "insulation": "Insulation corrects the tester's figure to 40 °C and holds it against its limit.",
     "start-gear": "Start gear ranks why it will not start and judges capacitors, switches and relays.",
+    "mechanics": "Mechanics keeps what the hands find, and holds what must not leave.",
     "connect": "Connect gives the joints for the supply and proves them by ohms.",
     "release": "Release shows all that stands before it can go, and takes the signature.",
 }
@@ -65,6 +67,7 @@ class Window(QMainWindow):
             "leads": LeadsPage(session, theme),
             "insulation": InsulationPage(session, theme),
             "start-gear": StartGearPage(session, theme),
+            "mechanics": MechanicsPage(session, theme),
             "connect": ConnectPage(session, theme),
             "release": ReleasePage(session, theme),
         }
@@ -113,6 +116,7 @@ class Window(QMainWindow):
         s.job_changed.connect(self.refresh)
         s.target_changed.connect(self._targeted)
         s.station_wanted.connect(self.go)
+        s.strip_wanted.connect(self.to_strip)
         s.told.connect(self.way.say)
         connect = self.pages["connect"]
         release, intake = self.pages["release"], self.pages["intake"]

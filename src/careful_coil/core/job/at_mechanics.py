@@ -20,7 +20,6 @@ FeltField = Literal[
     "bolts-other",
     "fan",
     "ends",
-    "bar-least-length",
     "hours-week",
     "bars-shaft",
     "cord",

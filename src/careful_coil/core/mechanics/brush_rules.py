@@ -33,11 +33,11 @@ SPARKS: dict[str, tuple[Verdict, str]] = {
     "ring": ("hold", "fire round the commutator: stop it; read bar to bar and bars to shaft"),
 }
 FAULT_WORDS = {
-    "shorted coil": "a shorted coil",
-    "open coil": "an open coil",
-    "high coil": "a coil with high ohms: one of its ends badly joined, or half broken",
-    "high joint": "a bad joint at its riser",
-    "bars bridged": "bars bridged: clean the mica between, read again",
+    "shorted coil": "the coil between them has lost turns",
+    "open coil": "only the rest of the ring conducts between them: the coil is broken, or an end is off its riser",
+    "high coil": "the coil between them is high: one end badly joined, or half broken",
+    "high joint": "both readings at it are high by the same: a bad joint at its riser",
+    "bars bridged": "the bars are bridged: clean the mica between, read again",
 }
 
 

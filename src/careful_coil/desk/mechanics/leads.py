@@ -1,0 +1,121 @@
+"""Lead insulation and cord: each lead's state and length, what was done, size and class of a new one."""
+
+from careful_coil.core.errors import BadValue
+from careful_coil.core.job.at_intake import Leads
+from careful_coil.core.job.at_mechanics import Felt, LeadMended
+from careful_coil.core.ledger import Judgement
+from careful_coil.core.mechanics.fields import FELT, read_field
+from careful_coil.core.mechanics.lead_rules import CORD_DONE, CORDS, RELIEFS, WANTS, new_lead
+from careful_coil.core.mechanics.lengths import read_mm
+from careful_coil.core.values import one_of
+from careful_coil.desk.insulation.shown import Prose, Verdicts
+from careful_coil.desk.part import Part
+from careful_coil.desk.session import Session
+from careful_coil.desk.theme import Theme
+
+CODES = ("lead-mended", "cord", "relief", "seen-leads")
+STATES = ("fine", *WANTS)
+MENDS = ("sleeved", "spliced", "renewed", "nothing")
+STATE_WANTED = f"a lead and its state, a length if known: A cracked 180 mm ({', '.join(STATES)})"
+MEND_WANTED = f"a lead and what was done, more if you like: A sleeved 155 °C ({', '.join(MENDS)})"
+
+
+class LeadsPart(Part):
+    """The part of leads and cord."""
+
+    name, title, remark = "lead-insulation", "Leads, cord", "bend each along its length"
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__(session, theme)
+        self._judged: Judgement | None = None
+        self.add_field("lead-state", "A lead and its state", self._state, "A cracked 180 mm", True)
+        self.add_field("lead-done", "A lead and what was done", self._done, "A sleeved", True)
+        self.add_grid(
+            (
+                ("cord", "Cord", "good"),
+                ("cord-done", "Cord: done", "renewed"),
+                ("relief", "Strain relief", "holds"),
+            ),
+            3,
+            self._typed,
+            "felt-",
+        )
+        self.new, self.table = Prose(theme), Prose(theme)
+        self.words = Prose(theme, "quiet", 13)
+        self.words.say(
+            f"States: {', '.join(STATES)}. Done: {', '.join(MENDS)}. Cord: {', '.join(CORDS)}; "
+            f"{', '.join(CORD_DONE)}. Relief: {', '.join(RELIEFS)}."
+        )
+        self.list = Verdicts(theme)
+        for part in (self.table, self.new, self.list, self.words):
+            self.column.addWidget(part)
+
+    def told(self, judged: Judgement) -> tuple[str, str]:
+        """Return how leads and cord stand."""
+        own = [f for f in judged.findings if f.code in CODES]
+        if not own:
+            bad = [x for x in judged.job.leads if x.insulation in WANTS]
+            return ("watch", f"{len(bad)} to mend") if bad else ("", "not looked at")
+        return own[0].verdict, own[0].subject[0].lower() + own[0].subject[1:]
+
+    def show_judgement(self, judged: Judgement) -> None:
+        """Show each lead, what a new one must be, the cord."""
+        self._judged = judged
+        job = judged.job
+        for name in ("cord", "cord-done", "relief"):
+            self.fields[f"felt-{name}"].show_text(job.hands.felt.get(name, ""))
+        lines = []
+        for x in job.leads:
+            mend = job.hands.mended.get(x.tag)
+            parts: list[str] = [x.insulation or "not looked at"]
+            parts += [f"{x.length_mm:g} mm"] if x.length_mm else []
+            if mend is not None:
+                parts.append(f"{mend.how}{f' ({mend.words})' if mend.words else ''}")
+            elif x.insulation in WANTS:
+                parts.append(WANTS[x.insulation][0])
+            lines.append(f"{x.tag}: {', '.join(parts)}")
+        self.table.say("\n".join(lines) or "No leads are tagged yet.")
+        told = new_lead(job)
+        self.new.say(
+            f"A new lead: {told.mm2:g} mm² of copper for {told.amp:g} A, insulation for {told.celsius} °C at least "
+            "(IEC 60204-1, method B1, 40 °C; the maker's own lead wins). Room to move where a head swings."
+            if told
+            else "What a new lead must be follows from the plate's amps."
+        )
+        self.list.show_findings([f for f in judged.findings if f.code in CODES])
+
+    def _tag(self, text: str, wanted: str) -> tuple[str, str]:
+        tags = {t.upper(): t for t in (self._judged.job.tags if self._judged else ())}
+        first, _, rest = text.strip().partition(" ")
+        if first.upper() not in tags or not rest.strip():
+            raise BadValue(text, wanted)
+        return tags[first.upper()], rest.strip()
+
+    def _state(self, text: str) -> None:
+        if not text.strip():
+            return
+        tag, rest = self._tag(text, STATE_WANTED)
+        word, _, length = rest.partition(" ")
+        state = one_of(word, STATES)
+        changes: dict[str, object] = {"insulation": state}
+        if length.strip():
+            changes["length_mm"] = read_mm(length)
+        judged = self._judged
+        leads = judged.job.leads if judged else ()
+        kept = tuple(x.model_copy(update=changes) if x.tag == tag else x for x in leads)
+        self.session.record(Leads(leads=kept), station="mechanics")
+
+    def _done(self, text: str) -> None:
+        if not text.strip():
+            return
+        tag, rest = self._tag(text, MEND_WANTED)
+        word, _, words = rest.partition(" ")
+        how = one_of(word, MENDS)
+        body = LeadMended.model_validate(
+            {"tag": tag, "how": "" if how == "nothing" else how, "words": words.strip()}
+        )
+        self.session.record(body, station="mechanics")
+
+    def _typed(self, field: str, text: str) -> None:
+        body = Felt.model_validate({"field": field, "text": read_field(FELT, field, text)})
+        self.session.record(body, station="mechanics")
