@@ -74,6 +74,21 @@ def test_start_gear_has_its_own_part_of_the_sheet() -> None:
     assert "Dress S1" not in without
 
 
+def test_mechanics_has_its_own_part_of_the_sheet() -> None:
+    jobs = {j.id: j for j in demo_jobs()}
+    churn = words_of(sheet(225, judge(fold(jobs["demo-dairy"].entries), Settings())))
+    for part in (
+        "Shaft: by hand binding, runs on 1.1 s, end float 0.35 mm, turns from 52 V.",
+        "Bearing, drive end: number 62?4 ZZ, state dry, measured 20.02 × 47 × 14.05 mm.",
+        "Temporary T1: clip lead across the protector; NOT CLEARED.",
+        "To order: 1 × 6204-ZZ, drive end.",
+    ):
+        assert part in churn
+    sander = words_of(sheet(222, judge(fold(jobs["demo-sander"].entries), Settings())))
+    assert "24 bars, each to the next:" in sander
+    assert "HOLD: Bars 9 and 10: open coil" in sander
+
+
 def test_an_empty_job_still_gives_a_sheet() -> None:
     assert "Motor without a name" in words_of(sheet(12, judged()))
 

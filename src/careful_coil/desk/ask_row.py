@@ -37,6 +37,7 @@ class AskRow(QWidget):
         column.setSpacing(8)
         column.addWidget(self.question)
         column.addWidget(self._row)
+        column.addStretch()
         self._asked: tuple[str, tuple[str, ...]] = ("", ())
         self._answered: Callable[[str], None] = lambda _: None
         self.hide()

@@ -22,12 +22,10 @@ SETTINGS, NEW = "settings", "new"
 # name of the picture; motor, a new one, or the settings; station; part of it
 VIEWS = (
     ("intake", "demo-bakery", "intake", "counter"),
-    ("intake-no-plate", "demo-school", "intake", "plate"),
     ("intake-hookup", "demo-theatre", "intake", "hookup"),
     ("intake-condition", "demo-theatre", "intake", "condition"),
     ("leads", "demo-theatre", "leads", ""),
     ("leads-twelve", "demo-ropewalk", "leads", ""),
-    ("leads-universal", "demo-sander", "leads", ""),
     ("leads-polarity", "demo-theatre", "leads", "kick"),
     ("leads-why", "demo-ropewalk", "leads", "why"),
     ("insulation", "demo-cider-mill", "insulation", "test"),
@@ -36,6 +34,8 @@ VIEWS = (
     ("start-gear-capacitors", "demo-chandlery", "start-gear", "capacitor"),
     ("start-gear-fitting", "demo-coldstore", "start-gear", "fitting"),
     ("start-gear-curves", "demo-chandlery", "start-gear", "curves"),
+    ("mechanics", "demo-dairy", "mechanics", "bearings"),
+    ("mechanics-commutator", "demo-sander", "mechanics", "bars"),
     ("connect", "demo-theatre", "connect", ""),
     ("release", "demo-cider-mill", "release", ""),
     ("settings", SETTINGS, "", ""),

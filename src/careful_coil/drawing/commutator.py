@@ -11,7 +11,7 @@ LONGEST = 1.8  # times that: longer ones end in a head
 ROOM = LIKE * LONGEST + 2.0  # outside the ring
 SMALL = 3.1
 Place = Callable[[float, float], Point]  # radius and turn to a point
-NAMED = (1, 2, 3, 4, 6, 8, 12)  # every so many bars are numbered
+NAMED = (1, 2, 3, 4, 6, 8, 12, 24)  # every so many bars are numbered
 
 
 def draw_bars(

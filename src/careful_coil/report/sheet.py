@@ -2,7 +2,7 @@
 
 import io
 import os
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from pathlib import Path
 
 from reportlab.lib.pagesizes import A4
@@ -26,6 +26,7 @@ from careful_coil.drawing.curve import draw_test
 from careful_coil.drawing.scene import hookup_drawing
 from careful_coil.report.canvas import draw_shapes, ink
 from careful_coil.report.gear import gear_lines
+from careful_coil.report.mechanics import mechanics_lines
 
 REGULAR, BOLD = "B612", "B612-Bold"
 CURVE_FROM_S = 60.0  # a shorter test is told in figures
@@ -74,7 +75,8 @@ def sheet(number: int, judged: Judgement) -> bytes:
     _identity(page, number, judged)
     _leads(page, judged)
     _condition(page, judged)
-    _gear(page, judged)
+    _lines(page, "Start gear", gear_lines(judged))
+    _lines(page, "Mechanics", mechanics_lines(judged))
     _hookup(page, judged)
     _findings(page, judged)
     _signature(page, judged)
@@ -248,11 +250,12 @@ def _condition(page: _Page, judged: Judgement) -> None:
         page.y -= drawing.height * scale + 4
 
 
-def _gear(page: _Page, judged: Judgement) -> None:
-    lines = list(gear_lines(judged))
-    if lines:
-        page.head("Start gear")
-    for line in lines:
+def _lines(page: _Page, head: str, lines: Iterable[str]) -> None:
+    """Write a station's own lines under its name; nothing where there are none."""
+    told = list(lines)
+    if told:
+        page.head(head)
+    for line in told:
         page.text(line, 9)
 
 

@@ -37,6 +37,7 @@ from careful_coil.core.ledger.next_card import NextStep, readings_put_off, steps
 from careful_coil.core.ledger.next_gear import gear_steps
 from careful_coil.core.ledger.next_mechanics import mechanics_steps
 from careful_coil.core.ledger.next_wall import insulation_steps
+from careful_coil.core.mechanics.parts import Part, parts_wanted
 from careful_coil.core.mechanics.rules import mechanics_findings
 from careful_coil.core.settings import Settings
 
@@ -63,6 +64,7 @@ class Judgement:
     gate: tuple[Finding, ...]  # what stands before it can go
     next: NextStep | None
     skipped: tuple[NextStep, ...] = ()
+    parts: tuple[Part, ...] = ()  # wanted, with their specification
     pips: tuple[str, ...] = ()  # for each station: done, open, hold or nothing
 
     @property
@@ -136,6 +138,7 @@ def judge(job: Job, settings: Settings, not_here: Collection[str] = ()) -> Judge
             *(s for s in every if s.code in not_here),
             *readings_put_off(job, every, not_here),
         ),
+        parts=parts_wanted(job, settings),
         pips=_pips(findings),
     )
 

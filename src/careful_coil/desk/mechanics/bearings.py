@@ -19,7 +19,6 @@ from careful_coil.core.mechanics.bearing_rules import (
 )
 from careful_coil.core.mechanics.fields import BEARING, read_field
 from careful_coil.core.mechanics.lengths import read_three
-from careful_coil.core.mechanics.parts import parts_wanted
 from careful_coil.desk.ask_row import AskRow
 from careful_coil.desk.flow import Flow
 from careful_coil.desk.insulation.plot import Plot
@@ -128,9 +127,8 @@ class BearingsPart(Part):
                 or (f.code in ("bearing-speed", "bearing-heat") and ENDS[self.end] in f.subject)
             ]
         )
-        wanted = parts_wanted(judged.job, self.session.settings)
         self.parts.say(
-            "\n".join(f"{p.count} × {p.words}, {p.place}: {p.why}." for p in wanted)
+            "\n".join(f"{p.count} × {p.words}, {p.place}: {p.why}." for p in judged.parts)
             or "Nothing yet."
         )
 
