@@ -37,4 +37,5 @@ def test_sums_in_words_and_json(capsys: pytest.CaptureFixture[str]) -> None:
         "capacitors-together",
         "start-capacitor",
         "stall-heating",
+        "bearing",
     ]

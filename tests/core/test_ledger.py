@@ -222,6 +222,7 @@ def test_every_gate_finding_has_words_and_a_station() -> None:
                 "leads",
                 "insulation",
                 "start-gear",
+                "mechanics",
                 "connect",
                 "release",
             )

@@ -135,6 +135,7 @@ def test_a_temporary_holds_the_release_until_it_is_cleared(bench: Bench) -> None
     assert gate(bench) == {"temporary"}
     bench.ctrl(Key.Key_9)
     assert "temporary" in gate(bench)
+    station(bench, "temporaries")
     fill(bench, "temporary-cleared", "T1 taken off, CD saw it")
     assert not bench.judged.gate
     fill(bench, "changed", "hole 6 mm in the end bell")

@@ -191,7 +191,7 @@ def _state(told: Mapping[str, str], settings: Settings) -> tuple[Verdict, str, s
                 "Shielded and sealed ones are not relubricated.",
             )
         return "good", "runs well", "Runs well."
-    means = STATES.get(state, "")
+    means = STATES.get(state) or state  # or in the bench's own words
     if state == "seized":
         oiled = " Oil on it is temporary: the hold stays." if done in ("oiled", "greased") else ""
         return "hold", "seized", f"{means[0].upper()}{means[1:]}: renew it.{oiled}"

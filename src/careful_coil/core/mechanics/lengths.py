@@ -7,7 +7,7 @@ from careful_coil.core.errors import BadValue
 from careful_coil.core.mechanics.bearing_table import INCH
 
 WANTED = "millimetres such as 17 or 17.05, or inches such as 5/8 in"
-LARGEST_MM = 5000.0
+SMALLEST_MM, LARGEST_MM = 0.001, 5000.0
 _ONE = re.compile(r"(?:(\d+)[ -])?(\d+(?:\.\d+)?)(?:/(\d+))?")
 _UNIT = re.compile(r"\s*(mm|in|inch|\"|″)?$")
 
@@ -27,7 +27,7 @@ def read_mm(text: str) -> float:
     value = float(Fraction(top) / Fraction(below)) if below else float(top)
     value += float(whole or 0)
     value *= INCH if inches else 1.0
-    if not 0 < value <= LARGEST_MM:
+    if not SMALLEST_MM <= value <= LARGEST_MM:
         raise BadValue(text, WANTED)
     return value
 

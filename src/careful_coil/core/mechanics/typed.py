@@ -11,6 +11,7 @@ from careful_coil.core.mechanics.lengths import read_mm
 from careful_coil.core.readings import ohm_value
 from careful_coil.core.values import Quantity, parse
 
+LEAST = 0.001
 LONGEST_COAST, MOST_WEEK = 600.0, 168.0
 FEWEST_BARS = 3
 OHMS_WANTED = "ohms from each bar to the next, such as 0.21 0.22 open 0.21"
@@ -33,7 +34,7 @@ def hours_of(text: str) -> str:
 def volts_of(text: str) -> str:
     """Return volts above nothing as kept. Raises: BadValue."""
     value = parse(text, Quantity.VOLTAGE)
-    if value.number is None or not 0 < value.value < 1e5:
+    if value.number is None or not LEAST <= value.value < 1e5:
         raise BadValue(text, "volts such as 62 V")
     return f"{value.value:g}"
 
@@ -118,6 +119,6 @@ def _figure(figure: str, text: str, most: float, wanted: str) -> str:
         value = float(figure.strip().replace(",", "."))
     except ValueError:
         raise BadValue(text, wanted) from None
-    if not 0 < value <= most:
+    if not LEAST <= value <= most:
         raise BadValue(text, wanted)
     return f"{value:g}"

@@ -11,7 +11,7 @@ from careful_coil.core.sums.model import Answer, Sum
 from careful_coil.core.sums.power_sums import POWER_SUMS
 
 SUMS: dict[str, Sum] = {
-    s.name: s for s in (*POWER_SUMS, *CONDITION_SUMS, *GEAR_SUMS, *MECHANICS_SUMS, *MACHINE_SUMS)
+    s.name: s for s in (*POWER_SUMS, *CONDITION_SUMS, *GEAR_SUMS, *MACHINE_SUMS, *MECHANICS_SUMS)
 }
 
 
