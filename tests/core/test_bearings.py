@@ -269,6 +269,12 @@ def test_the_school_decides_what_oil_may_do() -> None:
     oil = judged(*TICKET, *sleeve, settings=Settings(schools={"bearing": "oil and watch"}))
     assert of(renew, "bearing-drive").verdict == "hold"
     assert of(oil, "bearing-drive").verdict == "watch"
+    weigh = judged(
+        *TICKET,
+        *bearing(number="6203", state="rough"),
+        settings=Settings(schools={"bearing": "replace motor"}),
+    )
+    assert "Weigh a new motor" in of(weigh, "bearing-drive").why
     stuck = bearing(sort="sleeve", state="seized", done="oiled")
     held = judged(*TICKET, *stuck, settings=Settings(schools={"bearing": "oil and watch"}))
     assert of(held, "bearing-drive").verdict == "hold"

@@ -131,6 +131,21 @@ def test_a_worn_bearing_raises_its_cause() -> None:
     assert odds_of(rough, "bearing-worn") > 1.5 * odds_of(judged(*CLICKS), "bearing-worn")
 
 
+def test_what_was_made_good_here_is_made_good_at_intake() -> None:
+    def seen(item: str, answer: str) -> dict[str, Any]:
+        return {"kind": "condition", "item": item, "answer": answer}
+
+    log = [*TICKET, seen("by-hand", "seized"), seen("drive-end bearing", "rough")]
+    before = judged(*log)
+    assert of(before, "seen-by-hand").verdict == "hold"
+    after = judged(
+        *log, felt("feel", "free"), *bearing(number="6203", state="rough", done="renewed")
+    )
+    assert of(after, "seen-by-hand").verdict == "good"
+    assert of(after, "seen-drive-end-bearing").verdict == "good"
+    assert of(before, "seen-drive-end-bearing").verdict == "watch"
+
+
 # --- leads ----------------------------------------------------------------------------------------------
 
 

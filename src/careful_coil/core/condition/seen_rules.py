@@ -52,6 +52,10 @@ def _item(job: Job, item: Item, body: ConditionSeen, settings: Settings) -> Iter
             item.name, f"{item.question}: {body.answer} when it came", f"Since then: {done}."
         )
         return
+    since = _mended_by_hands(job, item.name)
+    if since:
+        yield _good(item.name, f"{item.question}: {body.answer} when it came", since)
+        return
     weight: Weight = wrong.weight
     if item.school and settings.school(item.school) == "always":
         weight = "hold"
@@ -63,6 +67,22 @@ def _item(job: Job, item: Item, body: ConditionSeen, settings: Settings) -> Iter
         station="intake",
         gate=weight == "hold",
     )
+
+
+BEARING_ITEMS = {"drive-end bearing": "drive", "other bearing": "other"}
+
+
+def _mended_by_hands(job: Job, item: str) -> str:
+    """Return what Mechanics says has been made good of it since, nothing where it has not."""
+    hands = job.hands
+    if item == "by-hand" and hands.felt.get("feel") == "free":
+        return "Since then: turns freely by hand."
+    if hands.bearings.get(BEARING_ITEMS.get(item, ""), {}).get("done") == "renewed":
+        return "Since then: renewed."
+    every = [told.get("done") for told in hands.brushes.values()]
+    if item == "brushes" and every and set(every) == {"renewed"}:
+        return "Since then: renewed."
+    return ""
 
 
 def _lead_insulation(job: Job) -> Iterator[Finding]:

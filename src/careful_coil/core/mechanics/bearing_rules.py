@@ -31,7 +31,7 @@ SEATS = {
 WICKS = {"soaks": "", "dry": "wet it with oil until it soaks", "gone": "fit a wick"}
 HOT_CLASSES = ("F", "H")
 SCHOOL = "bearing"
-RENEW, OIL = "renew", "oil and watch"
+RENEW, OIL, REPLACE = "renew", "oil and watch", "replace motor"
 RUBBING: tuple[Closure, ...] = ("one seal", "two seals")
 SEALED: tuple[Closure, ...] = ("two shields", "two seals", "two light seals")
 WEIGHT: dict[Verdict, int] = {"hold": 0, "unproven": 1, "watch": 2, "note": 3, "good": 4}
@@ -201,6 +201,8 @@ def _state(told: Mapping[str, str], settings: Settings) -> tuple[Verdict, str, s
             f"{state}, oiled",
             "Oiled and watched, as this shop does: it comes back soon.",
         )
+    if settings.school(SCHOOL) == REPLACE and not done:
+        return "hold", state, "Weigh a new motor: its bearings may cost more than it is worth."
     if settings.school(SCHOOL) == RENEW or done in ("", "kept"):
         return "hold", state, f"{means[0].upper()}{means[1:]}: renew it."
     return (
