@@ -4,7 +4,7 @@ from typing import Any
 
 import pytest
 
-from careful_coil.core.ledger import Judgement
+from careful_coil.core.ledger import Judgement, judge
 from careful_coil.core.mechanics.lead_rules import new_lead
 from careful_coil.core.mechanics.open_rules import parts_left
 from careful_coil.core.mechanics.parts import parts_wanted
@@ -230,3 +230,43 @@ def test_what_was_missing_when_it_came_is_asked_for() -> None:
     came = {"kind": "arrived", "states": [], "missing": ["fan cover"]}
     assert "Came without: fan cover" in of(judged(*TICKET, came), "assembly").why
     assert "assembly" not in codes(judged(*TICKET, came, off("Fan cover", back=True)))
+
+
+# --- what comes next ------------------------------------------------------------------------------------
+
+
+def asked(*bodies: dict[str, Any]) -> list[str]:
+    """Return the codes of Mechanics' steps, in order."""
+    job, put_off = judged(*bodies).job, set[str]()
+    found = []
+    while (step := judge(job, Settings(), put_off).next) is not None:
+        put_off.add(step.code)
+        if step.station == "mechanics" and not step.code.startswith("open-"):
+            found.append(step.code)
+    return found
+
+
+def test_nothing_is_asked_in_turn_before_the_first_thing_is_said() -> None:
+    assert asked(*TICKET) == ["mechanics"]
+    assert asked(*TICKET, felt("coast-down", "5"))[:3] == ["feel", "bearing-drive", "bearing-other"]
+
+
+def test_what_is_bad_is_asked_for_until_it_is_mended() -> None:
+    bad = [*TICKET, felt("feel", "binding"), *GOOD_ENDS, temporary(), felt("fan", "missing")]
+    assert asked(*bad)[:3] == ["mend-shaft-feel", "mend-fan", "temporary-T1"]
+    mended = [*bad, felt("feel", "free"), felt("fan", "good"), temporary(cleared="off")]
+    assert asked(*mended, off("guard")) == ["back-guard"]
+
+
+def test_bars_are_asked_for_one_after_the_other() -> None:
+    look = {"kind": "look", "sign": "brushes", "answer": "yes"}
+    begun = [*TICKET, look, felt("feel", "free"), *GOOD_ENDS]
+    assert asked(*begun)[:2] == ["brushes", "bars"]
+    part = {"kind": "bars-read", "first": 1, "ohms": [0.2, 0.2]}
+    assert "bar-3" in asked(*begun, commutator(6), part)
+
+
+def test_a_motor_with_brushes_has_no_start_gear_to_judge() -> None:
+    look = {"kind": "look", "sign": "brushes", "answer": "yes"}
+    assert "start-gear" in codes(judged(*TICKET))
+    assert "start-gear" not in codes(judged(*TICKET, look))

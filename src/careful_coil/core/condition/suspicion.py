@@ -26,6 +26,7 @@ from careful_coil.core.job import Finding, Job
 from careful_coil.core.kind import Weighed
 
 BRUSHED = ("universal", "dc-magnet", "dc-wound", "repulsion-start")
+LIKELY = 0.6  # odds of a kind with brushes, from which it is taken for one
 THREE = ("three-phase", "three-phase-magnet", "wound-rotor", "synchronous")
 SILENT = 0.75  # how much of a symptom's absence is worth when the customer did not name it
 HAND_OF = {"stiff": "stiff", "rough": "stiff", "rubs": "stiff", "seized": "seized"}
@@ -112,6 +113,11 @@ def suspicion_of(job: Job, kinds: Weighed) -> Suspicion | None:
     elif not answers[UNCOUPLED] and answers[BY_HAND] != "seized":
         ask = ("Uncoupled from its load: does it run?", RUN_ANSWERS, UNCOUPLED)
     return Suspicion(odds=odds, ask=ask[0], answers=ask[1], key=ask[2], symptoms=named, when=when)
+
+
+def has_brushes(kinds: Weighed) -> bool:
+    """Return whether it is likely a motor with brushes and a commutator."""
+    return sum(o.probability for o in kinds.odds if o.kind.name in BRUSHED) >= LIKELY
 
 
 def _worn_bearings(job: Job) -> list[tuple[str, str]]:

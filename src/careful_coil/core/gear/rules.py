@@ -13,10 +13,13 @@ from careful_coil.core.settings import Settings
 UNDONE = "Switch, relay and capacitors: tested, and by whom."
 
 
-def gear_findings(job: Job, settings: Settings) -> list[Finding]:
-    """Return findings on capacitors, devices and work on them, and the gate's line of the whole."""
+def gear_findings(job: Job, settings: Settings, without: bool = False) -> list[Finding]:
+    """Return findings on capacitors, devices and work on them, and the gate's line of the whole.
+
+    `without` whether its kind has no start gear; what is noted is judged all the same.
+    """
     gear = job.gear
-    if job.plate.phases == 3 and gear.empty:
+    if (without or job.plate.phases == 3) and gear.empty:
         return []
     found = [
         *capacitor_findings(gear, settings),

@@ -5,7 +5,12 @@ from dataclasses import dataclass
 
 from careful_coil.core.condition.rules import condition_findings
 from careful_coil.core.condition.seen_rules import seen_findings
-from careful_coil.core.condition.suspicion import Suspicion, suspicion_findings, suspicion_of
+from careful_coil.core.condition.suspicion import (
+    Suspicion,
+    has_brushes,
+    suspicion_findings,
+    suspicion_of,
+)
 from careful_coil.core.condition.wall import Wall, wall_of
 from careful_coil.core.connect.as_found import Reading, as_found_findings, readings_of
 from careful_coil.core.connect.plate_ohms import plate_ohm_findings
@@ -104,7 +109,7 @@ def judge(job: Job, settings: Settings, not_here: Collection[str] = ()) -> Judge
         *condition_findings(job, found, naming, wall, settings),
         *plate_ohm_findings(job, found, naming, settings),
         *connect_findings(job, state, settings),
-        *gear_findings(job, settings),
+        *gear_findings(job, settings, has_brushes(kinds)),
         *mechanics_findings(job, kinds, settings),
         *release_findings(job),
     ]

@@ -2,15 +2,29 @@
 
 from collections.abc import Iterator, Sequence
 
+from careful_coil.core.condition.suspicion import has_brushes
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.kind import Weighed
 from careful_coil.core.ledger.next_card import NextStep
 from careful_coil.core.mechanics.bearing_rules import ENDS
 from careful_coil.core.mechanics.brush_rules import next_bar
 from careful_coil.core.mechanics.open_rules import parts_left
-from careful_coil.core.mechanics.rules import has_brushes
 
 BAR = "bar {}"
+# what is found bad, and the field where it is said to be mended
+MEND = {
+    "shaft-feel": "feel",
+    "bolts-drive": "felt-bolts-drive",
+    "bolts-other": "felt-bolts-other",
+    "fan": "felt-fan",
+    "seals": "felt-seals",
+    "brush": "brush-done",
+    "bars": "bars-typed",
+    "bars-shaft": "bars-shaft",
+    "lead-mended": "lead-done",
+    "cord": "felt-cord-done",
+    "relief": "felt-relief",
+}
 
 
 def mechanics_steps(job: Job, kinds: Weighed, findings: Sequence[Finding]) -> Iterator[NextStep]:
@@ -30,9 +44,12 @@ def mechanics_steps(job: Job, kinds: Weighed, findings: Sequence[Finding]) -> It
             yield _step("brushes", "Look at the brushes", "brush-length", why)
     yield from _bars(job, kinds)
     for f in findings:
+        if f.code in MEND and f.verdict == "hold":
+            yield _step(f"mend-{f.code}", f.subject, MEND[f.code], f.why)
+    for f in findings:
         if f.code == "temporary" and f.verdict == "hold":
-            name = f.subject.split(":")[0].lower()
-            yield _step("temporary", f"Clear {name}", "temporary-cleared", f.why)
+            name = f.subject.split(":")[0].removeprefix("Temporary ")
+            yield _step(f"temporary-{name}", f"Clear {name}", "temporary-cleared", f.why)
     left = parts_left(job)
     if left and judged:
         why = f"{len(left)} to go, the last off first on."

@@ -2,7 +2,7 @@
 
 from functools import partial
 
-from careful_coil.core.condition.suspicion import BRUSHED
+from careful_coil.core.condition.suspicion import has_brushes
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.kind import Weighed
 from careful_coil.core.mechanics.bearing_rules import ENDS, bearing_findings
@@ -13,12 +13,6 @@ from careful_coil.core.mechanics.shaft_rules import shaft_findings
 from careful_coil.core.settings import Settings
 
 UNDONE = "Free by hand, no play, no rub; the bearing at each end."
-LIKELY = 0.6  # odds of a kind with brushes, from which they are asked for
-
-
-def has_brushes(kinds: Weighed) -> bool:
-    """Return whether it is likely a motor with brushes and a commutator."""
-    return sum(o.probability for o in kinds.odds if o.kind.name in BRUSHED) >= LIKELY
 
 
 def mechanics_findings(job: Job, kinds: Weighed, settings: Settings) -> list[Finding]:
