@@ -38,4 +38,9 @@ def test_sums_in_words_and_json(capsys: pytest.CaptureFixture[str]) -> None:
         "start-capacitor",
         "stall-heating",
         "bearing",
+        "wire",
+        "winding-factor",
+        "winding-ohms",
+        "rewind-turns",
+        "core-loop",
     ]

@@ -9,9 +9,18 @@ from careful_coil.core.sums.machine_sums import MACHINE_SUMS
 from careful_coil.core.sums.mechanics_sums import MECHANICS_SUMS
 from careful_coil.core.sums.model import Answer, Sum
 from careful_coil.core.sums.power_sums import POWER_SUMS
+from careful_coil.core.sums.rewind_sums import REWIND_SUMS
 
 SUMS: dict[str, Sum] = {
-    s.name: s for s in (*POWER_SUMS, *CONDITION_SUMS, *GEAR_SUMS, *MACHINE_SUMS, *MECHANICS_SUMS)
+    s.name: s
+    for s in (
+        *POWER_SUMS,
+        *CONDITION_SUMS,
+        *GEAR_SUMS,
+        *MACHINE_SUMS,
+        *MECHANICS_SUMS,
+        *REWIND_SUMS,
+    )
 }
 
 

@@ -1,0 +1,1 @@
+"""Winding data and what is worked out of them: wire, layout, factors, magnetics, conversions."""
