@@ -177,6 +177,20 @@ class Settings:
     bars_watch: Limit = Limit(5.0, "%", "trade practice", "Like bars apart: watch above")
     bars_hold: Limit = Limit(10.0, "%", "trade practice", "Like bars apart: hold above")
     bars_shaft: Limit = Limit(1.0, "MΩ", "IEEE 43: armatures, at 40 °C", "Bars to shaft, at least")
+    gap_from: Limit = Limit(0.5, "T", "usual of random wound motors", "Air gap, from")
+    gap_to: Limit = Limit(0.9, "T", "usual of random wound motors", "Air gap, up to")
+    tooth_from: Limit = Limit(1.3, "T", "usual of random wound motors", "Teeth, from")
+    tooth_to: Limit = Limit(1.8, "T", "usual of random wound motors", "Teeth, up to")
+    back_from: Limit = Limit(1.1, "T", "usual of random wound motors", "Back iron, from")
+    back_to: Limit = Limit(1.6, "T", "usual of random wound motors", "Back iron, up to")
+    density_from: Limit = Limit(3.0, "A/mm²", "usual, random wound", "Current density, from")
+    density_to: Limit = Limit(8.0, "A/mm²", "usual, random wound", "Current density, up to")
+    fill_most: Limit = Limit(
+        80.0, "%", "shop default, squares over the enamel", "Slot fill: watch above"
+    )
+    record_ohm_apart: Limit = Limit(
+        10.0, "%", "a tenth off: the record is wrong somewhere", "Record off measured ohms, at most"
+    )
     repair_threshold: Limit = Limit(
         60.0,
         "%",

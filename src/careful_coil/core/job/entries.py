@@ -60,6 +60,7 @@ from careful_coil.core.job.at_start_gear import (
     RunTried,
     WindingLocked,
 )
+from careful_coil.core.job.at_winding import WindingNoted
 from careful_coil.core.job.body import Body, LongText, ShortText
 from careful_coil.core.readings import AnyReading, Tag
 
@@ -257,6 +258,7 @@ AnyBody = Annotated[
     | Modified
     | Temporary
     | PartOff
+    | WindingNoted
     | Covers
     | FoundHookup
     | Supply

@@ -1,10 +1,11 @@
 """The log folded into a job. Never raises: what cannot be applied is left out and remarked."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 
 from careful_coil.core.errors import CoilError
 from careful_coil.core.job.at_intake import FoundHookup, Lead
+from careful_coil.core.job.body import put_text
 from careful_coil.core.job.entries import (
     Attested,
     Entry,
@@ -51,6 +52,7 @@ class Job:
     tested: Tested = field(default_factory=Tested)  # what Insulation tested
     gear: Gear = field(default_factory=Gear)  # what Start gear saw
     hands: Hands = field(default_factory=Hands)  # what Mechanics found
+    winding: Mapping[str, str] = field(default_factory=dict)  # data of the winding by field
     found: FoundHookup | None = None
     supply: Supply | None = None
     joints: tuple[tuple[str, ...], ...] = ()
@@ -103,6 +105,7 @@ def fold(entries: Iterable[Entry]) -> Job:
     waived: dict[str, Waived] = {}
     seen, tested, gear, hands = Seen(), Tested(), Gear(), Hands()
     sums: list[tuple[str, str]] = []
+    winding: dict[str, str] = {}
     leads: tuple[Lead, ...] = ()
     for place, entry in enumerate(counted):
         body = entry.body
@@ -115,6 +118,8 @@ def fold(entries: Iterable[Entry]) -> Job:
                 plate[body.field] = body.text
             case "sum":
                 sums.append((body.name, body.words))
+            case "winding-noted":
+                winding = put_text(winding, body.field, body.text)
             case "leads":
                 leads = body.leads
             case "meter":
@@ -159,6 +164,7 @@ def fold(entries: Iterable[Entry]) -> Job:
         tested=tested,
         gear=gear,
         hands=hands,
+        winding=winding,
         joints=tuple(joints),
         line_ohms=line_ohms,
         attested=attested,

@@ -44,6 +44,7 @@ from careful_coil.core.ledger.next_mechanics import mechanics_steps
 from careful_coil.core.ledger.next_wall import insulation_steps
 from careful_coil.core.mechanics.parts import Part, parts_wanted
 from careful_coil.core.mechanics.rules import mechanics_findings
+from careful_coil.core.rewind.rules import winding_findings
 from careful_coil.core.settings import Settings
 
 OHMMETER = "ohmmeter first"
@@ -111,6 +112,7 @@ def judge(job: Job, settings: Settings, not_here: Collection[str] = ()) -> Judge
         *connect_findings(job, state, settings),
         *gear_findings(job, settings, has_brushes(kinds)),
         *mechanics_findings(job, kinds, settings),
+        *winding_findings(job, kinds, settings),
         *release_findings(job),
     ]
     causes, asks = causes_after(job, suspicion, findings, settings)

@@ -1,0 +1,82 @@
+"""Wires in hand for an area: combinations of gauges at hand, ranked by error, room and number of wires."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from careful_coil.core.errors import BadValue, ValueOutOfRange
+from careful_coil.core.rewind.record import Strand, covered_mm2, read_wire
+from careful_coil.core.rewind.wire import METRIC, area
+
+USUAL_MM = tuple(d for d in METRIC if 0.2 <= d <= 1.6)  # what a shop mostly has on reels
+THICKEST_BY_HAND = 1.6  # thicker single wires are hard to lay in a random winding
+NEIGHBOURS = 0.35  # share by which two gauges in one hand may differ in diameter
+MOST_OFFERS = 8
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Offer:
+    """Wires in hand: their area in mm², the error of it in %, the room over the enamel in mm²."""
+
+    strands: tuple[Strand, ...]
+    mm2: float
+    off_percent: float
+    room_mm2: float
+
+    @property
+    def count(self) -> int:
+        """Return how many wires are in hand."""
+        return sum(s.count for s in self.strands)
+
+
+def read_reels(text: str) -> tuple[float, ...]:
+    """Return the gauges at hand in bare mm, typed in a line; blank: the usual ones. Raises: BadValue."""
+    if not text.strip():
+        return USUAL_MM
+    wanted = "gauges on the reels, such as 0.5 0.56 0.63 0.71, or AWG 20"
+    pieces = text.replace(";", " ").replace("AWG ", "AWG").replace("SWG ", "SWG").split()
+    found = []
+    for piece in pieces:
+        try:
+            (one,) = read_wire(piece.replace("AWG", "AWG ").replace("SWG", "SWG "))
+        except (BadValue, ValueError):
+            raise BadValue(text, wanted) from None
+        found.append(one.mm)
+    return tuple(sorted(set(found)))
+
+
+def offers(
+    mm2: float, reels: Sequence[float], most: int = 6, apart_percent: float = 4.0
+) -> tuple[Offer, ...]:
+    """Return wires in hand of one or two gauges whose area is `mm2` within `apart_percent`.
+
+    At most `most` wires; two gauges only where they differ by little. The nearest first, then the fewest
+    wires, then the least room. Raises: ValueOutOfRange.
+    """
+    if not 0 < mm2 < 1000:
+        raise ValueOutOfRange(f"{mm2:g} mm²", "an area above nothing")
+    if not 1 <= most <= 40:
+        raise ValueOutOfRange(f"{most} wires in hand", "1 to 40")
+    sizes = sorted(set(reels))
+    found: list[Offer] = []
+    for k, one in enumerate(sizes):
+        for n in range(1, most + 1):
+            first = n * area(one)
+            if first > mm2 * (1 + apart_percent / 100):
+                break
+            found += _offer(mm2, apart_percent, ((n, one),))
+            for two in sizes[k + 1 :]:
+                if two > one * (1 + NEIGHBOURS):
+                    break
+                for m in range(1, most - n + 1):
+                    found += _offer(mm2, apart_percent, ((n, one), (m, two)))
+    found.sort(key=lambda o: (round(abs(o.off_percent), 1), o.count, o.room_mm2))
+    return tuple(found)
+
+
+def _offer(mm2: float, apart: float, parts: tuple[tuple[int, float], ...]) -> list[Offer]:
+    whole = sum(n * area(d) for n, d in parts)
+    off = 100 * (whole / mm2 - 1)
+    if abs(off) > apart:
+        return []
+    strands = tuple(Strand(n, d, f"{d:g}") for n, d in parts)
+    return [Offer(strands=strands, mm2=whole, off_percent=off, room_mm2=covered_mm2(strands))]
