@@ -171,7 +171,7 @@ REWIND_SUMS: tuple[Sum, ...] = (
     Sum(
         name="winding-ohms",
         title="Ohms and mass of a winding",
-        formula="R = ρ·l·N·coils/(circuits²·strands·A); m = density·A·strands·l·N·coils",
+        formula="R = 0.017241·l·N·coils/(circuits²·strands·A); m = density·A·strands·l·N·coils",
         domain="copper, round wire; mm bare",
         source="IEC 60028: 0.017241 Ω·mm²/m at 20 °C, 8.89 g/cm³",
         inputs=(
