@@ -4,7 +4,7 @@ from collections.abc import Callable
 
 from PySide6.QtCore import QEvent, QSize, Qt
 from PySide6.QtGui import QKeyEvent, QResizeEvent
-from PySide6.QtWidgets import QLabel, QLineEdit, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QBoxLayout, QHBoxLayout, QLabel, QLineEdit, QVBoxLayout, QWidget
 
 from careful_coil.core.errors import BadValue, CoilError
 from careful_coil.desk.theme import Theme
@@ -101,8 +101,11 @@ class Field(QWidget):
         name: str = "",
         clears: bool = False,
         most: int = LONG,
+        beside: int = 0,
     ) -> None:
+        """`beside` pixels at 100 % text of the label at the left of the cell; 0: above it."""
         super().__init__()
+        self._beside = beside
         self._commit, self._clears, self._most = commit, clears, most
         self.label = Title(label)
         self.cell = Cell()
@@ -117,8 +120,14 @@ class Field(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(3)
-        for part in (self.label, self.cell, self.message):
-            column.addWidget(part)
+        row: QBoxLayout = column
+        if beside:
+            row = QHBoxLayout()
+            row.setSpacing(6)
+            column.addLayout(row)
+        for part in (self.label, self.cell):
+            row.addWidget(part)
+        column.addWidget(self.message)
         self.cell.returnPressed.connect(self._entered)
         self.cell.editingFinished.connect(self.finish)
         self.set_theme(theme)
@@ -128,6 +137,8 @@ class Field(QWidget):
         quiet, hold = theme.colour("quiet").name(), theme.colour("hold").name()
         self.label.setStyleSheet(f"color: {quiet}; font-size: {theme.px(13)}px;")
         self.message.setStyleSheet(f"color: {hold}; font-size: {theme.px(13)}px;")
+        if self._beside:
+            self.label.setFixedWidth(theme.px(self._beside))
 
     def show_text(self, text: str) -> None:
         """Show what stands on record, unless something else is being typed."""

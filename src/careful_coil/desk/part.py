@@ -55,9 +55,19 @@ class Part(QWidget):
         clears: bool = False,
         place: bool = True,
         most: int = SHORT,
+        beside: int = 0,
     ) -> Field:
-        """Add a field, to the column unless it is placed elsewhere; `most` characters."""
-        field = Field(label, commit, self.theme, hint=hint, name=name, clears=clears, most=most)
+        """Add a field, to the column unless it is placed elsewhere; `most` characters, `beside` as in Field."""
+        field = Field(
+            label,
+            commit,
+            self.theme,
+            hint=hint,
+            name=name,
+            clears=clears,
+            most=most,
+            beside=beside,
+        )
         self.fields[name] = field
         if place:
             self.column.addWidget(field)

@@ -15,6 +15,7 @@ SHOWN: dict[Station, str] = {
     "insulation": "Insulation",
     "start-gear": "Start gear",
     "mechanics": "Mechanics",
+    "winding": "Winding",
     "connect": "Connect",
     "release": "Release",
 }

@@ -33,6 +33,7 @@ from careful_coil.desk.stations.mechanics import MechanicsPage
 from careful_coil.desk.stations.page import Page
 from careful_coil.desk.stations.release import ReleasePage
 from careful_coil.desk.stations.start_gear import StartGearPage
+from careful_coil.desk.stations.winding import WindingPage
 from careful_coil.desk.strip import Strip
 from careful_coil.desk.sum_card import SumCard
 from careful_coil.desk.theme import Theme
@@ -46,6 +47,7 @@ ABOUT: dict[Station, str] = {
     "insulation": "Insulation corrects the tester's figure to 40 °C and holds it against its limit.",
     "start-gear": "Start gear ranks why it will not start and judges capacitors, switches and relays.",
     "mechanics": "Mechanics keeps what the hands find, and holds what must not leave.",
+    "winding": "Winding keeps the data of a winding, works out what they give and what a new one needs.",
     "connect": "Connect gives the joints for the supply and proves them by ohms.",
     "release": "Release shows all that stands before it can go, and takes the signature.",
 }
@@ -68,6 +70,7 @@ class Window(QMainWindow):
             "insulation": InsulationPage(session, theme),
             "start-gear": StartGearPage(session, theme),
             "mechanics": MechanicsPage(session, theme),
+            "winding": WindingPage(session, theme),
             "connect": ConnectPage(session, theme),
             "release": ReleasePage(session, theme),
         }

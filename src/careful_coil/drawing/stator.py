@@ -17,6 +17,7 @@ MOST_NAMED = 24
 TINT = {name: k % 3 + 1 for k, name in enumerate((*PHASES, MAIN, START))}
 LETTERS = {MAIN: "M", START: "S"}
 ARC = 24
+APART = 6.0  # mm between two slot numbers in a line
 
 
 def draw_stator(layout: Layout, chosen: int | None = None) -> Drawing:
@@ -131,20 +132,24 @@ def draw_developed(
     for slot in range(1, layout.slots + 1):
         line = ((x(slot), top + head), (x(slot), floor))
         shapes.append(Stroke(points=line, token="hairline", width=0.25))
-    every = next(n for n in NAMED if layout.slots / n <= MOST_NAMED)
+    every = next((n for n in NAMED if n * step >= APART), NAMED[-1])
     for slot in range(1, layout.slots + 1, every):
         shapes.append(Words(at=(x(slot), low + 4.0), text=str(slot), size=SMALL))
     tint = f"phase-{TINT[phase]}"
+    widest = max(((c.finish - c.start) % layout.slots for c in layout.of(phase)), default=1)
     for c in layout.of(phase):
         token = "copper" if c.number == chosen else tint
         wide_by = 0.9 if c.number == chosen else 0.5
         far = c.finish if c.finish > c.start else c.finish + layout.slots
+        reach = (
+            head * (far - c.start) / widest
+        )  # coils that lie in each other do so at their ends too
         for shift in (0, -layout.slots):
             if far + shift < 1 or c.start + shift > layout.slots:
                 continue
             shapes += _diamond(
                 (x(c.start + shift), x(far + shift)),
-                (top, top + head, floor, low),
+                (top + head - reach, top + head, floor, floor + reach),
                 (left - step / 2, wide - left + step / 2),
                 token,
                 wide_by,
@@ -237,9 +242,12 @@ def draw_star(layout: Layout, radius: float = 22.0) -> Drawing:
         shapes.append(Stroke(points=((middle, middle), end), token=token, width=0.7))
         shapes.append(Dot(at=end, radius=1.0, token=token))
     for name in layout.phases:
-        whole = layout.vector(layout.of(name))
-        if abs(whole) > 0:
-            way = math.atan2(whole.imag, whole.real) - math.pi / 2
+        whole = sum(
+            c.sense * cmath.exp(1j * math.radians(layout.degrees * (c.start - 1)))
+            for c in layout.of(name)
+        )
+        if abs(whole) > 1e-9:
+            way = cmath.phase(whole) - math.pi / 2
             far = radius + 3.6
             place = (middle + far * math.cos(way), middle + far * math.sin(way))
             letter = LETTERS.get(name, name)

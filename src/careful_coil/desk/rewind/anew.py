@@ -1,0 +1,256 @@
+"""Made anew for something else: old and new side by side, wires from the reels, kg to order."""
+
+import math
+import re
+from collections.abc import Callable
+
+from PySide6.QtWidgets import QWidget
+
+from careful_coil.core.errors import BadValue, CoilError
+from careful_coil.core.job import Finding
+from careful_coil.core.ledger import Judgement
+from careful_coil.core.rewind.convert import Change, Side, Wanted, convert, old_side
+from careful_coil.core.rewind.factors import Connection
+from careful_coil.core.rewind.record import read_datum, read_turns, show_wire
+from careful_coil.core.rewind.reels import MOST_OFFERS, Offer, offers, read_reels
+from careful_coil.core.rewind.rules import plate_of, record_of
+from careful_coil.core.values import Quantity, parse
+from careful_coil.desk.insulation.shown import Prose, Verdicts
+from careful_coil.desk.part import Part
+from careful_coil.desk.rewind.compare import Compare, Line
+from careful_coil.desk.rewind.record import worked_of
+from careful_coil.desk.session import Session
+from careful_coil.desk.stations.page import Heading
+from careful_coil.desk.theme import Theme
+
+ROWS = (
+    ("volt", "Line volts", "230"),
+    ("hertz", "Hertz", "60"),
+    ("connection", "Connection", "delta"),
+    ("circuits", "Circuits", "2"),
+    ("span", "Span", "1-8"),
+    ("poles", "Poles", "4"),
+    ("turns", "Turns, if not the nearest", "46"),
+    ("reels", "Gauges at hand", "0.5 0.56 0.63"),
+    ("strands", "Wires in hand, at most", "4"),
+)
+USUAL_STRANDS = 4
+
+
+class AnewPart(Part):
+    """The part of the new winding; nothing of it is logged until it is wound."""
+
+    name, title, remark = "anew", "Made anew", "the same core; blank keeps what is"
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__(session, theme)
+        self._judged: Judgement | None = None
+        self._shown = ""
+        self.asked: dict[str, str] = {}
+        self.found: Change | None = None
+        self.offers: tuple[Offer, ...] = ()
+        self.add_grid(ROWS, 3, self._typed, "anew-")
+        self.words = Prose(theme)
+        self.table, self.notes = Compare(theme), Verdicts(theme)
+        self.head = Heading(
+            "Wires from the reels", theme, "by area, wires in hand, room", rule=True
+        )
+        self.wires = Prose(theme)
+        for part in (self.words, self.table, self.notes, self.head, self.wires):
+            self.column.addWidget(part)
+
+    def start(self) -> QWidget:
+        """Start at the volts."""
+        return self.fields["anew-volt"].cell
+
+    def told(self, judged: Judgement) -> tuple[str, str]:
+        """Return whether there is a record to start from."""
+        return "", "from the record" if judged.job.winding else "no record yet"
+
+    def show_judgement(self, judged: Judgement) -> None:
+        """Show old and new."""
+        self._judged = judged
+        here = self.session.open.id if self.session.open else ""
+        if self._shown != here:
+            self._shown, self.asked = here, {}
+        for name, _, _ in ROWS:
+            self.fields[f"anew-{name}"].show_text(self.asked.get(name, ""))
+        self._show()
+
+    def _show(self) -> None:
+        self.found, self.offers = None, ()
+        self.table.show_rows(())
+        self.wires.say("")
+        self.notes.show_findings(())
+        self.head.setVisible(False)
+        judged = self._judged
+        if judged is None:
+            return
+        record, plate = record_of(judged.job), plate_of(judged.job)
+        layout = worked_of(judged, self.session).layout
+        if record.phases != 3 or layout is None:
+            self.words.say(
+                "A three-phase record first: slots, poles, span, turns, wire, connection."
+                if record.phases == 3
+                else "Worked out for three phases; a single-phase one keeps its maker's turns here."
+            )
+            return
+        try:
+            old = old_side(record, plate, layout, judged.job.plate.output_w)
+            found = convert(record, old, self._wanted())
+            offered = offers(
+                found.new.wire_mm2,
+                read_reels(self.asked.get("reels", "")),
+                int(self.asked.get("strands", "") or USUAL_STRANDS),
+            )
+        except CoilError as error:
+            self.words.say(str(error))
+            return
+        self.words.say("")
+        self.found, self.offers = found, offered
+        self.table.show_rows(_table(found))
+        self.notes.show_findings(
+            [
+                Finding(
+                    code="anew",
+                    verdict="hold"
+                    if verdict == "hold"
+                    else "watch"
+                    if verdict == "watch"
+                    else "note",
+                    subject=words.split(":")[0].rstrip("."),
+                    why=words,
+                    station="winding",
+                )
+                for verdict, words in found.notes
+            ]
+        )
+        self.head.setVisible(True)
+        self.wires.say(self._wires(found, offered))
+
+    def _wires(self, found: Change, offered: tuple[Offer, ...]) -> str:
+        """Return the wires that come nearest, with room against the old and kg to order."""
+        if self._judged is None:
+            return ""
+        kg = worked_of(self._judged, self.session).of("kg").value
+        room = self._judged.job.winding.get("slot-area", "")
+        lines = []
+        for k, o in enumerate(offered[:MOST_OFFERS], 1):
+            fill = ""
+            if room:
+                sides = 2 if self._judged.job.winding.get("layers", "2") == "2" else 1
+                fill = (
+                    f", slot fill {100 * o.room_mm2 * found.new.turns * sides / float(room):.0f} %"
+                )
+            mass = (
+                f", {kg * o.mm2 * found.new.turns / (found.old.wire_mm2 * found.old.turns):.2f} kg"
+                if kg
+                else ""
+            )
+            lines.append(
+                f"{k}. {show_wire(o.strands)} mm: {o.off_percent:+.1f} % of area{fill}{mass}"
+            )
+        return (
+            "\n".join(lines)
+            or "Nothing on these reels comes near: more wires in hand, or other gauges."
+        )
+
+    def _wanted(self) -> Wanted:
+        told = self.asked
+        connection: Connection | None = None
+        if told.get("connection"):
+            connection = "delta" if told["connection"] == "delta" else "wye"
+        return Wanted(
+            volt=float(told["volt"]) if told.get("volt") else None,
+            hertz=float(told["hertz"]) if told.get("hertz") else None,
+            connection=connection,
+            circuits=int(told["circuits"]) if told.get("circuits") else None,
+            span=int(told["span"].partition("-")[2]) - 1 if told.get("span") else None,
+            poles=int(told["poles"]) if told.get("poles") else None,
+            turns=float(told["turns"]) if told.get("turns") else None,
+        )
+
+    def _typed(self, field: str, text: str) -> None:
+        told = text.strip()
+        read = READ[field]
+        kept = read(told) if told else ""
+        self.asked = {k: v for k, v in self.asked.items() if k != field}
+        if kept:
+            self.asked[field] = kept
+        self._show()
+
+
+def _figure(text: str, quantity: Quantity, wanted: str) -> str:
+    value = parse(text, quantity)
+    if value.number is None or not 0 < value.value < 1e5:
+        raise BadValue(text, wanted)
+    return f"{value.value:g}"
+
+
+def _one_turn(text: str) -> str:
+    found = read_turns(text)
+    if len(found) != 1:
+        raise BadValue(text, "turns per coil, one figure")
+    return f"{found[0]:g}"
+
+
+def _strands(text: str) -> str:
+    if not re.fullmatch(r"[1-9]|[1-3]\d|40", text, re.ASCII):
+        raise BadValue(text, "wires in hand, 1 to 40")
+    return text
+
+
+def _reels(text: str) -> str:
+    read_reels(text)
+    return text
+
+
+def _datum(field: str) -> Callable[[str], str]:
+    return lambda text: read_datum(field, text)
+
+
+READ: dict[str, Callable[[str], str]] = {
+    "volt": lambda t: _figure(t, Quantity.VOLTAGE, "line volts such as 230"),
+    "hertz": lambda t: _figure(t, Quantity.FREQUENCY, "hertz such as 60"),
+    "connection": _datum("connection"),
+    "circuits": _datum("circuits"),
+    "span": _datum("span"),
+    "poles": _datum("poles"),
+    "turns": _one_turn,
+    "reels": _reels,
+    "strands": _strands,
+}
+
+
+def _table(found: Change) -> tuple[Line, ...]:
+    """Return old and new, one datum a row."""
+    old, new = found.old, found.new
+    return (
+        ("", "as it was", "made anew"),
+        ("Supply", _supply(old), _supply(new)),
+        (
+            "Circuits, span",
+            f"{old.circuits}, 1-{old.span + 1}",
+            f"{new.circuits}, 1-{new.span + 1}",
+        ),
+        ("Turns per coil", f"{old.turns:g}", f"{new.turns:g} ({found.turns:.2f} exactly)"),
+        ("Winding factor", f"{old.kw:.3f}", f"{new.kw:.3f}"),
+        ("Copper in hand", f"{old.wire_mm2:.3f} mm²", f"{new.wire_mm2:.3f} mm²"),
+        ("Gap, back iron", "as it was", f"{new.gap:.1%}, {new.back:.1%} of before"),
+        ("Amps", _amp(old), _amp(new)),
+        ("Power", _watt(old), _watt(new)),
+    )
+
+
+def _supply(side: Side) -> str:
+    return f"{side.volt:.4g} V {side.connection}, {side.hertz:g} Hz, {side.poles} poles"
+
+
+def _amp(side: Side) -> str:
+    return "not known" if side.amp is None else f"{side.amp:.3g} A"
+
+
+def _watt(side: Side) -> str:
+    if side.watt is None or not math.isfinite(side.watt):
+        return "not known"
+    return f"{side.watt / 1000:.3g} kW"

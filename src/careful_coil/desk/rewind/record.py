@@ -1,0 +1,157 @@
+"""The record: data of the winding typed beside the stator that they make, in the order the hands work."""
+
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QResizeEvent
+from PySide6.QtWidgets import QBoxLayout, QVBoxLayout, QWidget
+
+from careful_coil.core.job.at_winding import WindingNoted
+from careful_coil.core.ledger import Judgement
+from careful_coil.core.rewind.record import read_datum
+from careful_coil.core.rewind.rules import left_to_read, plate_of, record_of, title_of
+from careful_coil.core.rewind.worked import Worked, work_out
+from careful_coil.desk.insulation.shown import Prose, Verdicts
+from careful_coil.desk.part import Part
+from careful_coil.desk.rewind.stator_plot import StatorPlot
+from careful_coil.desk.session import Session
+from careful_coil.desk.theme import Theme
+
+BESIDE, LABEL = 500, 104  # pixels at 100 % text: stator and data beside each other; a label
+BOTH, THREE, ONE = (3, 1), (3,), (1,)
+# field, label, hint, for how many phases
+ROWS = (
+    ("slots", "Slots", "36", BOTH),
+    ("poles", "Poles", "4", BOTH),
+    ("exit", "Leads leave at", "drive end, 2 o'clock", BOTH),
+    ("connection", "Connection", "wye", THREE),
+    ("layers", "Sides in a slot", "2", THREE),
+    ("shape", "Coils", "lap", THREE),
+    ("groups", "Groups", "12", THREE),
+    ("coils", "Coils in all", "36", THREE),
+    ("consequent", "Consequent poles", "no", THREE),
+    ("jumpers", "Jumpers", "adjacent", THREE),
+    ("span", "Span", "1-8", THREE),
+    ("turns", "Turns per coil", "28", THREE),
+    ("wire", "Wires, bare mm", "2 x 0.75", THREE),
+    ("circuits", "Circuits", "1", THREE),
+    ("main", "Main, one pole", "1-6:40 2-5:30", ONE),
+    ("main-wire", "Main wire", "0.8", ONE),
+    ("start", "Start, one pole", "1-6:22 2-5:14", ONE),
+    ("start-wire", "Start wire", "0.45", ONE),
+    ("start-at", "Start's slot 1 is", "4", ONE),
+    ("metal", "Metal", "copper", BOTH),
+    ("mass", "Wire out, kg", "3.8", BOTH),
+    ("mean-turn", "Mean turn, mm", "480", BOTH),
+    ("extension", "End turns, mm", "38", BOTH),
+    ("core", "Core length, mm", "110", BOTH),
+    ("bore", "Bore, mm", "98", BOTH),
+    ("slot-depth", "Slot depth, mm", "16", BOTH),
+    ("tooth", "Tooth, mm", "4.1", BOTH),
+    ("back-iron", "Back iron, mm", "17", BOTH),
+    ("ducts", "Ducts", "none", BOTH),
+    ("slot-area", "Slot room, mm²", "105", BOTH),
+    ("liner", "Slot liner", "0.25 polyester", BOTH),
+    ("wedge", "Wedge", "glass", BOTH),
+    ("phase-ohm", "Phase ohms at °C", "3.35 at 22", THREE),
+)
+
+
+class Beside(QWidget):
+    """The stator, and the data at its right; below it where there is no room."""
+
+    def __init__(self, stator: QWidget, data: QWidget, theme: Theme) -> None:
+        super().__init__()
+        self._narrow = theme.px(BESIDE)
+        self._row = QBoxLayout(QBoxLayout.Direction.LeftToRight, self)
+        self._row.setContentsMargins(0, 0, 0, 0)
+        self._row.setSpacing(14)
+        self._row.addWidget(stator, 3, Qt.AlignmentFlag.AlignTop)
+        self._row.addWidget(data, 2)
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """Turn the row into a column where it is narrow."""
+        super().resizeEvent(event)
+        narrow = self.width() < self._narrow
+        way = QBoxLayout.Direction.TopToBottom if narrow else QBoxLayout.Direction.LeftToRight
+        if self._row.direction() != way:
+            self._row.setDirection(way)
+
+
+class RecordPart(Part):
+    """The part that is typed while the winding comes out."""
+
+    name, title, remark = "record", "Record", "what is not read before stripping is gone"
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__(session, theme)
+        self._judged: Judgement | None = None
+        self.left = Prose(theme)
+        self.why = Prose(theme, "hold")
+        self.stator = StatorPlot(theme)
+        data = QWidget()
+        rows = QVBoxLayout(data)
+        rows.setContentsMargins(0, 0, 0, 0)
+        rows.setSpacing(4)
+        for name, label, hint, _ in ROWS:
+
+            def typed(text: str, name: str = name) -> None:
+                self._typed(name, text)
+
+            rows.addWidget(
+                self.add_field(
+                    f"winding-{name}", label, typed, hint, place=False, most=400, beside=LABEL
+                )
+            )
+        rows.addStretch()
+        self.list = Verdicts(theme)
+        both = Beside(self.stator, data, theme)
+        for part in (self.left, self.why, both, self.list):
+            self.column.addWidget(part)
+
+    def start(self) -> QWidget:
+        """Start at the first datum that is still to read."""
+        judged = self._judged
+        left = left_to_read(record_of(judged.job)) if judged is not None else ()
+        field = next(
+            (f"winding-{f}" for f in left if f"winding-{f}" in self.fields), "winding-slots"
+        )
+        return self.fields[field].cell
+
+    def told(self, judged: Judgement) -> tuple[str, str]:
+        """Return how the record stands."""
+        if not judged.job.winding:
+            return "", "nothing noted"
+        own = [f for f in judged.findings if f.station == "winding"]
+        bad = next((f for f in own if f.verdict == "hold"), None)
+        data = next((f for f in own if f.code == "winding-data"), None)
+        told = bad or data
+        return (told.verdict, told.subject[0].lower() + told.subject[1:]) if told else ("", "")
+
+    def show_judgement(self, judged: Judgement) -> None:
+        """Show the data, the stator they make, what contradicts."""
+        self._judged = judged
+        record = record_of(judged.job)
+        for name, _, _, phases in ROWS:
+            field = self.fields[f"winding-{name}"]
+            field.show_text(record.told.get(name, ""))
+            field.setVisible(record.phases in phases)
+        worked = worked_of(judged, self.session)
+        self.stator.show_layout(worked.layout)
+        begun = bool(record.told.get("slots") and record.told.get("poles"))
+        self.why.say(worked.why if begun and worked.layout is None else "")
+        left = left_to_read(record)
+        names = ", ".join(title_of(f) for f in left)
+        self.left.say(
+            f"Still to read: {names}." if left else "All that a rewind wants is on record."
+        )
+        self.list.show_findings(
+            [f for f in judged.findings if f.station == "winding" and f.code != "winding-data"]
+        )
+
+    def _typed(self, field: str, text: str) -> None:
+        body = WindingNoted.model_validate({"field": field, "text": read_datum(field, text)})
+        self.session.record(body, station="winding")
+
+
+def worked_of(judged: Judgement, session: Session) -> Worked:
+    """Return what is worked out of the record of a job."""
+    return work_out(record_of(judged.job), plate_of(judged.job), session.settings)
