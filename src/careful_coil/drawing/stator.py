@@ -150,7 +150,7 @@ def draw_developed(
             shapes += _diamond(
                 (x(c.start + shift), x(far + shift)),
                 (top + head - reach, top + head, floor, floor + reach),
-                (left - step / 2, wide - left + step / 2),
+                (left - 0.49 * step, wide - left + 0.49 * step),
                 token,
                 wide_by,
             )
@@ -186,7 +186,7 @@ def _cut(way: Sequence[Point], edge: tuple[float, float]) -> tuple[Point, ...]:
     found: list[Point] = []
     for (ax, ay), (bx, by) in itertools.pairwise(way):
         if ax == bx:
-            first, last = (0.0, 1.0) if edge[0] <= ax <= edge[1] else (1.0, 0.0)
+            first, last = (0.0, 1.0) if edge[0] < ax < edge[1] else (1.0, 0.0)
         else:
             crossed = sorted((e - ax) / (bx - ax) for e in edge)
             first, last = max(crossed[0], 0.0), min(crossed[1], 1.0)

@@ -1,6 +1,6 @@
 """Winding factors, ohms and mass, turns for another supply, the loop test of a core: in figures.
 
-Pitch and 60° belts: Veinott 1959 and any machine text; ρ and density as in `wire`; the loop test is
+Pitch and 60° belts: Veinott 1959 and any machine text; resistivity and density as in `wire`; the loop test is
 E = 4.44·f·N·B·A (IEEE 1068).
 """
 
