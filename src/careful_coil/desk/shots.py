@@ -23,7 +23,6 @@ SETTINGS, NEW = "settings", "new"
 VIEWS = (
     ("intake", "demo-bakery", "intake", "counter"),
     ("intake-hookup", "demo-theatre", "intake", "hookup"),
-    ("intake-condition", "demo-theatre", "intake", "condition"),
     ("leads", "demo-theatre", "leads", ""),
     ("leads-twelve", "demo-ropewalk", "leads", ""),
     ("leads-polarity", "demo-theatre", "leads", "kick"),
@@ -36,6 +35,7 @@ VIEWS = (
     ("start-gear-curves", "demo-chandlery", "start-gear", "curves"),
     ("mechanics", "demo-dairy", "mechanics", "bearings"),
     ("mechanics-commutator", "demo-sander", "mechanics", "bars"),
+    ("winding", "demo-boatyard", "winding", "record"),
     ("connect", "demo-theatre", "connect", ""),
     ("release", "demo-cider-mill", "release", ""),
     ("settings", SETTINGS, "", ""),
