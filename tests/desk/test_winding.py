@@ -122,6 +122,22 @@ def test_joints_are_given_in_their_order(bench: Bench) -> None:
     assert part.slots.words.startswith("1: U g1 c1s")
 
 
+def test_the_winding_sheet_is_written_in_three_forms(bench: Bench) -> None:
+    bench.open("boatyard")
+    part = station(bench, "joints").parts["joints"]
+    assert isinstance(part, JointsPart)
+    part.key.setFocus()
+    bench.key(Key.Key_Return)
+    bench.settle()
+    assert part.said.words.startswith("Written:")
+    folder = bench.window.session.shop / "sheets"
+    assert sorted(f.name for f in folder.iterdir()) == [
+        "winding-209.csv",
+        "winding-209.json",
+        "winding-209.pdf",
+    ]
+
+
 def test_a_motor_is_made_anew_for_another_voltage_and_frequency(bench: Bench) -> None:
     bench.open("boatyard")
     page = station(bench, "anew")

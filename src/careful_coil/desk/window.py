@@ -341,10 +341,7 @@ class Window(QMainWindow):
         job = self.session.open
         if job is None:
             return
-        from careful_coil.report.sheet import (  # ReportLab is slow to import
-            CannotWrite,
-            write_paper,
-        )
+        from careful_coil.report.page import CannotWrite, write_paper  # ReportLab is slow to import
 
         file = self._sheets / f"{kind}-{job.number}.pdf"
         number, judged = job.number, job.judged

@@ -13,6 +13,7 @@ from careful_coil.documents.identification import IdentificationDocument
 from careful_coil.documents.job import JobDocument
 from careful_coil.documents.readings import ReadingsDocument
 from careful_coil.documents.sum import SumDocument
+from careful_coil.documents.winding import WindingDocument
 
 MODELS: dict[str, type[BaseModel]] = {
     "readings": ReadingsDocument,
@@ -23,6 +24,7 @@ MODELS: dict[str, type[BaseModel]] = {
     "job": JobDocument,
     "findings": FindingsDocument,
     "sum": SumDocument,
+    "winding": WindingDocument,
     "refusal": Refusal,
     "done": Done,
 }

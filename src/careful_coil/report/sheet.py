@@ -1,22 +1,16 @@
 """The job sheet: A4, one or two pages, what goes with the motor."""
 
 import io
-import os
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable
 from pathlib import Path
 
 from reportlab.lib.pagesizes import A4
 from reportlab.lib.units import mm
-from reportlab.lib.utils import simpleSplit
-from reportlab.pdfbase import pdfmetrics
-from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
 
-from careful_coil.assets import font_bytes
 from careful_coil.core.condition.plain import for_the_customer
 from careful_coil.core.condition.wall import TestWanted
 from careful_coil.core.condition.wall_rules import curve_of, longest_curve
-from careful_coil.core.errors import CoilError
 from careful_coil.core.identify.history import history, reading_words
 from careful_coil.core.job import Finding
 from careful_coil.core.ledger import Judgement
@@ -27,10 +21,9 @@ from careful_coil.drawing.scene import hookup_drawing
 from careful_coil.report.canvas import draw_shapes, ink
 from careful_coil.report.gear import gear_lines
 from careful_coil.report.mechanics import mechanics_lines
+from careful_coil.report.page import BOLD, MARGIN, REGULAR, Page, load_faces, write_paper
 
-REGULAR, BOLD = "B612", "B612-Bold"
 CURVE_FROM_S = 60.0  # a shorter test is told in figures
-MARGIN, TOP, BOTTOM = 16 * mm, A4[1] - 16 * mm, 16 * mm
 CAUTIONS = (
     "Isolate, lock out and prove dead before you touch a lead. Discharge every capacitor and prove it with a meter.",
     "Work on the supply is for qualified people under the local code.",
@@ -39,30 +32,9 @@ CAUTIONS = (
 )
 
 
-class CannotWrite(CoilError):
-    """The sheet could not be written; what stood there before still stands."""
-
-
 def write_sheet(path: Path, number: int, judged: Judgement) -> None:
     """Write the sheet whole or not at all. Raises: CannotWrite."""
     write_paper(path, sheet(number, judged))
-
-
-def write_paper(path: Path, content: bytes) -> None:
-    """Write a PDF whole or not at all. Raises: CannotWrite."""
-    part = path.with_name(path.name + ".part")
-    try:
-        part.write_bytes(content)
-        os.replace(part, path)
-    except OSError as error:
-        part.unlink(missing_ok=True)
-        raise CannotWrite(f"The sheet was not written to {path}: {error.strerror}.") from None
-
-
-def load_faces() -> None:
-    """Make the two faces known to the PDF library."""
-    for name, face in ((REGULAR, "Regular"), (BOLD, "Bold")):
-        pdfmetrics.registerFont(TTFont(name, io.BytesIO(font_bytes(face))))
 
 
 def sheet(number: int, judged: Judgement) -> bytes:
@@ -71,7 +43,7 @@ def sheet(number: int, judged: Judgement) -> bytes:
     buffer = io.BytesIO()
     canvas = Canvas(buffer, pagesize=A4, invariant=1)
     canvas.setTitle(f"Job {number}: {judged.job.name}")
-    page = _Page(canvas, f"Job {number} · {judged.job.name}")
+    page = Page(canvas, f"Job {number} · {judged.job.name}")
     _identity(page, number, judged)
     _leads(page, judged)
     _condition(page, judged)
@@ -84,71 +56,7 @@ def sheet(number: int, judged: Judgement) -> bytes:
     return buffer.getvalue()
 
 
-class _Page:
-    """A cursor that runs down the page and turns it over."""
-
-    def __init__(self, canvas: Canvas, running: str) -> None:
-        self.canvas, self.running, self.y, self.count = canvas, running, TOP, 1
-        self._foot()
-
-    def _foot(self) -> None:
-        self.canvas.setFont(REGULAR, 8)
-        self.canvas.setFillColor(ink("quiet"))
-        self.canvas.drawString(MARGIN, 9 * mm, self.running)
-        self.canvas.drawRightString(A4[0] - MARGIN, 9 * mm, f"Careful Coil · page {self.count}")
-
-    def room(self, height: float) -> None:
-        """Turn the page when less than `height` points are left."""
-        if self.y - height < BOTTOM:
-            self.canvas.showPage()
-            self.count += 1
-            self.y = TOP
-            self._foot()
-
-    def text(
-        self, words: str, size: float = 9, bold: bool = False, token: str = "ink", indent: float = 0
-    ) -> None:
-        """Write a paragraph."""
-        face = BOLD if bold else REGULAR
-        for line in simpleSplit(words, face, size, A4[0] - 2 * MARGIN - indent):
-            self.room(size * 1.4)
-            self.y -= size * 1.4
-            self.canvas.setFont(face, size)
-            self.canvas.setFillColor(ink(token))
-            self.canvas.drawString(MARGIN + indent, self.y, line)
-
-    def head(self, words: str) -> None:
-        """Start a part of the sheet."""
-        self.room(34)
-        self.y -= 9
-        self.canvas.setStrokeColor(ink("hairline"))
-        self.canvas.line(MARGIN, self.y, A4[0] - MARGIN, self.y)
-        self.text(words, 11, bold=True)
-        self.y -= 2
-
-    def rows(self, pairs: Sequence[tuple[str, str]], columns: int = 2) -> None:
-        """Write label and value pairs in columns; a long value takes a row of its own lines."""
-        width = (A4[0] - 2 * MARGIN) / columns
-        for start in range(0, len(pairs), columns):
-            chunk = pairs[start : start + columns]
-            wrapped = [
-                simpleSplit(value or "–", REGULAR, 9, width - 78) or ["–"] for _, value in chunk
-            ]
-            lines = max(len(w) for w in wrapped)
-            self.room(lines * 12.5)
-            for k, ((label, _), several) in enumerate(zip(chunk, wrapped, strict=True)):
-                x, y = MARGIN + width * k, self.y - 12.5
-                self.canvas.setFont(REGULAR, 8)
-                self.canvas.setFillColor(ink("quiet"))
-                self.canvas.drawString(x, y, label)
-                self.canvas.setFont(REGULAR, 9)
-                self.canvas.setFillColor(ink("ink"))
-                for n, line in enumerate(several):
-                    self.canvas.drawString(x + 74, y - 12.5 * n, line)
-            self.y -= lines * 12.5
-
-
-def _identity(page: _Page, number: int, judged: Judgement) -> None:
+def _identity(page: Page, number: int, judged: Judgement) -> None:
     job, plate = judged.job, judged.job.plate
     page.text(job.name, 18, bold=True)
     state = "released" if judged.released else "NOT RELEASED" if judged.gate else "ready to sign"
@@ -173,7 +81,7 @@ def _identity(page: _Page, number: int, judged: Judgement) -> None:
     )
 
 
-def _leads(page: _Page, judged: Judgement) -> None:
+def _leads(page: Page, judged: Judgement) -> None:
     job, naming = judged.job, judged.naming
     if not job.leads:
         return
@@ -222,7 +130,7 @@ def _reading_words(reading: object) -> str:
     return reading_words(reading) if isinstance(reading, Reading) else ""
 
 
-def _condition(page: _Page, judged: Judgement) -> None:
+def _condition(page: Page, judged: Judgement) -> None:
     sentences = for_the_customer(judged.findings)
     if sentences:
         page.head("The winding, in plain words")
@@ -250,7 +158,7 @@ def _condition(page: _Page, judged: Judgement) -> None:
         page.y -= drawing.height * scale + 4
 
 
-def _lines(page: _Page, head: str, lines: Iterable[str]) -> None:
+def _lines(page: Page, head: str, lines: Iterable[str]) -> None:
     """Write a station's own lines under its name; nothing where there are none."""
     told = list(lines)
     if told:
@@ -259,7 +167,7 @@ def _lines(page: _Page, head: str, lines: Iterable[str]) -> None:
         page.text(line, 9)
 
 
-def _hookup(page: _Page, judged: Judgement) -> None:
+def _hookup(page: Page, judged: Judgement) -> None:
     state = judged.connecting
     page.head("Hookup")
     if state.plan is None:
@@ -281,7 +189,7 @@ def _hookup(page: _Page, judged: Judgement) -> None:
         page.y -= drawing.height * scale + 4
 
 
-def _beside(page: _Page, x: float, judged: Judgement) -> None:
+def _beside(page: Page, x: float, judged: Judgement) -> None:
     """Joints and line ohms beside the drawing."""
     state, y = judged.connecting, page.y - 14
     if state.plan is None:
@@ -302,7 +210,7 @@ def _beside(page: _Page, x: float, judged: Judgement) -> None:
         y -= 13
 
 
-def _findings(page: _Page, judged: Judgement) -> None:
+def _findings(page: Page, judged: Judgement) -> None:
     page.head("Findings")
     for f in judged.findings:
         if f.verdict != "note":
@@ -318,7 +226,7 @@ def _tone(f: Finding) -> str:
     return "hold" if f.verdict == "hold" else "ink"
 
 
-def _signature(page: _Page, judged: Judgement) -> None:
+def _signature(page: Page, judged: Judgement) -> None:
     page.room(42)
     page.y -= 30
     page.canvas.setStrokeColor(ink("ink"))

@@ -8,7 +8,7 @@ from reportlab.pdfgen.canvas import Canvas
 
 from careful_coil.core.ledger import Judgement
 from careful_coil.report.canvas import ink
-from careful_coil.report.sheet import BOLD, REGULAR, load_faces
+from careful_coil.report.page import BOLD, REGULAR, load_faces
 
 WIDE, HIGH = 148 * mm, 74 * mm  # a quarter of A4, across
 LINES_MOST = 4

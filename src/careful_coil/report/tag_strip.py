@@ -9,7 +9,7 @@ from reportlab.pdfgen.canvas import Canvas
 
 from careful_coil.core.job import Job
 from careful_coil.report.canvas import ink
-from careful_coil.report.sheet import BOLD, REGULAR, load_faces
+from careful_coil.report.page import BOLD, REGULAR, load_faces
 
 HIGH, WIDE = 14 * mm, 58 * mm
 LEFT, TOP = 15 * mm, A4[1] - 20 * mm

@@ -2,12 +2,12 @@
 
 from PySide6.QtWidgets import QWidget
 
-from careful_coil.core.errors import CoilError
+from careful_coil.core.errors import CoilError, RecordsRefused
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.rewind.joints import circuits, slot_table
 from careful_coil.core.rewind.layout import Layout
 from careful_coil.core.rewind.rules import record_of
-from careful_coil.desk.ask_row import AskRow
+from careful_coil.desk.ask_row import AskRow, EnterButton
 from careful_coil.desk.insulation.plot import Plot
 from careful_coil.desk.insulation.shown import Prose
 from careful_coil.desk.part import Part
@@ -15,7 +15,9 @@ from careful_coil.desk.rewind.record import worked_of
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Heading
 from careful_coil.desk.theme import Theme
+from careful_coil.documents.winding import coils_csv, winding_document
 from careful_coil.drawing.stator import draw_developed
+from careful_coil.records.whole import write_whole
 
 
 class JointsPart(Part):
@@ -30,11 +32,22 @@ class JointsPart(Part):
         self.which = AskRow()
         self.picture = Plot(theme, "One phase unrolled", 10)
         self.order = Prose(theme)
+        self.key = EnterButton("Write the winding sheet: PDF, JSON, CSV")
+        self.key.clicked.connect(self._write)
+        self.said = Prose(theme)
         self.head = Heading(
             "Slot by slot", theme, "a minus: the current goes the other way", rule=True
         )
         self.slots = Prose(theme, "quiet", 13)
-        for part in (self.which, self.picture, self.order, self.head, self.slots):
+        for part in (
+            self.which,
+            self.picture,
+            self.order,
+            self.key,
+            self.said,
+            self.head,
+            self.slots,
+        ):
             self.column.addWidget(part)
 
     def start(self) -> QWidget:
@@ -82,6 +95,36 @@ class JointsPart(Part):
             joined = ", ".join(f"{a.words}–{b.words}" for a, b in c.joints) or "no joints"
             lines.append(f"Circuit {k}: lead on {c.begins.words}; {joined}; out at {c.ends.words}.")
         return "\n".join(lines)
+
+    def _write(self) -> None:
+        """Write the sheet beside the job sheets, each file whole or not at all."""
+        job = self.session.open
+        if job is None:
+            return
+        from careful_coil.report.winding import winding_sheet  # ReportLab is slow to import
+
+        number, judged, settings = job.number, job.judged, self.session.settings
+        folder = self.session.shop / "sheets"
+
+        def write() -> None:
+            document = winding_document(number, judged, settings)
+            every = {
+                "pdf": winding_sheet(number, judged, settings),
+                "json": document.model_dump_json(indent=1).encode(),
+                "csv": coils_csv(document).encode(),
+            }
+            try:
+                for suffix, content in every.items():
+                    write_whole(folder / f"winding-{number}.{suffix}", content)
+            except OSError as error:
+                raise RecordsRefused(
+                    f"The winding sheet was not written: {error.strerror}."
+                ) from None
+
+        def written(_: None) -> None:
+            self.said.say(f"Written: {folder / f'winding-{number}.pdf'}, .json and .csv")
+
+        self.session.aside(write, written, self.said.say)
 
     def _chosen(self, phase: str) -> None:
         self.phase = phase
