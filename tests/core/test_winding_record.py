@@ -9,6 +9,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from careful_coil.core.errors import BadValue, ValueOutOfRange
+from careful_coil.core.job import Job
+from careful_coil.core.rewind.alike import alike
 from careful_coil.core.rewind.convert import Side, Wanted, convert, old_side
 from careful_coil.core.rewind.explain import explain, off_percent
 from careful_coil.core.rewind.joints import circuits, slot_table
@@ -16,10 +18,11 @@ from careful_coil.core.rewind.layout import PHASES, Layout, three_phase
 from careful_coil.core.rewind.record import Record, copper_mm2, read_datum, read_wire
 from careful_coil.core.rewind.reels import offers, read_reels
 from careful_coil.core.rewind.rules import left_to_read, record_of
+from careful_coil.core.rewind.single import convert_single
 from careful_coil.core.rewind.wire import METRIC, area
 from careful_coil.core.rewind.worked import Plate, work_out
 from careful_coil.core.settings import Settings
-from tests.core.logs import judged, plate, ticket
+from tests.core.logs import job_of, judged, plate, ticket
 from tests.core.test_bearings import of
 
 SAW = {
@@ -366,3 +369,58 @@ def test_the_slot_table_names_both_layers() -> None:
     table = dict(slot_table(three_phase(36, 4, span=7)))
     assert table[1] == "U g1 c1s, U g10 c30f"
     assert len(table) == 36
+
+
+# --- single phase, and motors like this one -------------------------------------------------------------
+
+PUMP = {
+    "slots": "24",
+    "poles": "4",
+    "main": "1-6:40 2-5:30",
+    "start": "1-6:44 2-5:32",
+    "main-wire": "0.8",
+    "start-wire": "0.5",
+    "core": "70",
+    "bore": "78",
+}
+
+
+def test_a_single_phase_winding_for_half_the_volts_has_half_the_turns() -> None:
+    """Wire of twice the area, a capacitor of four times the µF."""
+    found = convert_single(Record(PUMP, 1), Plate(volt=230, hertz=50), 115)
+    assert [[c.turns for c in w.new] for w in found.windings] == [[20, 15], [22, 16]]
+    assert found.windings[0].new_mm2 == pytest.approx(2 * area(0.8))
+    assert found.microfarad == pytest.approx(4)
+    assert found.notes == ()
+    faster = convert_single(Record(PUMP, 1), Plate(volt=230, hertz=50), 276, 60)
+    assert faster.ratio == pytest.approx(1)
+    assert faster.microfarad == pytest.approx(50 / 60)
+    assert "start switch" in faster.notes[0][1]
+
+
+def test_a_single_phase_record_that_is_not_enough_says_so() -> None:
+    with pytest.raises(ValueOutOfRange, match="main coils, hertz"):
+        convert_single(Record({"slots": "24"}, 1), Plate(volt=230))
+    alone = {k: v for k, v in PUMP.items() if not k.startswith("start")}
+    notes = convert_single(Record(alone, 1), Plate(volt=230, hertz=50), 24).notes
+    assert any("not on record" in words for _, words in notes)
+    assert any("would be right" in words for _, words in notes)
+
+
+def test_motors_like_this_one_are_ranked_by_how_near_they_are() -> None:
+    def job(**changes: str) -> Job:
+        return job_of(*TICKET, *noted(SAW | changes))
+
+    others = [
+        (1, job(core="115")),
+        (2, job(core="111", bore="99")),
+        (3, job(slots="24")),
+        (4, job(core="160")),
+        (5, job(turns="31")),
+        (6, job_of(*TICKET)),
+    ]
+    found = alike(job(), others)
+    assert [a.number for a in found] == [5, 2, 1]
+    assert found[0].apart == 0
+    assert "turns 31" in found[0].words
+    assert alike(job_of(*TICKET), others) == ()

@@ -4,6 +4,7 @@ import pytest
 
 from careful_coil.desk.rewind.anew import AnewPart
 from careful_coil.desk.rewind.joints import JointsPart
+from careful_coil.desk.rewind.likes import LikesPart
 from careful_coil.desk.rewind.record import RecordPart
 from careful_coil.desk.rewind.worked import WorkedPart
 from careful_coil.desk.stations.winding import WindingPage
@@ -120,6 +121,46 @@ def test_joints_are_given_in_their_order(bench: Bench) -> None:
     page.open_part("joints")
     assert part.order.words.count("Circuit") == 2
     assert part.slots.words.startswith("1: U g1 c1s")
+
+
+def test_a_coil_walked_to_is_the_one_unrolled(bench: Bench) -> None:
+    bench.open("boatyard")
+    page = station(bench)
+    part, joints = page.parts["record"], page.parts["joints"]
+    assert isinstance(part, RecordPart)
+    assert isinstance(joints, JointsPart)
+    part.stator.go(4)
+    page.open_part("joints")
+    assert (joints.phase, joints.coil) == ("W", 4)
+
+
+def test_a_single_phase_motor_is_made_anew(bench: Bench) -> None:
+    bench.open("dairy")
+    part = station(bench, "anew").parts["anew"]
+    assert isinstance(part, AnewPart)
+    fill(bench, "anew-volt", "115")
+    shown = {name: new for name, _, new in part.table.rows}
+    assert shown["Main, a pole"] == "1-6:29 2-5:21"
+    assert shown["Capacitor"] == "4 times its µF"
+
+
+def test_the_shop_is_looked_through_for_motors_like_this_one(bench: Bench) -> None:
+    """The cider mill's stator is typed like the boatyard's, a little longer: it is found."""
+    bench.open("cider mill")
+    for field, text in (("slots", "36"), ("poles", "4"), ("core", "97"), ("bore", "92")):
+        station(bench)
+        fill(bench, f"winding-{field}", text)
+    page = station(bench, "likes")
+    part = page.parts["likes"]
+    assert isinstance(part, LikesPart)
+    part.key.setFocus()
+    bench.key(Key.Key_Return)
+    bench.settle(lambda: part.words.words != "Looking.")
+    assert [a.name for a in part.found] == ["Boatyard, winch"]
+    assert "turns 31" in part.words.words
+    bench.open("bakery")
+    station(bench, "likes")
+    assert not part.found
 
 
 def test_the_winding_sheet_is_written_in_three_forms(bench: Bench) -> None:

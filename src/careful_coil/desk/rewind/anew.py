@@ -7,13 +7,16 @@ from collections.abc import Callable
 from PySide6.QtWidgets import QWidget
 
 from careful_coil.core.errors import BadValue, CoilError
-from careful_coil.core.job import Finding
+from careful_coil.core.job import Finding, Verdict
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.rewind.convert import Change, Side, Wanted, convert, old_side
 from careful_coil.core.rewind.factors import Connection
-from careful_coil.core.rewind.record import read_datum, read_turns, show_wire
+from careful_coil.core.rewind.layout import PoleCoil
+from careful_coil.core.rewind.record import Record, read_datum, read_turns, show_wire
 from careful_coil.core.rewind.reels import MOST_OFFERS, Offer, offers, read_reels
 from careful_coil.core.rewind.rules import plate_of, record_of
+from careful_coil.core.rewind.single import convert_single
+from careful_coil.core.rewind.worked import Plate
 from careful_coil.core.values import Quantity, parse
 from careful_coil.desk.insulation.shown import Prose, Verdicts
 from careful_coil.desk.part import Part
@@ -88,12 +91,11 @@ class AnewPart(Part):
             return
         record, plate = record_of(judged.job), plate_of(judged.job)
         layout = worked_of(judged, self.session).layout
-        if record.phases != 3 or layout is None:
-            self.words.say(
-                "A three-phase record first: slots, poles, span, turns, wire, connection."
-                if record.phases == 3
-                else "Worked out for three phases; a single-phase one keeps its maker's turns here."
-            )
+        if layout is None:
+            self.words.say("Its record first: slots, poles, turns, wire.")
+            return
+        if record.phases == 1:
+            self._show_single(record, plate)
             return
         try:
             old = old_side(record, plate, layout, judged.job.plate.output_w)
@@ -109,24 +111,40 @@ class AnewPart(Part):
         self.words.say("")
         self.found, self.offers = found, offered
         self.table.show_rows(_table(found))
-        self.notes.show_findings(
-            [
-                Finding(
-                    code="anew",
-                    verdict="hold"
-                    if verdict == "hold"
-                    else "watch"
-                    if verdict == "watch"
-                    else "note",
-                    subject=words.split(":")[0].rstrip("."),
-                    why=words,
-                    station="winding",
-                )
-                for verdict, words in found.notes
-            ]
-        )
+        self.notes.show_findings([_note(*n) for n in found.notes])
         self.head.setVisible(True)
         self.wires.say(self._wires(found, offered))
+
+    def _show_single(self, record: Record, plate: Plate) -> None:
+        """Show both windings for other volts or hertz; the rest stays the maker's."""
+        told = self.asked
+        try:
+            found = convert_single(
+                record,
+                plate,
+                float(told["volt"]) if told.get("volt") else None,
+                float(told["hertz"]) if told.get("hertz") else None,
+            )
+        except CoilError as error:
+            self.words.say(str(error))
+            return
+        self.words.say(
+            "Volts and hertz only: poles, spans and the windings' ratio are the motor's kind."
+        )
+        rows: list[Line] = [("", "as it was", "made anew")]
+        for w in found.windings:
+            rows.append((f"{w.name.capitalize()}, a pole", _pole(w.old), _pole(w.new)))
+            if w.old_mm2:
+                rows.append(
+                    (
+                        f"{w.name.capitalize()} copper",
+                        f"{w.old_mm2:.3f} mm²",
+                        f"{w.new_mm2:.3f} mm²",
+                    )
+                )
+        rows.append(("Capacitor", "as it was", f"{found.microfarad:.3g} times its µF"))
+        self.table.show_rows(rows)
+        self.notes.show_findings([_note(*n) for n in found.notes])
 
     def _wires(self, found: Change, offered: tuple[Offer, ...]) -> str:
         """Return the wires that come nearest, with room against the old and kg to order."""
@@ -220,6 +238,23 @@ READ: dict[str, Callable[[str], str]] = {
     "reels": _reels,
     "strands": _strands,
 }
+
+
+VERDICTS: dict[str, Verdict] = {"hold": "hold", "watch": "watch"}
+
+
+def _note(verdict: str, words: str) -> Finding:
+    return Finding(
+        code="anew",
+        verdict=VERDICTS.get(verdict, "note"),
+        subject=words.split(":", maxsplit=1)[0].rstrip("."),
+        why=words,
+        station="winding",
+    )
+
+
+def _pole(coils: tuple[PoleCoil, ...]) -> str:
+    return " ".join(f"{c.first}-{c.last}:{c.turns:g}" for c in coils)
 
 
 def _table(found: Change) -> tuple[Line, ...]:

@@ -28,7 +28,7 @@ class JointsPart(Part):
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
         self._judged: Judgement | None = None
-        self.phase = ""
+        self.phase, self.coil = "", 0
         self.which = AskRow()
         self.picture = Plot(theme, "One phase unrolled", 10)
         self.order = Prose(theme)
@@ -76,7 +76,7 @@ class JointsPart(Part):
             button.setCheckable(True)
             button.setChecked(phase == self.phase)
         self.picture.show_whole(
-            draw_developed(layout, self.phase),
+            draw_developed(layout, self.phase, chosen=self.coil),
             f"phase {self.phase}: {len(layout.of(self.phase))} coils",
         )
         self.order.say(self._order(layout))
@@ -125,6 +125,14 @@ class JointsPart(Part):
             self.said.say(f"Written: {folder / f'winding-{number}.pdf'}, .json and .csv")
 
         self.session.aside(write, written, self.said.say)
+
+    def choose(self, coil: int) -> None:
+        """Show the coil that was walked to, in its phase."""
+        job = self.session.open
+        layout = worked_of(job.judged, self.session).layout if job else None
+        self.coil = coil
+        if layout is not None and 0 < coil <= len(layout.coils):
+            self.phase = layout.coils[coil - 1].phase
 
     def _chosen(self, phase: str) -> None:
         self.phase = phase
