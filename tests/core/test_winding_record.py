@@ -8,8 +8,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from careful_coil.core.condition.coils import Measured
 from careful_coil.core.errors import BadValue, ValueOutOfRange
-from careful_coil.core.job import Job
+from careful_coil.core.identify import Naming
+from careful_coil.core.job import Job, fold
+from careful_coil.core.ledger import judge
 from careful_coil.core.rewind.alike import alike
 from careful_coil.core.rewind.convert import Side, Wanted, convert, old_side
 from careful_coil.core.rewind.explain import explain, off_percent
@@ -17,11 +20,13 @@ from careful_coil.core.rewind.joints import circuits, slot_table
 from careful_coil.core.rewind.layout import PHASES, Layout, three_phase
 from careful_coil.core.rewind.record import Record, copper_mm2, read_datum, read_wire
 from careful_coil.core.rewind.reels import offers, read_reels
-from careful_coil.core.rewind.rules import left_to_read, record_of
+from careful_coil.core.rewind.rules import beside_ohms, left_to_read, record_of
 from careful_coil.core.rewind.single import convert_single
 from careful_coil.core.rewind.wire import METRIC, area
 from careful_coil.core.rewind.worked import Plate, work_out
 from careful_coil.core.settings import Settings
+from careful_coil.core.winding import arrangement
+from careful_coil.demo import demo_jobs
 from tests.core.logs import job_of, judged, plate, ticket
 from tests.core.test_bearings import of
 
@@ -424,3 +429,41 @@ def test_motors_like_this_one_are_ranked_by_how_near_they_are() -> None:
     assert found[0].apart == 0
     assert "turns 31" in found[0].words
     assert alike(job_of(*TICKET), others) == ()
+
+
+@pytest.mark.parametrize(
+    ("slug", "ohm", "parallel", "phase"),
+    [
+        ("three-phase-6-lead", 3.3, "1", 3.3),
+        ("three-phase-6-lead", 0.825, "2", 0.825),
+        ("three-phase-12-lead", 1.65, "1", 3.3),
+        ("three-phase-12-lead", 1.65, "2", 0.825),
+    ],
+)
+def test_ohms_read_at_the_leads_stand_beside_the_record(
+    slug: str, ohm: float, parallel: str, phase: float
+) -> None:
+    """A whole phase between two leads, or halves: in series twice one, in parallel half of it."""
+    arranged = arrangement(slug)
+    naming = Naming(word="proven", names={}, arrangement=arranged)
+    told = Measured(
+        ohm=dict.fromkeys((c.name for c in arranged.network.coils), ohm),
+        at_c=22.0,
+        doubt_ohm=0.0,
+        wires=4,
+        how="test",
+    )
+    found = beside_ohms(Record(SAW | {"circuits": parallel}, 3), naming, told)
+    assert found.phase_ohm == (pytest.approx(phase), 22.0)
+    typed = Record(SAW | {"phase-ohm": "9"}, 3)
+    assert beside_ohms(typed, naming, told) is typed
+    assert beside_ohms(RECORD, Naming(word="none", names={}, arrangement=None), told) is RECORD
+
+
+def test_a_job_holds_its_record_against_its_own_leads() -> None:
+    """The boatyard's coils read 4.2 Ω; its record gives as much."""
+    boatyard = next(j for j in demo_jobs() if j.id == "demo-boatyard")
+    found = judge(fold(boatyard.entries), Settings())
+    assert "phase-ohm" not in found.job.winding
+    assert found.winding.phase_ohm is not None
+    assert of(found, "winding-ohms").verdict == "good"

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from careful_coil.core.ledger import Judgement
-from careful_coil.core.rewind.rules import plate_of, record_of
+from careful_coil.core.rewind.rules import plate_of
 from careful_coil.core.rewind.worked import work_out
 from careful_coil.core.settings import Settings
 from careful_coil.documents.base import Document
@@ -54,7 +54,7 @@ class WindingDocument(Document):
 
 def winding_document(number: int, judged: Judgement, settings: Settings) -> WindingDocument:
     """Return the winding of a job as a document."""
-    worked = work_out(record_of(judged.job), plate_of(judged.job), settings)
+    worked = work_out(judged.winding, plate_of(judged.job), settings)
     return WindingDocument(
         number=number,
         name=judged.job.name,

@@ -12,7 +12,7 @@ from careful_coil.core.ledger import Judgement
 from careful_coil.core.rewind.joints import circuits
 from careful_coil.core.rewind.layout import Layout
 from careful_coil.core.rewind.record import Record
-from careful_coil.core.rewind.rules import left_to_read, plate_of, record_of, title_of
+from careful_coil.core.rewind.rules import left_to_read, plate_of, title_of
 from careful_coil.core.rewind.worked import Worked, work_out
 from careful_coil.core.settings import Settings
 from careful_coil.drawing.stator import draw_developed, draw_stator
@@ -34,11 +34,11 @@ def winding_sheet(number: int, judged: Judgement, settings: Settings) -> bytes:
     canvas = Canvas(buffer, pagesize=A4, invariant=1)
     canvas.setTitle(f"Winding of job {number}: {judged.job.name}")
     page = Page(canvas, f"Winding, job {number} · {judged.job.name}")
-    record = record_of(judged.job)
+    record = judged.winding
     worked = work_out(record, plate_of(judged.job), settings)
     page.text(f"Winding: {judged.job.name}", 16, bold=True)
     page.text(f"Job {number}", 9, token="quiet")
-    page.rows([(title_of(f).capitalize(), t) for f, t in record.told.items()], 3)
+    page.rows([(title_of(f).capitalize(), t) for f, t in judged.job.winding.items()], 3)
     left = left_to_read(record)
     if left:
         page.text(

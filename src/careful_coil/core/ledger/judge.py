@@ -3,6 +3,7 @@
 from collections.abc import Collection
 from dataclasses import dataclass
 
+from careful_coil.core.condition.coils import measured
 from careful_coil.core.condition.rules import condition_findings
 from careful_coil.core.condition.seen_rules import seen_findings
 from careful_coil.core.condition.suspicion import (
@@ -44,7 +45,8 @@ from careful_coil.core.ledger.next_mechanics import mechanics_steps
 from careful_coil.core.ledger.next_wall import insulation_steps
 from careful_coil.core.mechanics.parts import Part, parts_wanted
 from careful_coil.core.mechanics.rules import mechanics_findings
-from careful_coil.core.rewind.rules import winding_findings
+from careful_coil.core.rewind.record import Record
+from careful_coil.core.rewind.rules import beside_ohms, record_of, winding_findings
 from careful_coil.core.settings import Settings
 
 OHMMETER = "ohmmeter first"
@@ -70,6 +72,7 @@ class Judgement:
     gate: tuple[Finding, ...]  # what stands before it can go
     next: NextStep | None
     skipped: tuple[NextStep, ...] = ()
+    winding: Record  # of the winding's data, the measured ohms beside them
     parts: tuple[Part, ...] = ()  # wanted, with their specification
     pips: tuple[str, ...] = ()  # for each station: done, open, hold or nothing
 
@@ -98,6 +101,8 @@ def judge(job: Job, settings: Settings, not_here: Collection[str] = ()) -> Judge
     as_found = readings_of(job, naming)
     suspicion = suspicion_of(job, kinds)
     wall = wall_of(job, found, naming, settings)
+    ohms = measured(job, found, naming, wall, settings) if job.winding else None
+    record = beside_ohms(record_of(job), naming, ohms)
     findings = [
         *intake_findings(job),
         *kind_findings(job, kinds),
@@ -112,7 +117,7 @@ def judge(job: Job, settings: Settings, not_here: Collection[str] = ()) -> Judge
         *connect_findings(job, state, settings),
         *gear_findings(job, settings, has_brushes(kinds)),
         *mechanics_findings(job, kinds, settings),
-        *winding_findings(job, kinds, settings),
+        *winding_findings(job, record, kinds, settings),
         *release_findings(job),
     ]
     causes, asks = causes_after(job, suspicion, findings, settings)
@@ -145,6 +150,7 @@ def judge(job: Job, settings: Settings, not_here: Collection[str] = ()) -> Judge
             *(s for s in every if s.code in not_here),
             *readings_put_off(job, every, not_here),
         ),
+        winding=record,
         parts=parts_wanted(job, settings),
         pips=_pips(findings),
     )

@@ -3,6 +3,8 @@
 from collections.abc import Iterator
 from functools import partial
 
+from careful_coil.core.condition.coils import Measured
+from careful_coil.core.identify import Naming
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.kind import Weighed
 from careful_coil.core.rewind.explain import explain, off_percent
@@ -71,6 +73,28 @@ def record_of(job: Job) -> Record:
     return Record(job.winding, 1 if job.plate.phases == 1 else 3)
 
 
+def beside_ohms(record: Record, naming: Naming, ohms: Measured | None) -> Record:
+    """Return the record with the ohms of a phase as they were measured, unless one was typed.
+
+    A coil between two leads is a whole phase as it is joined inside, or one of its halves: these are in
+    parallel where the circuits are even, else in series.
+    """
+    network, arranged = naming.network, naming.arrangement
+    if record.phases != 3 or record.told.get("phase-ohm") or not record.told or ohms is None:
+        return record
+    if network is None or arranged is None or arranged.phases != 3 or ohms.missing or ohms.untold:
+        return record
+    halves, left = divmod(len(network.coils), 3)
+    circuits = record.whole("circuits") or 1
+    known = [ohms.ohm.get(c.name, 0.0) for c in network.coils]
+    if left or not halves or min(known) <= 0:
+        return record
+    side_by_side = halves if circuits % halves == 0 else 1
+    phase = sum(known) / len(known) * halves / side_by_side**2
+    at_c = f" at {ohms.at_c:g}" if ohms.at_c is not None else ""
+    return Record({**record.told, "phase-ohm": f"{phase:.5g}{at_c}"}, 3)
+
+
 def plate_of(job: Job) -> Plate:
     """Return what the plate gives the winding: wye takes the higher volts of two, delta the lower."""
     plate = job.plate
@@ -99,11 +123,11 @@ def title_of(field: str) -> str:
     return TITLES.get(field) or MORE_TITLES.get(field, field)
 
 
-def winding_findings(job: Job, kinds: Weighed, settings: Settings) -> list[Finding]:
+def winding_findings(job: Job, record: Record, kinds: Weighed, settings: Settings) -> list[Finding]:
     """Return findings on a record that was begun; the gate asks for it whole once a rewind was logged."""
     if not job.winding:
         return []
-    record, plate = record_of(job), plate_of(job)
+    plate = plate_of(job)
     worked = work_out(record, plate, settings)
     found = [*_contradictions(record, worked, kinds), *_figures(worked)]
     found += _ohms(record, plate, settings)
@@ -115,7 +139,7 @@ def winding_findings(job: Job, kinds: Weighed, settings: Settings) -> list[Findi
         why = f"{names}. Nothing can be read after stripping."
         found.append(of(verdict="unproven", subject=subject, why=why))
     else:
-        why = f"{len(record.told)} data."
+        why = f"{len(job.winding)} data."
         found.append(of(verdict="good", subject="Winding data complete", why=why))
     return found
 

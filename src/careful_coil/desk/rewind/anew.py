@@ -14,7 +14,7 @@ from careful_coil.core.rewind.factors import Connection
 from careful_coil.core.rewind.layout import PoleCoil
 from careful_coil.core.rewind.record import Record, read_datum, read_turns, show_wire
 from careful_coil.core.rewind.reels import MOST_OFFERS, Offer, offers, read_reels
-from careful_coil.core.rewind.rules import plate_of, record_of
+from careful_coil.core.rewind.rules import plate_of
 from careful_coil.core.rewind.single import convert_single
 from careful_coil.core.rewind.worked import Plate
 from careful_coil.core.values import Quantity, parse
@@ -89,7 +89,7 @@ class AnewPart(Part):
         judged = self._judged
         if judged is None:
             return
-        record, plate = record_of(judged.job), plate_of(judged.job)
+        record, plate = judged.winding, plate_of(judged.job)
         layout = worked_of(judged, self.session).layout
         if layout is None:
             self.words.say("Its record first: slots, poles, turns, wire.")

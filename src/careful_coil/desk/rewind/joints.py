@@ -6,7 +6,6 @@ from careful_coil.core.errors import CoilError, RecordsRefused
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.rewind.joints import circuits, slot_table
 from careful_coil.core.rewind.layout import Layout
-from careful_coil.core.rewind.rules import record_of
 from careful_coil.desk.ask_row import AskRow, EnterButton
 from careful_coil.desk.insulation.plot import Plot
 from careful_coil.desk.insulation.shown import Prose
@@ -83,7 +82,7 @@ class JointsPart(Part):
         self.slots.say("\n".join(f"{slot}: {words}" for slot, words in slot_table(layout)))
 
     def _order(self, layout: Layout) -> str:
-        record = record_of(self._judged.job) if self._judged else None
+        record = self._judged.winding if self._judged else None
         count = (record.whole("circuits") or 1) if record else 1
         skip = bool(record and record.told.get("jumpers") == "skip")
         try:

@@ -154,4 +154,4 @@ class RecordPart(Part):
 
 def worked_of(judged: Judgement, session: Session) -> Worked:
     """Return what is worked out of the record of a job."""
-    return work_out(record_of(judged.job), plate_of(judged.job), session.settings)
+    return work_out(judged.winding, plate_of(judged.job), session.settings)
