@@ -183,12 +183,12 @@ def noted(told: dict[str, str]) -> list[dict[str, Any]]:
 @pytest.mark.parametrize(
     ("change", "code", "verdict", "words"),
     [
-        ({"coils": "18"}, "winding-record", "hold", "18 coils, not 36"),
-        ({"groups": "6"}, "winding-record", "hold", "6 groups, not 12"),
-        ({"span": "1-12"}, "winding-record", "watch", "beyond the pole pitch"),
-        ({"span": "1-4"}, "winding-record", "watch", "far below"),
-        ({"circuits": "3"}, "winding-record", "hold", "Equal ones: 1, 2, 4"),
-        ({"slots": "35"}, "winding-layout", "hold", "three divides"),
+        ({"coils": "18"}, "winding-coils", "hold", "18 coils, not 36"),
+        ({"groups": "6"}, "winding-groups", "hold", "6 groups, not 12"),
+        ({"span": "1-12"}, "winding-span", "watch", "beyond the pole pitch"),
+        ({"span": "1-4"}, "winding-span", "watch", "far below"),
+        ({"circuits": "3"}, "winding-circuits", "hold", "Equal ones: 1, 2, 4"),
+        ({"slots": "35"}, "winding-slots", "hold", "three divides"),
         ({"slot-area": "70"}, "winding-fill", "hold", "More than the slot holds"),
         ({"wire": "0.75"}, "winding-density", "watch", "Over 8"),
         ({"bore": "60"}, "winding-gap", "watch", "Over 0.9"),
@@ -231,7 +231,7 @@ def test_a_start_winding_that_does_not_suit_its_kind_is_watched() -> None:
         "start-wire": "0.45",
     }
     found = judged(*one, *looks, *noted(told))
-    subjects = {f.subject for f in found.findings if f.code == "winding-record"}
+    subjects = {f.subject for f in found.findings if f.code == "winding-start-at"}
     assert "Start winding not centred between the mains" in subjects
 
 

@@ -34,9 +34,9 @@ TWO_LAYERS = {
     "coils": "36",
     "span": "1-8",
     "turns": "24",
-    "wire": "3 x 0.75",
+    "wire": "2 x 0.75",
     "circuits": "1",
-    "mass": "4.4 kg",
+    "mass": "3.1 kg",
     "extension": "40 mm",
     "core": "120",
     "bore": "104",
@@ -60,12 +60,20 @@ def test_a_three_phase_stator_is_taken_in_and_a_wrong_span_is_caught(bench: Benc
     assert not [f for f in part.list.findings if f.verdict == "hold"]
     fill(bench, "winding-span", "1-18")
     assert any("beyond the pole pitch" in f.subject for f in part.list.findings)
+    assert "beyond the pole pitch" in page.fields["winding-span"].message.text()
     fill(bench, "winding-span", "1-8")
     fill(bench, "winding-coils", "18")
     assert any("18 coils, not 36" in f.subject for f in part.list.findings)
     assert bench.judged.gate
     fill(bench, "winding-coils", "36")
+    assert not page.fields["winding-coils"].message.text()
     assert not bench.judged.gate
+    fill(bench, "winding-turns", "40")
+    assert bench.judged.gate == ()  # the mass of wire holds the ohms
+    fill(bench, "winding-mass", "5.2")
+    assert {f.code for f in bench.judged.gate} == {"winding-ohms"}
+    fill(bench, "winding-mass", "3.1")
+    fill(bench, "winding-turns", "24")
     worked = page.parts["worked"]
     assert isinstance(worked, WorkedPart)
     page.open_part("worked")

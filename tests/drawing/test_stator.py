@@ -2,10 +2,13 @@
 
 import itertools
 import math
+from pathlib import Path
 
 import pytest
 
 from careful_coil.core.rewind.layout import Layout, PoleCoil, single_phase, three_phase
+from careful_coil.drawing.core import draw_core
+from careful_coil.drawing.gallery import CORE
 from careful_coil.drawing.shapes import Dot, Drawing, Stroke, Words
 from careful_coil.drawing.stator import (
     SMALL,
@@ -14,6 +17,7 @@ from careful_coil.drawing.stator import (
     draw_stator,
     draw_wave,
 )
+from careful_coil.drawing.svg import svg_of
 
 ONE = single_phase(24, 4, [PoleCoil(1, 6, 40), PoleCoil(2, 5, 30)], [PoleCoil(1, 6, 20)])
 MANY = [(18, 4), (24, 2), (24, 4), (36, 4), (36, 6), (48, 4), (54, 6), (60, 4), (72, 4), (72, 12)]
@@ -113,3 +117,24 @@ def test_the_star_has_a_ray_for_each_angle() -> None:
     assert len(tips) == 9
     assert sorted(d.token for d in tips) == sorted(["phase-1", "phase-2", "phase-3"] * 3)
     assert {w.text for w in words(drawn)} == {"U", "V", "W"}
+
+
+def test_the_picture_of_a_core_in_the_handbook_is_current() -> None:
+    """Made by the gallery; every datum that is measured is named in it."""
+    drawn = draw_core()
+    kept = Path(__file__).parents[2] / "docs" / "handbook" / "winding-core.svg"
+    assert kept.read_text(encoding="utf-8") == svg_of(drawn, title=CORE)
+    told = " ".join(w.text for w in words(drawn))
+    for datum in (
+        "back iron",
+        "slot depth",
+        "tooth",
+        "bore",
+        "core length",
+        "end turns",
+        "mean turn",
+    ):
+        assert datum in told
+    for one, two in itertools.combinations(words(drawn), 2):
+        a, b = box(one), box(two)
+        assert a[2] <= b[0] or b[2] <= a[0] or a[3] <= b[1] or b[3] <= a[1], (one.text, two.text)

@@ -10,13 +10,16 @@ from careful_coil.core.machine.curves import field_of, phasors, start_curves
 from careful_coil.core.machine.estimate import estimate
 from careful_coil.core.machine.facts import Facts
 from careful_coil.core.machine.run_up import OUT_SHARE, Load
+from careful_coil.core.rewind.layout import three_phase
 from careful_coil.core.ways import plans_of
 from careful_coil.core.ways.states import off_of, states_of, tripped_of
 from careful_coil.core.ways.usual import USUAL
 from careful_coil.core.winding import ARRANGEMENTS
+from careful_coil.drawing.core import draw_core
 from careful_coil.drawing.hookup import draw_hookup
 from careful_coil.drawing.shapes import Drawing
 from careful_coil.drawing.start import draw_field, draw_phasors, draw_torque
+from careful_coil.drawing.stator import draw_developed, draw_stator
 from careful_coil.drawing.svg import svg_of
 
 
@@ -38,6 +41,7 @@ def drawings() -> Iterator[tuple[str, Drawing]]:
                     yield title, draw_hookup(network, p.joints, {}, devices=p.devices)
     yield from _with_start_gear()
     yield from _starting()
+    yield from _stators()
 
 
 def _with_start_gear() -> Iterator[tuple[str, Drawing]]:
@@ -80,6 +84,21 @@ def _starting() -> Iterator[tuple[str, Drawing]]:
         yield f"{name}: torque", draw_torque(start_curves(motor), rated, switch, load)
         yield f"{name}: currents at standstill", draw_phasors(phasors(motor, still))
         yield f"{name}: field at standstill", draw_field(field_of(still))
+
+
+CORE = "What is measured of a core"
+STATORS = ((24, 2), (36, 4), (18, 4), (48, 4), (72, 6))
+
+
+def _stators() -> Iterator[tuple[str, Drawing]]:
+    """Yield what is measured of a core, and stators round and unrolled."""
+    yield CORE, draw_core()
+    for slots, poles in STATORS:
+        layout = three_phase(slots, poles)
+        yield f"{slots} slots, {poles} poles", draw_stator(layout, 1)
+        yield f"{slots} slots, {poles} poles, phase U unrolled", draw_developed(layout, "U")
+    one_layer = three_phase(24, 4, layers=1, shape="concentric")
+    yield "24 slots, 4 poles, one layer, concentric", draw_stator(one_layer, 1)
 
 
 def write_gallery(folder: Path) -> int:

@@ -144,7 +144,8 @@ def winding_findings(job: Job, record: Record, kinds: Weighed, settings: Setting
     return found
 
 
-_OF = partial(Finding, code="winding-record", station="winding")
+# a finding that contradicts a datum bears the name of its field: `winding-span`
+_OF = partial(Finding, station="winding")
 
 
 def _contradictions(record: Record, worked: Worked, kinds: Weighed) -> Iterator[Finding]:
@@ -155,7 +156,7 @@ def _contradictions(record: Record, worked: Worked, kinds: Weighed) -> Iterator[
             if record.phases == 1 and not record.told.get("main"):
                 return
             yield _OF(
-                verdict="hold", subject="No such winding", why=worked.why, code="winding-layout"
+                code="winding-slots", verdict="hold", subject="No such winding", why=worked.why
             )
         return
     if record.phases == 1:
@@ -166,6 +167,7 @@ def _contradictions(record: Record, worked: Worked, kinds: Weighed) -> Iterator[
     if span is not None and (span > pitch or span < SHORT_SPAN * pitch):
         word = "beyond" if span > pitch else "far below"
         yield _OF(
+            code="winding-span",
             verdict="watch",
             subject=f"Span 1-{span + 1} is {word} the pole pitch",
             why=f"A pole is {pitch:g} slots: 1-{int(pitch) + 1} is full. Count again.",
@@ -174,6 +176,7 @@ def _contradictions(record: Record, worked: Worked, kinds: Weighed) -> Iterator[
     fit = circuits_of(layout)
     if circuits is not None and circuits not in fit:
         yield _OF(
+            code="winding-circuits",
             verdict="hold",
             subject=f"{circuits} circuits do not part the groups",
             why=f"Equal ones: {', '.join(map(str, fit))}.",
@@ -189,6 +192,7 @@ def _counts(record: Record, layout: Layout) -> Iterator[Finding]:
         if said is not None and said != wanted:
             kind = "one layer" if layout.layers == 1 else "two layers"
             yield _OF(
+                code=f"winding-{field}",
                 verdict="hold",
                 subject=f"{said} {field}, not {wanted}",
                 why=f"{layout.slots} slots, {layout.poles} poles in {kind} have {wanted}. Count again, or it is "
@@ -203,6 +207,7 @@ def _single(record: Record, layout: Layout, kinds: Weighed) -> Iterator[Finding]
     off = off_centre(layout)
     if abs(off) > CENTRED_DEGREES:
         yield _OF(
+            code="winding-start-at",
             verdict="watch",
             subject="Start winding not centred between the mains",
             why=f"{abs(off):.0f}° electrical off the middle: one direction starts worse. Count its slots again.",
@@ -213,18 +218,21 @@ def _single(record: Record, layout: Layout, kinds: Weighed) -> Iterator[Finding]
     kind = best.kind.name if best is not None and best.probability > 0.5 else ""
     if kind == "split-phase" and ratio >= 1:
         yield _OF(
+            code="winding-start",
             verdict="watch",
             subject=f"Start winding has {ratio:.2f} times the main's turns",
             why="A split phase has fewer, of thin wire: kind or record is wrong.",
         )
     elif kind in ("capacitor-start", "permanent-capacitor", "capacitor-start-run") and ratio < 0.8:
         yield _OF(
+            code="winding-start",
             verdict="watch",
             subject=f"Start winding has {ratio:.2f} times the main's turns",
             why="A capacitor kind has about as many or more: kind or record is wrong.",
         )
     if kind == "split-phase" and thin > THIN:
         yield _OF(
+            code="winding-start-wire",
             verdict="watch",
             subject="Start wire as thick as the main's",
             why="A split phase starts by its thin wire's ohms: kind or record is wrong.",

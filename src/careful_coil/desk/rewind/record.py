@@ -134,6 +134,9 @@ class RecordPart(Part):
             field = self.fields[f"winding-{name}"]
             field.show_text(record.told.get(name, ""))
             field.setVisible(record.phases in phases)
+            if not field.cell.isModified():
+                wrong = next((f for f in judged.findings if f.code == f"winding-{name}"), None)
+                field.refuse(wrong.subject if wrong is not None else "")
         worked = worked_of(judged, self.session)
         self.stator.show_layout(worked.layout)
         begun = bool(record.told.get("slots") and record.told.get("poles"))
