@@ -14,7 +14,7 @@ from careful_coil.core.identify import Naming
 from careful_coil.core.job import Job, fold
 from careful_coil.core.ledger import judge
 from careful_coil.core.rewind.alike import alike
-from careful_coil.core.rewind.convert import Side, Wanted, convert, old_side
+from careful_coil.core.rewind.convert import Side, Wanted, coil_form, convert, old_side
 from careful_coil.core.rewind.explain import explain, off_percent
 from careful_coil.core.rewind.joints import circuits, slot_table
 from careful_coil.core.rewind.layout import PHASES, Layout, three_phase
@@ -467,3 +467,13 @@ def test_a_job_holds_its_record_against_its_own_leads() -> None:
     assert "phase-ohm" not in found.job.winding
     assert found.winding.phase_ohm is not None
     assert of(found, "winding-ohms").verdict == "good"
+
+
+def test_a_coil_form_is_the_chord_of_its_span_at_half_the_slots_depth() -> None:
+    """115 mm across the slots' middle, seven of 36 slots: 115·sin(35°)."""
+    record = Record(SAW | {"slot-depth": "17"}, 3)
+    assert coil_form(record, 7) == (
+        pytest.approx(120),
+        pytest.approx(115 * math.sin(math.radians(35))),
+    )
+    assert coil_form(RECORD, 7) is None

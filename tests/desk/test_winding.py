@@ -102,6 +102,20 @@ def test_a_single_phase_stator_is_taken_in(bench: Bench) -> None:
     assert any("not centred" in f.subject for f in part.list.findings)
 
 
+def test_a_micrometer_reading_is_told_what_it_can_mean(bench: Bench) -> None:
+    bench.open("boatyard")
+    part = station(bench).parts["record"]
+    assert isinstance(part, RecordPart)
+    count = len(bench.job.entries)
+    fill(bench, "micrometer", "0.83 over")
+    assert "0.75 mm grade 2" in part.meant.words
+    fill(bench, "micrometer", "0.75 bare")
+    assert part.meant.words.startswith("0.75 bare can mean 0.75 mm bare")
+    fill(bench, "micrometer", "99 thick")
+    assert "0.83 over" in part.fields["micrometer"].message.text()
+    assert len(bench.job.entries) == count
+
+
 def test_the_arrows_walk_round_the_stator(bench: Bench) -> None:
     bench.open("boatyard")
     part = station(bench).parts["record"]

@@ -152,6 +152,22 @@ def convert(record: Record, old: Side, wanted: Wanted) -> Change:
     return Change(old=old, new=new, turns=exact, notes=tuple(_notes(old, new, exact)))
 
 
+STRAIGHT_MM = 10.0  # of the coil beyond the core, both ends together (trade practice)
+
+
+def coil_form(record: Record, span: int) -> tuple[float, float] | None:
+    """Return the size of a coil form in mm: the straight of its sides, and how far they are apart.
+
+    Sides lie in the middle of the slots' depth; None while core, bore, slot depth or slots are not known.
+    """
+    core, bore, depth = (record.figure(f) for f in ("core", "bore", "slot-depth"))
+    slots = record.whole("slots")
+    if not core or not bore or not depth or not slots:
+        return None
+    apart = (bore + depth) * math.sin(math.pi * min(span, slots) / slots)
+    return core + STRAIGHT_MM, apart
+
+
 def _line_share(side: Supplied) -> float:
     """Return line amps over the amps of one coil."""
     return side.circuits * (math.sqrt(3) if side.connection == "delta" else 1.0)

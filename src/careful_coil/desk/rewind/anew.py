@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QWidget
 from careful_coil.core.errors import BadValue, CoilError
 from careful_coil.core.job import Finding, Verdict
 from careful_coil.core.ledger import Judgement
-from careful_coil.core.rewind.convert import Change, Side, Wanted, convert, old_side
+from careful_coil.core.rewind.convert import Change, Side, Wanted, coil_form, convert, old_side
 from careful_coil.core.rewind.factors import Connection
 from careful_coil.core.rewind.layout import PoleCoil
 from careful_coil.core.rewind.record import Record, read_datum, read_turns, show_wire
@@ -110,7 +110,7 @@ class AnewPart(Part):
             return
         self.words.say("")
         self.found, self.offers = found, offered
-        self.table.show_rows(_table(found))
+        self.table.show_rows((*_table(found), *_form(record, found)))
         self.notes.show_findings([_note(*n) for n in found.notes])
         self.head.setVisible(True)
         self.wires.say(self._wires(found, offered))
@@ -275,6 +275,13 @@ def _table(found: Change) -> tuple[Line, ...]:
         ("Amps", _amp(old), _amp(new)),
         ("Power", _watt(old), _watt(new)),
     )
+
+
+def _form(record: Record, found: Change) -> tuple[Line, ...]:
+    """Return the coil form, where the core is measured."""
+    sizes = [coil_form(record, side.span) for side in (found.old, found.new)]
+    told = [f"{s[0]:.0f} mm straight, {s[1]:.0f} mm across" if s else "" for s in sizes]
+    return (("Coil form", told[0], told[1]),) if all(told) else ()
 
 
 def _supply(side: Side) -> str:

@@ -4,10 +4,12 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QBoxLayout, QVBoxLayout, QWidget
 
+from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_winding import WindingNoted
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.rewind.record import read_datum
 from careful_coil.core.rewind.rules import left_to_read, plate_of, record_of, title_of
+from careful_coil.core.rewind.wire import meant_by
 from careful_coil.core.rewind.worked import Worked, work_out
 from careful_coil.desk.insulation.shown import Prose, Verdicts
 from careful_coil.desk.part import Part
@@ -101,10 +103,15 @@ class RecordPart(Part):
                     f"winding-{name}", label, typed, hint, place=False, most=400, beside=LABEL
                 )
             )
+        self.add_field(
+            "micrometer", "Micrometer, mm", self._micrometer, "0.83 over", place=False, beside=LABEL
+        )
+        rows.addWidget(self.fields["micrometer"])
         rows.addStretch()
+        self.meant = Prose(theme)
         self.list = Verdicts(theme)
         both = Beside(self.stator, data, theme)
-        for part in (self.left, self.why, both, self.list):
+        for part in (self.left, self.why, self.meant, both, self.list):
             self.column.addWidget(part)
 
     def start(self) -> QWidget:
@@ -150,9 +157,32 @@ class RecordPart(Part):
             [f for f in judged.findings if f.station == "winding" and f.code != "winding-data"]
         )
 
+    def _micrometer(self, text: str) -> None:
+        """Say what a micrometer reading can mean, over the enamel or on bare wire; nothing is logged."""
+        told = text.strip().lower()
+        if not told:
+            self.meant.say("")
+            return
+        figure, _, word = told.partition(" ")
+        if word not in ("", "over", "bare"):
+            raise BadValue(text, "mm, over the enamel or bare: 0.83 over, 0.75 bare")
+        found = meant_by(read_mm_of(figure), {"over": True, "bare": False}.get(word))
+        names = "; ".join(f"{m.name} {m.build} ({m.off:+.3f})" for m in found[:6])
+        self.meant.say(
+            f"{told} can mean {names}." if names else f"{told} is no common size: read again."
+        )
+
     def _typed(self, field: str, text: str) -> None:
         body = WindingNoted.model_validate({"field": field, "text": read_datum(field, text)})
         self.session.record(body, station="winding")
+
+
+def read_mm_of(text: str) -> float:
+    """Return a micrometer's figure in mm. Raises: BadValue."""
+    try:
+        return float(text.replace(",", ".").removesuffix("mm"))
+    except ValueError:
+        raise BadValue(text, "mm, over the enamel or bare: 0.83 over, 0.75 bare") from None
 
 
 def worked_of(judged: Judgement, session: Session) -> Worked:
