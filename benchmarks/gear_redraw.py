@@ -9,11 +9,11 @@ By hand: `QT_QPA_PLATFORM=offscreen .venv/bin/python benchmarks/gear_redraw.py`.
 
 import sys
 import tempfile
-import time
-from collections.abc import Callable
 from pathlib import Path
 
 sys.path.insert(0, str(Path(__file__).parents[1]))
+
+from benchmarks.timing import spread, timed
 
 from careful_coil.core.machine.estimate import estimate
 from careful_coil.desk.gear.curves import CurvesPart
@@ -23,19 +23,6 @@ from careful_coil.desk.theme import Theme
 
 STEPS, GOAL_MS = 60, 50.0
 JOBS = ("demo-chandlery", "demo-coldstore")
-
-
-def spread(times: list[float]) -> str:
-    """Return middle and longest of several times."""
-    ordered = sorted(times)
-    return f"{ordered[len(ordered) // 2]:.1f} ms, longest {ordered[-1]:.1f} ms"
-
-
-def timed(work: Callable[[], object]) -> float:
-    """Return how long it took in ms."""
-    begun = time.perf_counter()
-    work()
-    return 1000 * (time.perf_counter() - begun)
 
 
 def main() -> None:

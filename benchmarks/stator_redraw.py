@@ -7,11 +7,11 @@ By hand: `QT_QPA_PLATFORM=offscreen .venv/bin/python benchmarks/stator_redraw.py
 
 import sys
 import tempfile
-import time
-from collections.abc import Callable
 from pathlib import Path
 
 sys.path.insert(0, str(Path(__file__).parents[1]))
+
+from benchmarks.timing import timed
 
 from careful_coil.core.rewind.layout import three_phase
 from careful_coil.desk.rewind.record import RecordPart
@@ -21,13 +21,6 @@ from careful_coil.desk.theme import Theme
 from careful_coil.drawing.stator import draw_stator
 
 STEPS, GOAL_MS, SLOTS = 40, 50.0, 72
-
-
-def timed(work: Callable[[], object]) -> float:
-    """Return how long it took in ms."""
-    begun = time.perf_counter()
-    work()
-    return 1000 * (time.perf_counter() - begun)
 
 
 def main() -> None:
