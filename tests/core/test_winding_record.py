@@ -1,18 +1,22 @@
 """The record of a winding: read, worked out, contradicted, explained, made anew; wires from the reels."""
 
 import math
+from dataclasses import replace
 from typing import Any
 
 import pytest
 
 from careful_coil.core.condition.coils import Measured
-from careful_coil.core.errors import BadValue, ValueOutOfRange
+from careful_coil.core.errors import BadDocument, BadValue, ValueOutOfRange
+from careful_coil.core.gear.machine_of import known_motor
 from careful_coil.core.identify import Naming
 from careful_coil.core.job import fold
 from careful_coil.core.ledger import judge
+from careful_coil.core.machine.estimate import estimate
+from careful_coil.core.machine.facts import check_facts
 from careful_coil.core.rewind.explain import explain, off_percent
 from careful_coil.core.rewind.record import Record, read_datum
-from careful_coil.core.rewind.rules import beside_ohms, left_to_read, record_of
+from careful_coil.core.rewind.rules import beside_ohms, left_to_read, record_of, start_over_main
 from careful_coil.core.rewind.wire import area
 from careful_coil.core.rewind.worked import Plate, work_out
 from careful_coil.core.settings import Settings
@@ -262,3 +266,19 @@ def test_a_job_holds_its_record_against_its_own_leads() -> None:
     assert "phase-ohm" not in found.job.winding
     assert found.winding.phase_ohm is not None
     assert of(found, "winding-ohms").verdict == "good"
+
+
+def test_counted_turns_are_what_the_machine_has() -> None:
+    """The dairy's start winding has 104 turns a pole beside 100, nearly the same factor: 1.04 times."""
+    dairy = next(j for j in demo_jobs() if j.id == "demo-dairy")
+    found = judge(fold(dairy.entries), Settings())
+    ratio = start_over_main(record_of(found.job))
+    assert ratio == pytest.approx(1.04, abs=0.005)
+    known = known_motor(found.job, found.kinds, found.identification, found.naming)
+    assert not isinstance(known, str)
+    told = estimate(*known)
+    assert told.machine.turns == pytest.approx(ratio, rel=0.01)
+    assert "start winding's turns" not in {a.name for a in told.assumed}
+    assert start_over_main(RECORD) is None
+    with pytest.raises(BadDocument, match="start over main"):
+        check_facts(replace(known[1], turns=100.0))

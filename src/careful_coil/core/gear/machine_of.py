@@ -7,6 +7,7 @@ from careful_coil.core.identify import Identification, Naming
 from careful_coil.core.job import Job
 from careful_coil.core.kind import Weighed
 from careful_coil.core.machine.facts import Facts, check_facts
+from careful_coil.core.rewind.rules import record_of, start_over_main
 from careful_coil.core.ways.way import Plan
 
 
@@ -42,6 +43,7 @@ def known_motor(
         coil_ohm=wiring.ohms,
         locked_main=locked.get("main"),
         locked_aux=locked.get("start"),
+        turns=start_over_main(record_of(job)),
     )
     try:
         check_facts(facts)

@@ -34,6 +34,7 @@ from careful_coil.core.winding.single_phase import START_COILS
 
 Floats = NDArray[np.float64]
 RATED, READ, BAND, WEAK = 0.001, 0.01, 0.03, 0.15  # relative spread: plate, reading, letter, usual
+COUNTED = 0.01  # of turns that somebody counted
 SPREAD = {  # natural logarithm's, of usual figures
     "leakage": 0.35,
     "rotor": 0.5,
@@ -124,6 +125,8 @@ class _Fit:
         }
         self._names += [name for name, coils in self._free.items() if coils]
         self._centre = np.log([self._usual_of(n) for n in self._names])
+        counted = {"turns": COUNTED} if facts.turns is not None else {}
+        self._spreads = [counted.get(n, SPREAD[n]) for n in self._names]
 
     def _coil_base(self) -> float:
         """Return the ohms of each coil with which the rated amps would flow: the unit of all figures."""
@@ -152,6 +155,8 @@ class _Fit:
     def _usual_of(self, name: str) -> float:
         if name == "aux_ohm":
             return 2.5 * self._usual.ohm
+        if name == "turns" and self._facts.turns is not None:
+            return self._facts.turns
         return float(getattr(self._usual, name))
 
     def _figures(self, at: Floats) -> dict[str, float]:
@@ -267,7 +272,7 @@ class _Fit:
         """Return all residuals: what is known, and how far figures are from usual ones."""
         shown = self._shown(self._motor(at))
         known = [_apart(got, wanted) / spread for _, wanted, got, spread, _ in shown]
-        pulls = (at - self._centre) / np.array([SPREAD[n] for n in self._names])
+        pulls = (at - self._centre) / np.array(self._spreads)
         return np.concatenate([known, pulls])
 
     def done(self) -> Estimate:
@@ -279,7 +284,7 @@ class _Fit:
             self._off,
             self._centre,
             bounds=(self._centre - wide, self._centre + wide),
-            x_scale=[SPREAD[n] for n in self._names],
+            x_scale=self._spreads,
             ftol=1e-7,
             xtol=1e-7,
             max_nfev=80,
@@ -346,11 +351,12 @@ class _Fit:
             low, high = USUAL_START[facts.kind]
             why = "full load, usual for its kind; no test of the start winding alone"
             found.append(Assumed("starting torque about", math.sqrt(low * high), "×", why))
-            found.append(
-                Assumed(
-                    "start winding's turns", of["turns"], "× main", "usual; no test of it alone"
+            if facts.turns is None:
+                found.append(
+                    Assumed(
+                        "start winding's turns", of["turns"], "× main", "usual; no test of it alone"
+                    )
                 )
-            )
         return found
 
 

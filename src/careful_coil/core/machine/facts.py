@@ -29,7 +29,8 @@ class Facts:
 
     `no_load` at rated hertz without load; `locked` rotor held, start devices in; `locked_main` and
     `locked_aux` one winding alone, rotor held, straight on the supply of the reading. `hot_c` the
-    winding's temperature at rated load.
+    winding's temperature at rated load; `turns` the start winding's effective turns over the main's, where
+    somebody counted them.
     """
 
     kind: Kind
@@ -46,6 +47,7 @@ class Facts:
     locked: Metered | None = None
     locked_main: Metered | None = None
     locked_aux: Metered | None = None
+    turns: float | None = None
 
     @property
     def phases(self) -> int:
@@ -93,6 +95,8 @@ def check_facts(facts: Facts) -> None:
             f"{facts.rpm:g} rpm, slip {facts.slip:.1%}",
             f"a rated speed below n_sync of {120 * facts.hertz / facts.poles:g} rpm: an induction motor slips",
         )
+    if facts.turns is not None and not 0.05 < facts.turns < 20:
+        raise BadDocument("turns", f"{facts.turns:g}", "start over main, 0.05 to 20")
     if facts.letter and facts.letter.strip().upper() not in CODE_LETTERS:
         raise BadDocument("letter", facts.letter, "a code letter A to V, without I, O and Q")
     if facts.amp is not None and facts.watt is not None:

@@ -95,6 +95,18 @@ def beside_ohms(record: Record, naming: Naming, ohms: Measured | None) -> Record
     return Record({**record.told, "phase-ohm": f"{phase:.5g}{at_c}"}, 3)
 
 
+def start_over_main(record: Record) -> float | None:
+    """Return the start winding's effective turns over the main's by the record; None while not both are."""
+    layout = record.layout() if record.phases == 1 else ""
+    if isinstance(layout, str):
+        return None
+    main, start = (
+        sum(c.turns for c in layout.of(w)) * layout.factor(w) if layout.of(w) else 0.0
+        for w in (MAIN, START)
+    )
+    return start / main if main > 0 and start > 0 else None
+
+
 def plate_of(job: Job) -> Plate:
     """Return what the plate gives the winding: wye takes the higher volts of two, delta the lower."""
     plate = job.plate
