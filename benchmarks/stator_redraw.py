@@ -36,7 +36,7 @@ def main() -> None:
             raise TypeError(part)
 
         def step(span: int) -> None:
-            part.stator.show_layout(three_phase(SLOTS, 4, span=span, turns=12))
+            part.stator.show_layout(three_phase(SLOTS, 4, span=span, turns=(12,)))
             part.stator.grab()
 
         def plain() -> None:

@@ -205,3 +205,13 @@ def test_the_wave_has_no_mean_and_its_fundamental_does_not_change(
         return float(abs(wave @ turn))
 
     assert size(when) == pytest.approx(size(0.0), rel=1e-6)
+
+
+def test_coils_of_a_group_have_their_own_turns() -> None:
+    """Concentric coils of 9, 7 and 5 slots with 20, 30, 40 turns: k_w by their own sines."""
+    layout = three_phase(36, 4, span=7, shape="concentric", turns=(20, 30, 40))
+    group = layout.groups("U")[0]
+    assert [((c.finish - c.start) % 36, c.turns) for c in group] == [(9, 20), (7, 30), (5, 40)]
+    by_hand = (20 + 30 * math.sin(math.radians(70)) + 40 * math.sin(math.radians(50))) / 90
+    assert layout.factor("U") == pytest.approx(by_hand)
+    assert circuits_of(layout) == (1, 2, 4)

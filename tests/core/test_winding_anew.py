@@ -225,3 +225,14 @@ def test_a_coil_form_is_the_chord_of_its_span_at_half_the_slots_depth() -> None:
         pytest.approx(115 * math.sin(math.radians(35))),
     )
     assert coil_form(RECORD, 7) is None
+
+
+def test_unequal_coils_keep_their_factor_when_made_anew() -> None:
+    record = Record(SAW | {"shape": "concentric", "turns": "20/30/40"}, 3)
+    laid = record.layout()
+    assert isinstance(laid, Layout)
+    side = old_side(record, PLATE, laid, 2200.0)
+    assert side.turns == 30
+    found = convert(record, side, Wanted(volt=800))
+    assert found.new.kw == pytest.approx(side.kw)
+    assert found.turns == pytest.approx(60)

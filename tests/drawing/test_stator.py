@@ -40,7 +40,7 @@ def box(w: Words) -> tuple[float, float, float, float]:
 
 @pytest.mark.parametrize(("slots", "poles"), MANY)
 def test_no_label_lies_on_another(slots: int, poles: int) -> None:
-    drawn = draw_stator(three_phase(slots, poles, turns=28), 5)
+    drawn = draw_stator(three_phase(slots, poles, turns=(28,)), 5)
     numbers = [w for w in words(drawn) if not w.bold or w.text.startswith("coil")]
     for one, two in itertools.combinations(numbers, 2):
         a, b = box(one), box(two)
@@ -63,7 +63,7 @@ def test_sides_do_not_cover_each_other(slots: int, poles: int) -> None:
 
 
 def test_a_coil_is_drawn_out_from_side_to_side() -> None:
-    layout = three_phase(36, 4, span=7, turns=28)
+    layout = three_phase(36, 4, span=7, turns=(28,))
     drawn = draw_stator(layout, 4)
     told = {w.text for w in words(drawn)}
     assert {"coil 4", "slots 4 and 11", "group 2, phase W", "28 turns"} <= told

@@ -104,7 +104,9 @@ def convert(record: Record, old: Side, wanted: Wanted) -> Change:
         poles,
         layers=record.whole("layers") or 2,
         span=max(span, 1),
+        shape="concentric" if record.told.get("shape") == "concentric" else "lap",
         consequent=record.told.get("consequent") == "yes",
+        turns=record.turns or (1.0,),
     )
     circuits = wanted.circuits or (old.circuits if old.circuits in circuits_of(layout) else 1)
     if circuits not in circuits_of(layout):

@@ -5,6 +5,7 @@ follow); a belt begins where 3·poles·k/slots passes a whole number, which grou
 """
 
 import cmath
+import itertools
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -114,9 +115,12 @@ def three_phase(
     span: int | None = None,
     shape: Shape = "lap",
     consequent: bool = False,
-    turns: float = 1.0,
+    turns: Sequence[float] = (1.0,),
 ) -> Layout:
-    """Return a three-phase layout. Raises: ValueOutOfRange with the reason where none is balanced."""
+    """Return a three-phase layout; `turns` of the coils of a group, in their order.
+
+    Raises: ValueOutOfRange with the reason where none is balanced.
+    """
     check_core(slots, poles)
     what = f"{slots} slots, {poles} poles"
     _balanced(slots, poles, what)
@@ -143,7 +147,7 @@ def _balanced(slots: int, poles: int, what: str) -> None:
 
 
 def _two_layers(
-    slots: int, poles: int, span: int | None, shape: Shape, consequent: bool, turns: float
+    slots: int, poles: int, span: int | None, shape: Shape, consequent: bool, turns: Sequence[float]
 ) -> Layout:
     step = span_usual(slots, poles) if span is None else span
     if not 1 <= step < slots:
@@ -155,7 +159,8 @@ def _two_layers(
         own = list(members)
         phase, sense = (belt % 3, 1) if consequent else BELTS[belt % 6]
         far = [k + step for k in own]
-        for k, finish in zip(own, reversed(far) if shape == "concentric" else far, strict=True):
+        ends = reversed(far) if shape == "concentric" else far
+        for k, finish, wound in zip(own, ends, itertools.cycle(turns), strict=False):
             coils.append(
                 LaidCoil(
                     number=len(coils) + 1,
@@ -164,14 +169,14 @@ def _two_layers(
                     phase=PHASES[phase],
                     group=belt + 1,
                     sense=sense,
-                    turns=turns,
+                    turns=wound,
                 )
             )
     return Layout(slots=slots, poles=poles, layers=2, coils=tuple(coils))
 
 
 def _one_layer(
-    slots: int, poles: int, shape: Shape, consequent: bool, turns: float, what: str
+    slots: int, poles: int, shape: Shape, consequent: bool, turns: Sequence[float], what: str
 ) -> Layout:
     """Return one coil side to a slot: groups of q coils a pole pair, or of q/2 a pole."""
     belt = Fraction(slots, 3 * poles)
@@ -193,7 +198,8 @@ def _one_layer(
         first = k * q + (0 if consequent else q - half)
         far = [(k + 3) * q + i for i in range(half)]
         own = [first + i for i in range(half)]
-        for start, finish in zip(own, reversed(far) if shape == "concentric" else far, strict=True):
+        ends = reversed(far) if shape == "concentric" else far
+        for start, finish, wound in zip(own, ends, itertools.cycle(turns), strict=False):
             coils.append(
                 LaidCoil(
                     number=len(coils) + 1,
@@ -202,7 +208,7 @@ def _one_layer(
                     phase=PHASES[phase],
                     group=group,
                     sense=sense,
-                    turns=turns,
+                    turns=wound,
                 )
             )
     return Layout(slots=slots, poles=poles, layers=1, coils=tuple(coils))

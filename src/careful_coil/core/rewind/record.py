@@ -302,7 +302,7 @@ class Record:
                 span=self.span,
                 shape=shape,
                 consequent=self.told.get("consequent") == "yes",
-                turns=sum(turns) / len(turns) if turns else 1.0,
+                turns=turns or (1.0,),
             )
         except CoilError as error:
             return str(error)

@@ -110,7 +110,7 @@ class AnewPart(Part):
             return
         self.words.say("")
         self.found, self.offers = found, offered
-        self.table.show_rows((*_table(found), *_form(record, found)))
+        self.table.show_rows((*_table(found), *_group(record, found), *_form(record, found)))
         self.notes.show_findings([_note(*n) for n in found.notes])
         self.head.setVisible(True)
         self.wires.say(self._wires(found, offered))
@@ -275,6 +275,18 @@ def _table(found: Change) -> tuple[Line, ...]:
         ("Amps", _amp(old), _amp(new)),
         ("Power", _watt(old), _watt(new)),
     )
+
+
+def _group(record: Record, found: Change) -> tuple[Line, ...]:
+    """Return the turns of a group's coils, where they differ."""
+    if len(record.turns) < 2:
+        return ()
+    ratio = found.new.turns / found.old.turns
+    was, now = (
+        "/".join(f"{n:g}" for n in every)
+        for every in (record.turns, [round(n * ratio) for n in record.turns])
+    )
+    return (("Coils of a group", was, now),)
 
 
 def _form(record: Record, found: Change) -> tuple[Line, ...]:
