@@ -71,10 +71,13 @@ def _stator(page: Page, layout: Layout) -> None:
 def _figures(worked: Worked) -> Iterator[tuple[str, str]]:
     for f in worked.figures:
         if f.value is not None:
-            yield (
-                f.title,
-                f"{f.value:.4g} {f.unit}{' (' + f.mark + ')' if f.mark == 'watch' else ''}",
-            )
+            title, _, rest = f.title.partition(", ")  # the label's column is narrow
+            parts = [
+                f"{f.value:.4g} {f.unit}".rstrip(),
+                rest,
+                "(watch)" if f.mark == "watch" else "",
+            ]
+            yield title, " ".join(p for p in parts if p)
 
 
 def _joints(page: Page, layout: Layout, record: Record) -> None:

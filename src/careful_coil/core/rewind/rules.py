@@ -62,6 +62,16 @@ MORE_TITLES = {
     "extension": "end-turn extension",
     "slot-depth": "slot depth",
     "liner": "slot liner",
+    "mean-turn": "mean turn",
+    "layers": "sides in a slot",
+    "shape": "coils lie",
+    "consequent": "consequent poles",
+    "jumpers": "jumpers",
+    "ducts": "ducts",
+    "wedge": "wedge",
+    "metal": "metal",
+    "phase-ohm": "phase ohms",
+    "start-at": "start's slot 1",
 }
 CENTRED_DEGREES = 5.0  # off the middle between the mains: within what slots allow is no fault
 SHORT_SPAN = 0.6  # of a pole pitch: shorter is unusual
