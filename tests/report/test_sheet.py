@@ -10,7 +10,8 @@ from careful_coil.core.job import fold
 from careful_coil.core.ledger import judge
 from careful_coil.core.settings import Settings
 from careful_coil.demo import demo_jobs
-from careful_coil.report.sheet import CannotWrite, sheet, write_sheet
+from careful_coil.report.page import CannotWrite
+from careful_coil.report.sheet import sheet, write_sheet
 from tests.core.logs import READY, judged, leads, ticket
 
 
