@@ -14,7 +14,7 @@ from careful_coil.core.rewind.convert import Side, Wanted, coil_form, convert, o
 from careful_coil.core.rewind.joints import circuits, slot_table
 from careful_coil.core.rewind.layout import PHASES, Layout, three_phase
 from careful_coil.core.rewind.record import Record, copper_mm2, read_wire
-from careful_coil.core.rewind.reels import offers, read_reels
+from careful_coil.core.rewind.reels import offers, read_reels, short_of
 from careful_coil.core.rewind.single import convert_single
 from careful_coil.core.rewind.wire import METRIC, area
 from careful_coil.core.rewind.worked import Plate
@@ -122,10 +122,13 @@ def test_wires_from_the_reels_are_all_that_brute_force_finds(
 
 
 def test_reels_are_typed_in_a_line() -> None:
-    assert read_reels("0.5 0,56 AWG 20") == pytest.approx((0.5, 0.56, 0.8118), abs=1e-3)
+    found = read_reels("0.5 0,56:3,2 AWG 20:1")
+    assert list(found) == pytest.approx([0.5, 0.56, 0.8118], abs=1e-3)
+    assert list(found.values()) == [None, 3.2, 1.0]
     assert len(read_reels("")) > 20
-    with pytest.raises(BadValue, match="gauges on the reels"):
-        read_reels("0.5 thick")
+    for text in ("0.5 thick", "0.5:", "0.5:-1", "2x0.5", "0.5:much"):
+        with pytest.raises(BadValue, match="gauges on the reels"):
+            read_reels(text)
     assert read_wire("AWG 20")[0].name == "AWG 20"
 
 
@@ -236,3 +239,17 @@ def test_unequal_coils_keep_their_factor_when_made_anew() -> None:
     found = convert(record, side, Wanted(volt=800))
     assert found.new.kw == pytest.approx(side.kw)
     assert found.turns == pytest.approx(60)
+
+
+def test_what_there_is_not_enough_of_is_said() -> None:
+    """Four kilograms in two wires of 0.5 and one of 0.56 mm: 2.46 and 1.54 kg."""
+    (found,) = (
+        o
+        for o in offers(2 * area(0.5) + area(0.56), (0.5, 0.56), 3)
+        if [s.count for s in o.strands] == [2, 1]
+    )
+    reels: dict[float, float | None] = {0.5: 2.0, 0.56: 1.6}
+    assert short_of(found, 4.0, reels) == ("2 of 2.46 kg of 0.5 mm",)
+    assert short_of(found, 3.0, reels) == ()
+    assert short_of(found, None, reels) == ()
+    assert short_of(found, 4.0, {0.5: None, 0.56: None}) == ()

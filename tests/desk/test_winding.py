@@ -220,6 +220,8 @@ def test_a_motor_is_made_anew_for_another_voltage_and_frequency(bench: Bench) ->
     assert shown["Turns per coil"] == "59 (59.42 exactly)"
     assert "slot fill" in part.wires.words
     assert {s.mm for o in part.offers for s in o.strands} <= {0.45, 0.475, 0.5}
+    fill(bench, "anew-reels", "0.45:9 0.475:0.2 0.5:9")
+    assert part.wires.words.splitlines()[-1].count("; only 0.2 of") == 1
     fill(bench, "anew-poles", "2")
     assert any("saturates" in f.why for f in part.notes.findings)
     fill(bench, "anew-poles", "4")

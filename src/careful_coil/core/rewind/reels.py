@@ -1,6 +1,7 @@
 """Wires in hand for an area: combinations of gauges at hand, ranked by error, room and number of wires."""
 
-from collections.abc import Sequence
+import math
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
 from careful_coil.core.errors import BadValue, ValueOutOfRange
@@ -11,6 +12,7 @@ USUAL_MM = tuple(d for d in METRIC if 0.2 <= d <= 1.6)  # what a shop mostly has
 THICKEST_BY_HAND = 1.6  # thicker single wires are hard to lay in a random winding
 NEIGHBOURS = 0.35  # share by which two gauges in one hand may differ in diameter
 MOST_OFFERS = 8
+LARGEST_KG = 1e5
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -28,24 +30,44 @@ class Offer:
         return sum(s.count for s in self.strands)
 
 
-def read_reels(text: str) -> tuple[float, ...]:
-    """Return the gauges at hand in bare mm, typed in a line; blank: the usual ones. Raises: BadValue."""
+def read_reels(text: str) -> dict[float, float | None]:
+    """Return the gauges at hand in bare mm, each with its kg where typed; blank: the usual ones.
+
+    `0.5 0.56:3.2 AWG 20:1` is any amount of 0.5 mm, 3.2 kg of 0.56 mm, 1 kg of AWG 20. Raises: BadValue.
+    """
     if not text.strip():
-        return USUAL_MM
-    wanted = "gauges on the reels, such as 0.5 0.56 0.63 0.71, or AWG 20"
-    pieces = text.replace(";", " ").replace("AWG ", "AWG").replace("SWG ", "SWG").split()
-    found = []
-    for piece in pieces:
+        return dict.fromkeys(USUAL_MM)
+    wanted = "gauges on the reels, kg after a colon where it matters: 0.5 0.56:3.2 AWG 20:1"
+    told = text.replace(";", " ").replace("AWG ", "AWG").replace("SWG ", "SWG")
+    found: dict[float, float | None] = {}
+    for piece in told.split():
+        name, colon, mass = piece.partition(":")
         try:
-            (one,) = read_wire(piece.replace("AWG", "AWG ").replace("SWG", "SWG "))
+            (one,) = read_wire(name.replace("AWG", "AWG ").replace("SWG", "SWG "))
+            kg = float(mass.replace(",", ".")) if colon else None
         except (BadValue, ValueError):
             raise BadValue(text, wanted) from None
-        found.append(one.mm)
-    return tuple(sorted(set(found)))
+        if one.count != 1 or (kg is not None and not 0 < kg < LARGEST_KG):
+            raise BadValue(text, wanted)
+        found[one.mm] = kg
+    return dict(sorted(found.items()))
+
+
+def short_of(
+    offer: Offer, kg: float | None, reels: Mapping[float, float | None]
+) -> tuple[str, ...]:
+    """Return the gauges that there is not enough of, in words; `kg` the mass of the whole winding."""
+    if kg is None:
+        return ()
+    return tuple(
+        f"{reels[s.mm]:g} of {need:.2f} kg of {s.mm:g} mm"
+        for s in offer.strands
+        if (need := kg * s.count * area(s.mm) / offer.mm2) > (reels.get(s.mm) or math.inf)
+    )
 
 
 def offers(
-    mm2: float, reels: Sequence[float], most: int = 6, apart_percent: float = 4.0
+    mm2: float, reels: Iterable[float], most: int = 6, apart_percent: float = 4.0
 ) -> tuple[Offer, ...]:
     """Return wires in hand of one or two gauges whose area is `mm2` within `apart_percent`.
 
