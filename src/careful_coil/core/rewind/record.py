@@ -11,7 +11,6 @@ from careful_coil.core.rewind.factors import MOST_POLES, MOST_SLOTS
 from careful_coil.core.rewind.layout import Layout, PoleCoil, Shape, single_phase, three_phase
 from careful_coil.core.rewind.wire import (
     LARGEST_MM,
-    METRIC,
     SMALLEST_MM,
     Metal,
     area,
@@ -306,8 +305,3 @@ class Record:
             )
         except CoilError as error:
             return str(error)
-
-
-def nearest_metric(mm: float) -> float:
-    """Return the preferred metric size nearest to a diameter."""
-    return min(METRIC, key=lambda d: abs(d - mm))

@@ -9,7 +9,6 @@ from careful_coil.core.rewind.record import Strand, covered_mm2, read_wire
 from careful_coil.core.rewind.wire import METRIC, area
 
 USUAL_MM = tuple(d for d in METRIC if 0.2 <= d <= 1.6)  # what a shop mostly has on reels
-THICKEST_BY_HAND = 1.6  # thicker single wires are hard to lay in a random winding
 NEIGHBOURS = 0.35  # share by which two gauges in one hand may differ in diameter
 MOST_OFFERS = 8
 LARGEST_KG = 1e5

@@ -8,8 +8,8 @@ import math
 from dataclasses import dataclass
 
 from careful_coil.core.errors import CoilError
-from careful_coil.core.rewind.factors import SINE, Supplied, copper
-from careful_coil.core.rewind.layout import MAIN, PHASES, Layout, circuits_of
+from careful_coil.core.rewind.factors import SINE, copper
+from careful_coil.core.rewind.layout import MAIN, PHASES, Layout
 from careful_coil.core.rewind.record import Record, copper_mm2, covered_mm2
 from careful_coil.core.rewind.wire import GRAM_PER_CM3, INFERRED_ZERO, REFERENCE_C
 from careful_coil.core.settings import Limit, Settings
@@ -361,22 +361,3 @@ TITLES = {
 def measured_ohm(record: Record, plate: Plate, settings: Settings) -> float | None:
     """Return the measured ohms of a phase at 20 °C, None where none were."""
     return _Bench(record, plate, settings, None).measured_ohm()
-
-
-def circuits_fit(layout: Layout, circuits: int) -> bool:
-    """Return whether a phase can be parted into so many equal circuits."""
-    return circuits in circuits_of(layout)
-
-
-def supplied_of(record: Record, plate: Plate, layout: Layout) -> Supplied | None:
-    """Return what the winding is on now, for turns on another supply; None while that is not known."""
-    connection = record.told.get("connection", "")
-    if plate.volt is None or plate.hertz is None or connection not in ("wye", "delta"):
-        return None
-    return Supplied(
-        volt=plate.volt,
-        hertz=plate.hertz,
-        connection="delta" if connection == "delta" else "wye",
-        circuits=record.whole("circuits") or 1,
-        kw=layout.factor(PHASES[0]),
-    )

@@ -15,7 +15,6 @@ from careful_coil.desk.stations.page import Heading
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.stator import draw_star, draw_wave
 
-WAVE_MM = 34.0
 MARKS: dict[str, Verdict] = {"good": "good", "watch": "watch", "": "note"}
 
 
