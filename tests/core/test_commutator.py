@@ -162,6 +162,8 @@ def test_a_coarse_meter_proves_nothing_of_bars() -> None:
     found = of(judged(*TICKET, commutator(6), bars(*[0.2] * 6, step=0.1)), "bars")
     assert found.verdict == "unproven"
     assert "Four wires" in found.why
+    again = of(judged(*TICKET, commutator(6), bars(*[0.2] * 6, step=0.1), bars(*[0.2] * 6)), "bars")
+    assert again.verdict == "good"
 
 
 def felt(field: str, text: str) -> dict[str, Any]:

@@ -16,13 +16,19 @@ from careful_coil.core.machine.estimate import estimate
 from careful_coil.core.machine.facts import check_facts
 from careful_coil.core.rewind.explain import explain, off_percent
 from careful_coil.core.rewind.record import Record, read_datum
-from careful_coil.core.rewind.rules import beside_ohms, left_to_read, record_of, start_over_main
+from careful_coil.core.rewind.rules import (
+    beside_ohms,
+    left_to_read,
+    plate_of,
+    record_of,
+    start_over_main,
+)
 from careful_coil.core.rewind.wire import area
 from careful_coil.core.rewind.worked import Plate, work_out
 from careful_coil.core.settings import Settings
 from careful_coil.core.winding import arrangement
 from careful_coil.demo import demo_jobs
-from tests.core.logs import judged, plate, ticket
+from tests.core.logs import job_of, judged, plate, ticket
 from tests.core.test_bearings import of
 
 SAW = {
@@ -282,3 +288,21 @@ def test_counted_turns_are_what_the_machine_has() -> None:
     assert start_over_main(RECORD) is None
     with pytest.raises(BadDocument, match="start over main"):
         check_facts(replace(known[1], turns=100.0))
+
+
+@pytest.mark.parametrize(
+    ("printed", "amps", "told", "volt", "amp"),
+    [
+        ("230/400", "8.8/5.1", {"connection": "wye"}, 400, 5.1),
+        ("230/400", "8.8/5.1", {"connection": "delta"}, 230, 8.8),
+        ("230/460", "18.4/9.2", {"connection": "wye", "circuits": "1"}, 460, 9.2),
+        ("230/460", "18.4/9.2", {"connection": "wye", "circuits": "2"}, 230, 18.4),
+        ("400/690", "8.8/5.1", {"connection": "delta", "circuits": "2"}, 400, 8.8),
+        ("400", "5.1", {"connection": "delta"}, 400, 5.1),
+    ],
+)
+def test_the_plate_is_read_for_the_connection_on_record(
+    printed: str, amps: str, told: dict[str, str], volt: float, amp: float
+) -> None:
+    job = job_of(*plate(phases="3", volt=printed, amp=amps, hertz="50"), *noted(told))
+    assert plate_of(job) == Plate(volt=volt, hertz=50, amp=amp)

@@ -34,7 +34,9 @@ class Hands:
     measured: Mapping[str, tuple[tuple[str, str], ...]] = field(default_factory=dict)
     bars: int = 0
     ohms: Mapping[int, float | None] = field(default_factory=dict)
-    bar_step: float = 0.0  # Ω, the coarsest last figure of the meter
+    bar_steps: Mapping[int, float] = field(
+        default_factory=dict
+    )  # Ω of the meter's last figure, by bar
     mended: Mapping[str, LeadMended] = field(default_factory=dict)
     changed: Mapping[str, Modified] = field(default_factory=dict)
     temporary: Mapping[str, Temporary] = field(default_factory=dict)
@@ -59,7 +61,7 @@ def notice_hands(hands: Hands, entry: Entry) -> Hands:
     if isinstance(body, Commutator):
         if body.bars == hands.bars:
             return hands
-        return replace(hands, bars=body.bars, ohms={}, bar_step=0.0)
+        return replace(hands, bars=body.bars, ohms={}, bar_steps={})
     if isinstance(body, BarsRead):
         return _bars(hands, body)
     if isinstance(body, LeadMended):
@@ -95,5 +97,7 @@ def _bars(hands: Hands, body: BarsRead) -> Hands:
         return hands
     read = {(body.first - 1 + k) % hands.bars + 1: ohm for k, ohm in enumerate(body.ohms)}
     return replace(
-        hands, ohms={**hands.ohms, **read}, bar_step=max(hands.bar_step, body.step_ohm or 0.0)
+        hands,
+        ohms={**hands.ohms, **read},
+        bar_steps={**hands.bar_steps, **dict.fromkeys(read, body.step_ohm or 0.0)},
     )

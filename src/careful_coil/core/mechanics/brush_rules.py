@@ -163,8 +163,9 @@ def bar_findings(job: Job, settings: Settings) -> Iterator[Finding]:
 
 def _bars(of: "partial[Finding]", told: Bars, hands: Hands, settings: Settings) -> Finding:
     middle = sorted(told.like)[len(told.like) // 2] if told.like else 0.0
-    if told.like and hands.bar_step > middle * settings.bars_watch.value / 100:
-        why = f"One step of this meter is {show_ohm(hands.bar_step)}, like bars read {show_ohm(middle)}. Four wires."
+    step = max(hands.bar_steps.values(), default=0.0)
+    if told.like and step > middle * settings.bars_watch.value / 100:
+        why = f"One step of this meter is {show_ohm(step)}, like bars read {show_ohm(middle)}. Four wires."
         return of(verdict="unproven", subject="Bars read too coarsely", why=why)
     pattern = (
         f" Every {told.pattern} come again: the winding's own pattern." if told.pattern > 1 else ""

@@ -62,12 +62,7 @@ def parts_left(job: Job) -> tuple[PartOff, ...]:
 
 
 def missing_parts(job: Job) -> tuple[str, ...]:
-    """Return what was missing when it came and is not on now."""
+    """Return what was missing when it came and is not on the list of parts since."""
     came = job.seen.arrived
-    back = {p.part.lower() for p in job.hands.off.values() if p.back}
     listed = {p.part.lower() for p in job.hands.off.values()}
-    return tuple(
-        m
-        for m in (came.missing if came else ())
-        if m.lower() not in back and m.lower() not in listed
-    )
+    return tuple(m for m in (came.missing if came else ()) if m.lower() not in listed)

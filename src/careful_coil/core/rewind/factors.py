@@ -9,10 +9,10 @@ from dataclasses import dataclass
 from fractions import Fraction
 from typing import Literal
 
+from careful_coil.core.condition.temperature import resistance_at
 from careful_coil.core.errors import ValueOutOfRange
 from careful_coil.core.rewind.wire import (
     GRAM_PER_CM3,
-    INFERRED_ZERO,
     OHM_MM2_PER_M,
     REFERENCE_C,
     Metal,
@@ -108,10 +108,10 @@ def copper(
         raise ValueOutOfRange(f"{at_c:g} °C", "-50 to 250 °C")
     metres = mean_turn_mm / 1000 * turns * coils
     mm2 = area(mm) * strands
-    zero = INFERRED_ZERO[metal]
-    rho = OHM_MM2_PER_M[metal] * (zero + at_c) / (zero + REFERENCE_C)
+    cold = OHM_MM2_PER_M[metal] * metres / circuits**2 / mm2
     return Copper(
-        ohm=rho * metres / circuits**2 / mm2, kg=GRAM_PER_CM3[metal] * mm2 * metres / 1000
+        ohm=resistance_at(cold, REFERENCE_C, at_c, metal),
+        kg=GRAM_PER_CM3[metal] * mm2 * metres / 1000,
     )
 
 

@@ -23,7 +23,9 @@ from careful_coil.core.values import Quantity, one_of, parse
 
 T = TypeVar("T")
 MOST_STRANDS, MOST_TURNS, LARGEST = 40, 5000.0, 20000.0
-WIRE_WANTED = "wires in hand and bare mm, such as 2 x 0.75, 0.75 + 0.80, 2 x AWG 20"
+WIRE_WANTED = (
+    "the bare wire in mm, wires in hand before it: 0.75, 2 x 0.75, 0.75 + 0.80, 2 x AWG 20"
+)
 SPAN_WANTED = "a span as it is counted, such as 1-8"
 POLE_WANTED = "coils of one pole with their turns, such as 1-8:40 2-7:35 3-6:20"
 _SPAN = re.compile(r"1\s*[-–−]\s*(\d{1,3})", re.ASCII)

@@ -5,7 +5,8 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
 from careful_coil.core.errors import BadValue, ValueOutOfRange
-from careful_coil.core.rewind.record import Strand, covered_mm2, read_wire
+from careful_coil.core.rewind.convert import Change
+from careful_coil.core.rewind.record import Record, Strand, covered_mm2, read_wire
 from careful_coil.core.rewind.wire import METRIC, area
 
 USUAL_MM = tuple(d for d in METRIC if 0.2 <= d <= 1.6)  # what a shop mostly has on reels
@@ -50,6 +51,44 @@ def read_reels(text: str) -> dict[float, float | None]:
             raise BadValue(text, wanted)
         found[one.mm] = kg
     return dict(sorted(found.items()))
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Fitted:
+    """An offer in the new winding: slot fill in %, kg of all of it, what there is not enough of in words."""
+
+    offer: Offer
+    fill_percent: float | None
+    kg: float | None
+    short: tuple[str, ...]
+
+
+def fitted(
+    offered: Iterable[Offer],
+    change: Change,
+    record: Record,
+    kg: float | None,
+    reels: Mapping[float, float | None],
+) -> tuple[Fitted, ...]:
+    """Return offers as they would fill the slots; what there is enough of first, else as ranked.
+
+    `kg` the mass of the old winding, None where it is not known.
+    """
+    room, sides = record.figure("slot-area"), record.whole("layers") or 2
+    found = []
+    for o in offered:
+        taken = o.room_mm2 * change.new.turns * sides
+        grown = o.mm2 * change.new.turns / (change.old.wire_mm2 * change.old.turns)
+        mass = kg * grown if kg else None
+        found.append(
+            Fitted(
+                offer=o,
+                fill_percent=100 * taken / room if room else None,
+                kg=mass,
+                short=short_of(o, mass, reels),
+            )
+        )
+    return tuple(sorted(found, key=lambda f: bool(f.short)))
 
 
 def short_of(

@@ -75,6 +75,7 @@ MORE_TITLES = {
 }
 CENTRED_DEGREES = 5.0  # off the middle between the mains: within what slots allow is no fault
 SHORT_SPAN = 0.6  # of a pole pitch: shorter is unusual
+DOUBLE_APART = 0.15  # of two volts over each other: nearer to two than to the root of three
 THIN = 0.8  # start wire's area over the main's, split phase
 
 
@@ -118,16 +119,22 @@ def start_over_main(record: Record) -> float | None:
 
 
 def plate_of(job: Job) -> Plate:
-    """Return what the plate gives the winding: wye takes the higher volts of two, delta the lower."""
+    """Return what the plate gives the winding as it is joined on record.
+
+    Of two volts √3 apart delta takes the lower; of two that are double, circuits side by side do (even
+    circuits); amps go the other way.
+    """
     plate = job.plate
-    volt = None
-    if plate.volts:
-        low, high = plate.volts[0][0], plate.volts[-1][1]
-        volt = low if job.winding.get("connection") == "delta" or plate.phases == 1 else high
+    volts = [v for span in plate.volts for v in span]
+    low, high = min(volts, default=None), max(volts, default=None)
+    lower = job.winding.get("connection") == "delta" or plate.phases == 1
+    if low is not None and high is not None and abs(high / low - 2) < DOUBLE_APART:
+        circuits = Record(job.winding, 3).whole("circuits") or 1
+        lower = circuits % 2 == 0 or plate.phases == 1
     amp = None
     if plate.amps:
-        amp = max(plate.amps) if job.winding.get("connection") == "delta" else min(plate.amps)
-    return Plate(volt=volt, hertz=plate.hertz, amp=amp)
+        amp = max(plate.amps) if lower and plate.phases != 1 else min(plate.amps)
+    return Plate(volt=low if lower else high, hertz=plate.hertz, amp=amp)
 
 
 def left_to_read(record: Record) -> tuple[str, ...]:

@@ -17,7 +17,6 @@ Metal = Literal["copper", "aluminium"]
 Build = Literal["bare", "grade 1", "grade 2"]
 OHM_MM2_PER_M = {"copper": 0.017241, "aluminium": 0.0282}  # at 20 °C: IEC 60028, IEC 60889
 GRAM_PER_CM3 = {"copper": 8.89, "aluminium": 2.70}
-INFERRED_ZERO = {"copper": 234.5, "aluminium": 225.0}  # °C: IEEE 112
 REFERENCE_C = 20.0
 SMALLEST_MM, LARGEST_MM = 0.02, 12.0
 LEAST_AWG, MOST_AWG = -3.0, 56.0

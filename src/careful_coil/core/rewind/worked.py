@@ -7,11 +7,13 @@ the peak of a sine, of teeth that peak over one slot pitch, of the back iron hal
 import math
 from dataclasses import dataclass
 
+from careful_coil.core.condition.coils import by_iec
+from careful_coil.core.condition.temperature import resistance_at
 from careful_coil.core.errors import CoilError
 from careful_coil.core.rewind.factors import SINE, copper
 from careful_coil.core.rewind.layout import MAIN, PHASES, Layout
 from careful_coil.core.rewind.record import Record, copper_mm2, covered_mm2
-from careful_coil.core.rewind.wire import GRAM_PER_CM3, INFERRED_ZERO, REFERENCE_C
+from careful_coil.core.rewind.wire import GRAM_PER_CM3, REFERENCE_C
 from careful_coil.core.settings import Limit, Settings
 
 STACKING = 0.95  # iron over core length (trade practice)
@@ -332,8 +334,12 @@ class _Bench:
         if told is None:
             return None
         ohm, at_c = told
-        zero = INFERRED_ZERO[self._r.metal]
-        return ohm if at_c is None else ohm * (zero + REFERENCE_C) / (zero + at_c)
+        if at_c is None:
+            return ohm
+        try:
+            return resistance_at(ohm, at_c, REFERENCE_C, self._r.metal, by_iec(self._s))
+        except CoilError:
+            return None
 
     def _missing(self, *fields: str) -> tuple[str, ...]:
         return tuple(TITLES.get(f, f) for f in fields if not self._r.told.get(f))

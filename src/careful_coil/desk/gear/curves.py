@@ -15,11 +15,11 @@ from careful_coil.core.machine.estimate import Estimate, estimate
 from careful_coil.core.machine.facts import Facts
 from careful_coil.core.machine.motor import Motor
 from careful_coil.core.machine.run_up import OUT_SHARE
+from careful_coil.core.rewind.record import copper_mm2, read_wire
 from careful_coil.core.values import show_percent
 from careful_coil.core.ways.way import Plan
 from careful_coil.desk.ask_row import AskRow
 from careful_coil.desk.flow import Flow
-from careful_coil.desk.gear.fields import wire_mm2
 from careful_coil.desk.insulation.plot import Plot
 from careful_coil.desk.insulation.shown import Prose
 from careful_coil.desk.part import Part
@@ -140,7 +140,7 @@ class CurvesPart(Part):
 
     def _wire(self, text: str) -> None:
         if text.strip():
-            wire_mm2(text)
+            read_wire(text)
         self.wire = text.strip()
         self._draw()
 
@@ -263,7 +263,7 @@ class CurvesPart(Part):
         self.heat.say("")
         if not self.wire:
             return
-        hot = heat_of(seen.start, wire_mm2(self.wire), self._class)
+        hot = heat_of(seen.start, copper_mm2(read_wire(self.wire)), self._class)
         self.heat.say(
             f"Start winding held: {hot.held_density:.0f} A/mm², {hot.held_seconds:.0f} s from 40 °C to its class "
             f"({self._class}). Left in at speed: {hot.in_density:.0f} A/mm², {hot.in_seconds:.0f} s. No heat lost."

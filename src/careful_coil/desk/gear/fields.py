@@ -121,21 +121,3 @@ def size_of(text: str) -> tuple[float, float]:
     except ValueError:
         return 0.0, 0.0
     return wide, long
-
-
-MOST_STRANDS, THICKEST_MM = 40, 10.0
-
-
-def wire_mm2(text: str) -> float:
-    """Return the area in mm² of a wire, strands times diameter. Raises: BadValue."""
-    wanted = "the bare wire in mm, such as 0.45 or 2 x 0.45"
-    told = text.lower().replace("mm", " ").replace("×", "x").replace(",", ".")
-    count, cross, wire = told.rpartition("x")
-    try:
-        strands = int(count) if cross else 1
-        diameter = float(wire)
-    except ValueError:
-        raise BadValue(text, wanted) from None
-    if not (1 <= strands <= MOST_STRANDS and 0 < diameter <= THICKEST_MM):
-        raise BadValue(text, wanted)
-    return strands * math.pi / 4 * diameter**2

@@ -55,7 +55,7 @@ class LeadsPart(Part):
         own = [f for f in judged.findings if f.code in CODES]
         if not own:
             bad = [x for x in judged.job.leads if x.insulation in WANTS]
-            return ("watch", f"{len(bad)} to mend") if bad else ("", "not looked at")
+            return "", f"{len(bad)} to mend" if bad else "not looked at"
         return own[0].verdict, own[0].subject[0].lower() + own[0].subject[1:]
 
     def show_judgement(self, judged: Judgement) -> None:

@@ -54,15 +54,9 @@ class OpenPart(Part):
         return self.fields["temporary-cleared" if left else "temporary"].cell
 
     def told(self, judged: Judgement) -> tuple[str, str]:
-        """Return how many stand."""
-        hands = judged.job.hands
-        left = sum(not t.cleared for t in hands.temporary.values())
-        unclosed = sum(not m.closed for m in hands.changed.values())
-        if left:
-            return "hold", f"{left} not cleared"
-        if unclosed:
-            return "unproven", f"{unclosed} changes not closed"
-        return ("good", "all cleared") if hands.temporary or hands.changed else ("", "none")
+        """Return what stands, the worst first."""
+        own = [f for f in judged.findings if f.code in ("temporary", "changed")]
+        return (own[0].verdict, own[0].subject) if own else ("", "none")
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show temporaries and changes."""

@@ -13,7 +13,7 @@ from careful_coil.core.rewind.convert import Change, Side, Wanted, coil_form, co
 from careful_coil.core.rewind.factors import Connection
 from careful_coil.core.rewind.layout import PoleCoil
 from careful_coil.core.rewind.record import Record, read_datum, read_turns, show_wire
-from careful_coil.core.rewind.reels import MOST_OFFERS, Offer, offers, read_reels, short_of
+from careful_coil.core.rewind.reels import MOST_OFFERS, Offer, fitted, offers, read_reels
 from careful_coil.core.rewind.rules import plate_of
 from careful_coil.core.rewind.single import convert_single
 from careful_coil.core.rewind.worked import Plate
@@ -151,26 +151,16 @@ class AnewPart(Part):
         if self._judged is None:
             return ""
         kg = worked_of(self._judged, self.session).of("kg").value
-        room = self._judged.job.winding.get("slot-area", "")
         reels = read_reels(self.asked.get("reels", ""))
-        whole = found.new.turns / (found.old.wire_mm2 * found.old.turns)
-        told = []
-        for o in offered:
-            mass = kg * o.mm2 * whole if kg else None
-            told.append((o, mass, short_of(o, mass, reels)))
-        told.sort(key=lambda row: bool(row[2]))  # what there is enough of first, else as ranked
         lines = []
-        for k, (o, mass, short) in enumerate(told[:MOST_OFFERS], 1):
-            fill = ""
-            if room:
-                sides = 2 if self._judged.job.winding.get("layers", "2") == "2" else 1
-                taken = o.room_mm2 * found.new.turns * sides / float(room)
-                fill = f", slot fill {100 * taken:.0f} %"
-            weight = f", {mass:.2f} kg" if mass is not None else ""
-            lack = f"; only {', '.join(short)}" if short else ""
-            lines.append(
-                f"{k}. {show_wire(o.strands)} mm: {o.off_percent:+.1f} % of area{fill}{weight}{lack}"
-            )
+        for k, f in enumerate(
+            fitted(offered, found, self._judged.winding, kg, reels)[:MOST_OFFERS], 1
+        ):
+            fill = f", slot fill {f.fill_percent:.0f} %" if f.fill_percent is not None else ""
+            weight = f", {f.kg:.2f} kg" if f.kg is not None else ""
+            lack = f"; only {', '.join(f.short)}" if f.short else ""
+            words = f"{show_wire(f.offer.strands)} mm: {f.offer.off_percent:+.1f} % of area"
+            lines.append(f"{k}. {words}{fill}{weight}{lack}")
         return (
             "\n".join(lines)
             or "Nothing on these reels comes near: more wires in hand, or other gauges."
