@@ -306,3 +306,25 @@ def test_the_plate_is_read_for_the_connection_on_record(
 ) -> None:
     job = job_of(*plate(phases="3", volt=printed, amp=amps, hertz="50"), *noted(told))
     assert plate_of(job) == Plate(volt=volt, hertz=50, amp=amp)
+
+
+def test_a_single_phase_record_has_ohms_and_mass_of_both_windings() -> None:
+    """400 mm a turn: 280 turns of 0.8 mm in the main, 304 of 0.5 mm in the start winding."""
+    told = {
+        "slots": "24",
+        "poles": "4",
+        "main": "1-6:40 2-5:30",
+        "start": "1-6:44 2-5:32",
+        "main-wire": "0.8",
+    }
+    assert "start-wire" not in told
+    part = work_out(Record(told, 1), Plate(volt=230, hertz=50), Settings())
+    assert part.of("kg").wants == ("start wire", "mean turn, or mass of wire")
+    whole = Record(told | {"start-wire": "0.5", "mean-turn": "400"}, 1)
+    found = work_out(whole, Plate(volt=230, hertz=50), Settings())
+    assert found.of("ohm").value == pytest.approx(0.017241 * 0.4 * 280 / area(0.8))
+    kg = 8.89e-3 * 0.4 * (280 * area(0.8) + 304 * area(0.5))
+    assert found.of("kg").value == pytest.approx(kg)
+    weighed = Record(told | {"start-wire": "0.5", "mass": f"{kg:.6f}"}, 1)
+    turn = work_out(weighed, Plate(volt=230, hertz=50), Settings()).of("mean-turn").value
+    assert turn == pytest.approx(400, rel=1e-4)

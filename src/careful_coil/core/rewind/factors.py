@@ -75,6 +75,16 @@ class Copper:
     kg: float
 
 
+def wire_ohm(metres: float, mm2: float, circuits: int = 1, metal: Metal = "copper") -> float:
+    """Return the ohms at 20 °C of all wire of a phase, `metres` of `mm2` in hand, parted into circuits."""
+    return OHM_MM2_PER_M[metal] * metres / mm2 / circuits**2
+
+
+def wire_kg(metres: float, mm2: float, metal: Metal = "copper") -> float:
+    """Return the mass in kg of `metres` of wire of `mm2` in hand."""
+    return GRAM_PER_CM3[metal] * mm2 * metres / 1000
+
+
 def copper(
     *,
     mean_turn_mm: float,
@@ -108,10 +118,9 @@ def copper(
         raise ValueOutOfRange(f"{at_c:g} °C", "-50 to 250 °C")
     metres = mean_turn_mm / 1000 * turns * coils
     mm2 = area(mm) * strands
-    cold = OHM_MM2_PER_M[metal] * metres / circuits**2 / mm2
     return Copper(
-        ohm=resistance_at(cold, REFERENCE_C, at_c, metal),
-        kg=GRAM_PER_CM3[metal] * mm2 * metres / 1000,
+        ohm=resistance_at(wire_ohm(metres, mm2, circuits, metal), REFERENCE_C, at_c, metal),
+        kg=wire_kg(metres, mm2, metal),
     )
 
 

@@ -10,10 +10,10 @@ from dataclasses import dataclass
 from careful_coil.core.condition.coils import by_iec
 from careful_coil.core.condition.temperature import resistance_at
 from careful_coil.core.errors import CoilError
-from careful_coil.core.rewind.factors import SINE, copper
-from careful_coil.core.rewind.layout import MAIN, PHASES, Layout
+from careful_coil.core.rewind.factors import SINE, wire_kg, wire_ohm
+from careful_coil.core.rewind.layout import MAIN, PHASES, LaidCoil, Layout
 from careful_coil.core.rewind.record import Record, copper_mm2, covered_mm2
-from careful_coil.core.rewind.wire import GRAM_PER_CM3, REFERENCE_C
+from careful_coil.core.rewind.wire import REFERENCE_C
 from careful_coil.core.settings import Limit, Settings
 
 STACKING = 0.95  # iron over core length (trade practice)
@@ -261,72 +261,72 @@ class _Bench:
     def _mean_turn(self) -> Figure:
         """Return the mean turn in mm: as measured, else from the mass of wire that came out."""
         own, mass = self._r.figure("mean-turn"), self._r.figure("mass")
-        wires = self._r.wire()
         if own is not None:
             return Figure(
                 name="mean-turn", title="Mean turn", unit="mm", value=own, words="as measured"
             )
-        value = None
-        if mass and wires and not self._one and self._l is not None and self._r.turns:
-            every = sum(c.turns for c in self._l.coils)
-            grams = GRAM_PER_CM3[self._r.metal] * copper_mm2(wires) * every / 1e6
-            value = mass / grams
+        each = self._kg_a_metre()
         return Figure(
             name="mean-turn",
             title="Mean turn",
             unit="mm",
-            value=value,
-            words="from the mass of wire" if value else "",
+            value=1000 * mass / each if mass and each else None,
+            words="from the mass of wire" if mass and each else "",
             wants=("mean turn, or mass of wire",),
         )
 
+    def _wound(self) -> list[tuple[LaidCoil, float]]:
+        """Return every coil with the mm² of its wires; nothing while a wire or the turns are not known."""
+        if self._l is None or not (self._one or self._r.turns):
+            return []
+        each = {
+            phase: copper_mm2(self._r.wire(f"{phase}-wire" if self._one else "wire"))
+            for phase in self._l.phases
+        }
+        return [(c, each[c.phase]) for c in self._l.coils] if all(each.values()) else []
+
+    def _kg_a_metre(self) -> float:
+        """Return the kg of all wire for each metre of the mean turn."""
+        return sum(wire_kg(c.turns, mm2, self._r.metal) for c, mm2 in self._wound())
+
     def _ohm(self) -> Figure:
-        """Return the ohms of a phase at 20 °C."""
-        found = self._copper()
+        """Return the ohms of a phase, or of the main winding, at 20 °C."""
+        turn, own = self._mean_turn(), [w for w in self._wound() if w[0].phase == self._phase]
+        value = None
+        if turn.value and own:
+            metres = turn.value / 1000 * sum(c.turns for c, _ in own)
+            value = wire_ohm(metres, own[0][1], self._circuits, self._r.metal)
         measured = self.measured_ohm()
         words = f"{measured:.3g} Ω measured" if measured is not None else "none measured"
         return Figure(
             name="ohm",
-            title="Phase ohms, 20 °C",
+            title="Main ohms, 20 °C" if self._one else "Phase ohms, 20 °C",
             unit="Ω",
-            value=found[0] if found else None,
-            wants=(*self._missing("wire", "turns"), *self._mean_turn().wants[: found is None]),
-            words=words,
+            value=value,
+            wants=self._copper_wants(),
+            words="" if self._one else words,
         )
 
     def _mass(self) -> Figure:
-        found, mass = self._copper(), self._r.figure("mass")
-        words = f"{mass:g} kg came out" if mass else ""
+        """Return the mass of all wire."""
+        turn, mass = self._mean_turn().value, self._r.figure("mass")
+        each = self._kg_a_metre()
         return Figure(
             name="kg",
-            title="Wire, all phases",
+            title="Wire, all of it",
             unit="kg",
-            value=found[1] if found else None,
-            wants=(*self._missing("wire", "turns"), *self._mean_turn().wants[: found is None]),
-            words=words,
+            value=each * turn / 1000 if turn and each else None,
+            wants=self._copper_wants(),
+            words=f"{mass:g} kg came out" if mass else "",
         )
 
-    def _copper(self) -> tuple[float, float] | None:
-        """Return ohms of a phase and kg of three; None for single phase and what is not known."""
-        turn, wires = self._mean_turn().value, self._r.wire()
-        if self._one or self._l is None or not turn or not wires or not self._r.turns:
-            return None
-        own = self._l.of(PHASES[0])
-        whole = sum(s.count for s in wires)
-        mm = math.sqrt(copper_mm2(wires) / whole * 4 / math.pi)
-        try:
-            found = copper(
-                mean_turn_mm=turn,
-                turns=sum(c.turns for c in own) / len(own),
-                coils=len(own),
-                circuits=self._circuits,
-                strands=whole,
-                mm=mm,
-                metal=self._r.metal,
-            )
-        except CoilError:
-            return None
-        return found.ohm, 3 * found.kg
+    def _copper_wants(self) -> tuple[str, ...]:
+        fields = ("main", "main-wire") if self._one else ("wire", "turns")
+        wants = self._missing("slots", "poles", *fields)
+        if self._one and self._r.told.get("start"):
+            wants += self._missing("start-wire")
+        turn = self._mean_turn()
+        return (*wants, *(turn.wants if turn.value is None else ()))
 
     def measured_ohm(self) -> float | None:
         """Return the measured ohms of a phase at 20 °C."""
