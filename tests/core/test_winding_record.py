@@ -319,6 +319,7 @@ def test_a_single_phase_record_has_ohms_and_mass_of_both_windings() -> None:
     }
     assert "start-wire" not in told
     part = work_out(Record(told, 1), Plate(volt=230, hertz=50), Settings())
+    assert (part.of("q").title, part.of("q").value) == ("Slots per pole", 6)
     assert part.of("kg").wants == ("start wire", "mean turn, or mass of wire")
     whole = Record(told | {"start-wire": "0.5", "mean-turn": "400"}, 1)
     found = work_out(whole, Plate(volt=230, hertz=50), Settings())

@@ -106,8 +106,11 @@ class _Bench:
             even = len(set(sizes)) == 1
             words = f"groups of {sizes[0]}" if even else f"groups of {', '.join(map(str, sizes))}"
         q = None if told is None else float(told.q)
+        title = "Slots per pole, phase"
+        if told is not None and self._one:
+            q, title = told.slots / told.poles, "Slots per pole"
         wants = self._missing("slots", "poles")
-        return Figure(name="q", title="Slots per pole, phase", value=q, words=words, wants=wants)
+        return Figure(name="q", title=title, value=q, words=words, wants=wants)
 
     def _factor(self) -> Figure:
         told = self._l
@@ -129,7 +132,13 @@ class _Bench:
         coils = len(self._l.of(self._phase)) if self._l is not None else 0
         words = f"{coils} coils, {self._circuits} circuits" if coils else ""
         wants = self._missing("slots", "poles", "main" if self._one else "turns")
-        return Figure(name="turns", title="Turns per phase", value=value, words=words, wants=wants)
+        return Figure(
+            name="turns",
+            title="Turns of the main" if self._one else "Turns per phase",
+            value=value,
+            words=words,
+            wants=wants,
+        )
 
     def _series_turns(self) -> float | None:
         if self._l is None or (not self._one and not self._r.turns):
