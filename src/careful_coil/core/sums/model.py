@@ -157,3 +157,17 @@ def ohms(key: str, title: str, many: int = 0, optional: bool = False) -> Input:
 def megohm(key: str, title: str, optional: bool = False) -> Input:
     """Return an input of megohms."""
     return Input(key=key, title=title, quantity=Quantity.RESISTANCE, unit="MΩ", optional=optional)
+
+
+def text_input(key: str, title: str, optional: bool = False, usual: str = "") -> Input:
+    """Return an input that is taken as text."""
+    return Input(key=key, title=title, optional=optional, usual=usual)
+
+
+def number(given: Given, key: str, wanted: str, whole: bool = False) -> float:
+    """Return an input that is a bare number. Raises: BadValue."""
+    text = str(given[key]).strip().replace(",", ".")
+    pattern = r"\d{1,9}" if whole else r"\d{1,9}(?:\.\d{1,9})?"
+    if not re.fullmatch(pattern, text, re.ASCII):
+        raise BadValue(str(given[key]), wanted, f"{key}.")
+    return float(text)

@@ -10,6 +10,7 @@ from careful_coil.core.sums.mechanics_sums import MECHANICS_SUMS
 from careful_coil.core.sums.model import Answer, Sum
 from careful_coil.core.sums.power_sums import POWER_SUMS
 from careful_coil.core.sums.rewind_sums import REWIND_SUMS
+from careful_coil.core.sums.supply_sums import SUPPLY_SUMS
 
 SUMS: dict[str, Sum] = {
     s.name: s
@@ -20,6 +21,7 @@ SUMS: dict[str, Sum] = {
         *MACHINE_SUMS,
         *MECHANICS_SUMS,
         *REWIND_SUMS,
+        *SUPPLY_SUMS,
     )
 }
 

@@ -5,23 +5,10 @@ import re
 from careful_coil.core.errors import BadValue
 from careful_coil.core.rewind import factors as f
 from careful_coil.core.rewind.wire import area, awg_mm, awg_of, meant_by, read_awg, read_swg
-from careful_coil.core.sums.model import Given, Input, Sum, Worked, hertz, numbers, volt
+from careful_coil.core.sums.model import Given, Input, Sum, Worked, hertz, number, numbers, text_input, volt
 from careful_coil.core.values import Quantity
 
 CONNECTIONS = ("wye", "delta", "single")
-
-
-def _text(key: str, title: str, optional: bool = False, usual: str = "") -> Input:
-    return Input(key=key, title=title, optional=optional, usual=usual)
-
-
-def number(given: Given, key: str, wanted: str, whole: bool = False) -> float:
-    """Return an input that is a bare number. Raises: BadValue."""
-    text = str(given[key]).strip().replace(",", ".")
-    pattern = r"\d{1,9}" if whole else r"\d{1,9}(?:\.\d{1,9})?"
-    if not re.fullmatch(pattern, text, re.ASCII):
-        raise BadValue(str(given[key]), wanted, f"{key}.")
-    return float(text)
 
 
 def span_of(text: str) -> int:
@@ -133,8 +120,8 @@ def _supply(front: str, title: str) -> tuple[Input, ...]:
         volt(f"{front}volt", f"{title}: line volts"),
         hertz(f"{front}hertz", f"{title}: hertz"),
         Input(key=f"{front}connection", title=f"{title}: connection", choices=CONNECTIONS),
-        _text(f"{front}circuits", f"{title}: circuits in parallel"),
-        _text(f"{front}kw", f"{title}: winding factor"),
+        text_input(f"{front}circuits", f"{title}: circuits in parallel"),
+        text_input(f"{front}kw", f"{title}: winding factor"),
     )
 
 
@@ -146,9 +133,9 @@ REWIND_SUMS: tuple[Sum, ...] = (
         domain="one of awg, swg, mm; 0.02 to 12 mm",
         source="ASTM B258; BS 3737; IEC 60317-0-1",
         inputs=(
-            _text("awg", "AWG size, such as 18, 18.5 or 2/0", optional=True),
-            _text("swg", "SWG size", optional=True),
-            _text("mm", "bare diameter in mm", optional=True),
+            text_input("awg", "AWG size, such as 18, 18.5 or 2/0", optional=True),
+            text_input("swg", "SWG size", optional=True),
+            text_input("mm", "bare diameter in mm", optional=True),
         ),
         units={"mm": "mm", "mm2": "mm²", "awg": ""},
         work=_wire,
@@ -160,9 +147,9 @@ REWIND_SUMS: tuple[Sum, ...] = (
         domain="equal coils in belts of 180° over the phases; a span 1-n steps over n − 1",
         source="distribution and pitch of distributed windings, Veinott 1959",
         inputs=(
-            _text("slots", "slots"),
-            _text("poles", "poles"),
-            _text("span", "span, such as 1-9"),
+            text_input("slots", "slots"),
+            text_input("poles", "poles"),
+            text_input("span", "span, such as 1-9"),
             Input(key="phases", title="phases", choices=("1", "2", "3"), usual="3"),
         ),
         units={"kp": "", "kd": "", "kw": ""},
@@ -175,12 +162,12 @@ REWIND_SUMS: tuple[Sum, ...] = (
         domain="copper, round wire; mm bare",
         source="IEC 60028: 0.017241 Ω·mm²/m at 20 °C, 8.89 g/cm³",
         inputs=(
-            _text("mean_turn_mm", "mean turn, mm"),
-            _text("turns", "turns per coil"),
-            _text("coils", "coils per phase"),
-            _text("circuits", "circuits in parallel"),
-            _text("strands", "wires in hand"),
-            _text("mm", "bare diameter, mm"),
+            text_input("mean_turn_mm", "mean turn, mm"),
+            text_input("turns", "turns per coil"),
+            text_input("coils", "coils per phase"),
+            text_input("circuits", "circuits in parallel"),
+            text_input("strands", "wires in hand"),
+            text_input("mm", "bare diameter, mm"),
             Input(
                 key="at_c",
                 title="°C",
@@ -201,7 +188,7 @@ REWIND_SUMS: tuple[Sum, ...] = (
         domain="the same core and poles; volts of lines",
         source="E = 4.44·f·N·k_w·Φ at the same flux per pole",
         inputs=(
-            _text("turns", "turns per coil now"),
+            text_input("turns", "turns per coil now"),
             *_supply("", "now"),
             *_supply("to_", "wanted"),
         ),
@@ -217,10 +204,10 @@ REWIND_SUMS: tuple[Sum, ...] = (
         inputs=(
             volt("volt", "volts of the loop"),
             hertz(),
-            _text("tesla", "induction wanted, T"),
-            _text("depth_mm", "back iron behind the slots, mm"),
-            _text("core_mm", "core length, mm"),
-            _text("stacking", "iron over length", usual="0.95"),
+            text_input("tesla", "induction wanted, T"),
+            text_input("depth_mm", "back iron behind the slots, mm"),
+            text_input("core_mm", "core length, mm"),
+            text_input("stacking", "iron over length", usual="0.95"),
         ),
         units={"area_mm2": "mm²", "turns": ""},
         work=_loop,
