@@ -12,9 +12,7 @@ from careful_coil.core.connect.check import right_plan
 from careful_coil.core.connect.explain import slips_of
 from careful_coil.core.connect.hookup import start_and_run
 from careful_coil.core.connect.slips import likely_slips, words_of
-from careful_coil.core.connect.steps import change_steps
 from careful_coil.core.errors import BadDocument, NotKnownYet
-from careful_coil.core.ways import plans_of
 from careful_coil.core.ways.devices import Device
 from careful_coil.core.winding import ARRANGEMENTS
 
@@ -343,46 +341,3 @@ def test_coil_ohms_that_cannot_be_are_refused(ohm: object, words: str) -> None:
 def test_an_unknown_arrangement_is_refused() -> None:
     with pytest.raises(NotKnownYet):
         check(motor(SIX, 400, (), arrangement="three-phase-7-lead"))
-
-
-def parse(steps: object) -> list[tuple[str, int]]:
-    return [(s.do, s.loose_after) for s in steps]  # type: ignore[attr-defined]
-
-
-@pytest.mark.parametrize(
-    ("slug", "low", "high"),
-    [(NINE, 230, 460), (SIX, 230, 400), (TWELVE, 230, 460), (DELTA9, 230, 460)],
-)
-def test_change_steps_end_in_the_wanted_joints(slug: str, low: float, high: float) -> None:
-    """Played through: only what is loose is joined, nothing is left over."""
-    for a, b in ((low, high), (high, low)):
-        (hookup, before), (_, after) = right(slug, a), right(slug, b)
-        leads = hookup.inside().leads
-        steps = change_steps(leads, before.joints, after.joints, after.line_ohm(2.0))
-        now = {frozenset(j) for j in before.joints}
-        for step in steps:
-            if step.do == "cut":
-                whole, out = frozenset(step.joint), frozenset(step.leads)
-                assert whole in now
-                now = (now - {whole}) | {s for s in (out, whole - out) if len(s) > 1}
-            elif step.do in ("splice", "move-line"):
-                now = {j for j in now if not j <= frozenset(step.joint)} | {frozenset(step.joint)}
-            assert 0 <= step.loose_after <= 6
-        assert now == {frozenset(j) for j in after.joints}
-        assert next(s.do for s in steps) == "prepare"
-        assert [s.do for s in steps][-2:] == ["check", "retag"]
-        assert steps[-2].loose_after == 0
-
-
-def test_nothing_to_change_is_one_check() -> None:
-    _, found = right(NINE, 460)
-    steps = change_steps(ARRANGEMENTS[NINE].network.leads, found.joints, found.joints)
-    assert [s.do for s in steps] == ["check"]
-
-
-def test_two_stars_take_their_leads_out_of_the_lines_when_half_is_wanted() -> None:
-    slug = "three-phase-part-winding-6-lead"
-    both = plans_of(slug)[0]
-    half = [("L1", "T1"), ("L2", "T2"), ("L3", "T3")]
-    steps = change_steps(ARRANGEMENTS[slug].network.leads, both.joints, half)
-    assert {n for s in steps if s.do == "insulate" for n in s.leads} == {"T7", "T8", "T9"}

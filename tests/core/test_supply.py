@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from careful_coil.core.errors import ValueOutOfRange
+from careful_coil.core.errors import BadDocument, ValueOutOfRange
 from careful_coil.core.run.supply import (
     PICTURES,
     lost_line,
@@ -16,6 +16,16 @@ from careful_coil.core.run.supply import (
     overload_amp,
     system_words,
     unbalance,
+)
+from careful_coil.core.schools import SCHOOLS
+from careful_coil.core.settings import Settings
+from careful_coil.core.shop_lists import (
+    COLOURS,
+    ShopLists,
+    connector_for,
+    line_colours,
+    same_colour,
+    size_for,
 )
 from careful_coil.core.sums import work_out
 
@@ -115,7 +125,9 @@ def test_unbalance_and_derating(
 
 
 @given(st.floats(1, 1.05), st.floats(1, 1.05), st.floats(1, 10))
-def test_unbalance_does_not_depend_on_the_volts_or_their_order(a: float, b: float, k: float) -> None:
+def test_unbalance_does_not_depend_on_the_volts_or_their_order(
+    a: float, b: float, k: float
+) -> None:
     wanted = unbalance((1, a, b)).percent
     for order in itertools.permutations((k, k * a, k * b)):
         assert unbalance(order).percent == pytest.approx(wanted)
@@ -157,6 +169,56 @@ def test_the_sums_give_the_same() -> None:
 
 def test_the_pictures_are_what_geometry_says() -> None:
     a, b, c, _ = PICTURES["high-leg"][0][1]
-    assert a is not None and b is not None and c is not None
+    assert a is not None
+    assert b is not None
+    assert c is not None
     assert abs(c - (a + b) / 2) == pytest.approx(math.sqrt(3) / 2)
     assert cmath.isclose(a + b + c, 0, abs_tol=1e-9)
+
+
+def test_shop_lists_are_data_that_a_settings_file_changes() -> None:
+    own = Settings().changed(
+        {"supplies": "690/3/50", "connectors": "tiny, 0.5-2, 6", "lead_sizes": "4/30; 1.5/15"}
+    )
+    assert [s.words for s in own.lists.all_supplies()] == ["690 V three-phase, 50 Hz"]
+    found = size_for(own.lists, 16)
+    assert found is not None
+    assert found.mm2 == 4
+    assert size_for(own.lists, 31) is None
+    assert connector_for(own.lists, 5) is None
+    assert Settings().changed(own.told()) == own
+
+
+@pytest.mark.parametrize(
+    ("name", "text", "words"),
+    [
+        ("supplies", "400", "400/3/50"),
+        ("supplies", "400/2/50", "400/3/50"),
+        ("supplies", ";", "400/3/50"),
+        ("connectors", "small", "small crimp"),
+        ("lead_sizes", "0/3", "1.5/16"),
+        ("bench", "crane", "battery"),
+        ("supplies", 3, "400/3/50"),
+        ("lead_sizes", "1/1;" * 41, "40 at most"),
+    ],
+)
+def test_a_list_that_cannot_be_read_is_refused_with_an_example(
+    name: str, text: object, words: str
+) -> None:
+    with pytest.raises(BadDocument, match=words):
+        Settings().changed({name: text})
+
+
+def test_every_connector_of_the_usual_list_takes_up_where_the_smaller_one_ends() -> None:
+    sizes = ShopLists().all_connectors()
+    for small, large in itertools.pairwise(sizes):
+        assert large.low_mm2 <= small.high_mm2 < large.high_mm2
+
+
+def test_line_colours_differ_by_scheme_and_voltage() -> None:
+    assert line_colours("brown black grey", 690)["L2"] == "black"
+    assert line_colours("by voltage", 208)["L2"] == "red"
+    assert line_colours("by voltage", 480)["L2"] == "orange"
+    assert same_colour("Brown", "brown")
+    assert not same_colour("", "brown")
+    assert set(COLOURS) == set(SCHOOLS["supply-colours"].choices)

@@ -79,6 +79,14 @@ SCHOOLS: dict[str, School] = {
             no="one pair at a time, nothing to untangle",
         ),
         _school(
+            "supply-colours",
+            "connect",
+            "Supply conductors are coloured how?",
+            brown_black_grey="IEC 60445, one set for all volts",
+            by_voltage="black red blue up to 240 V, brown orange yellow above",
+            red_yellow_blue="older installations",
+        ),
+        _school(
             "star",
             "connect",
             "Wye or star?",

@@ -6,6 +6,7 @@ from typing import Any
 
 from careful_coil.core.errors import BadDocument
 from careful_coil.core.schools import SCHOOLS
+from careful_coil.core.shop_lists import LISTS, ShopLists
 from careful_coil.core.winding.arrangements import ARRANGEMENTS
 
 LONGEST_CURRENCY = 4
@@ -28,7 +29,8 @@ class Settings:
     """The shop's limits and schools. A settings file may change them, never what is a hold.
 
     `schools` the choices that differ from the usual one, by name; `arrangement_odds` how much oftener
-    than usual this shop meets a winding, by slug; `currency` the sign of money.
+    than usual this shop meets a winding, by slug; `currency` the sign of money; `lists` its supplies,
+    connectors, lead wire, what its bench can give.
     """
 
     balance_watch: Limit = Limit(
@@ -191,6 +193,15 @@ class Settings:
     record_ohm_apart: Limit = Limit(
         10.0, "%", "a tenth off: the record is wrong somewhere", "Record off measured ohms, at most"
     )
+    unbalance_watch: Limit = Limit(
+        1.0, "%", "NEMA MG 1, 12.45", "Supply out of balance: watch above"
+    )
+    unbalance_hold: Limit = Limit(5.0, "%", "NEMA MG 1, 14.36", "Supply out of balance: hold above")
+    run_amps_apart: Limit = Limit(
+        10.0, "%", "shop default at balanced volts", "Amps of a low run apart: hold above"
+    )
+    clamp_apart: Limit = Limit(10.0, "%", "trade practice", "Parallel leads apart: hold above")
+    dead_minutes: Limit = Limit(30.0, "min", "shop default", "Proved dead holds for")
     repair_threshold: Limit = Limit(
         60.0,
         "%",
@@ -209,6 +220,7 @@ class Settings:
     schools: Mapping[str, str] = field(default_factory=dict)
     arrangement_odds: Mapping[str, float] = field(default_factory=dict)
     currency: str = ""
+    lists: ShopLists = field(default_factory=ShopLists)
 
     def limits(self) -> dict[str, Limit]:
         """Return every limit by name."""
@@ -230,6 +242,7 @@ class Settings:
         BadDocument for an unknown name or what a setting cannot be.
         """
         limits, schools, currency = self.limits(), dict(self.schools), self.currency
+        lists = self.lists
         odds = dict(self.arrangement_odds)
         changes: dict[str, Limit] = {}
         for name, wanted in told.items():
@@ -239,8 +252,12 @@ class Settings:
                 odds |= _odds(wanted)
             elif name == "currency":
                 currency = _currency(wanted)
+            elif name in LISTS:
+                lists = lists.changed(name, wanted)
             elif name not in limits:
-                known = ", ".join(sorted([*limits, "schools", "arrangement_odds", "currency"]))
+                known = ", ".join(
+                    sorted([*limits, *LISTS, "schools", "arrangement_odds", "currency"])
+                )
                 raise BadDocument("settings", name, f"one of {known}")
             else:
                 figure = _figure(name, wanted)
@@ -249,7 +266,14 @@ class Settings:
                     usual if figure == usual.value else replace(usual, value=figure, source=OWN)
                 )
         odds = {slug: factor for slug, factor in odds.items() if factor != 1}
-        return replace(self, schools=schools, arrangement_odds=odds, currency=currency, **changes)
+        return replace(
+            self,
+            schools=schools,
+            arrangement_odds=odds,
+            currency=currency,
+            lists=lists,
+            **changes,
+        )
 
     def told(self) -> dict[str, Any]:
         """Return what differs from the usual settings, as `changed` takes it."""
@@ -260,6 +284,7 @@ class Settings:
         found |= {"schools": chosen} if chosen else {}
         own = dict(self.arrangement_odds)
         found |= {"arrangement_odds": own} if own else {}
+        found |= self.lists.told()
         return found | ({"currency": self.currency} if self.currency else {})
 
 

@@ -13,7 +13,7 @@ class SumDocument(Document):
     version: Literal[1] = 1
     name: str
     inputs: dict[str, float | str | list[float]]
-    results: dict[str, int | float | list[float] | None]
+    results: dict[str, int | float | str | list[float] | None]
     source: str
     notes: list[str]
 

@@ -1,13 +1,14 @@
 """From the hookup as it is to the hookup that is needed, one joint at a time.
 
-Joints that stay are not touched. Of the others the one is made next that leaves the fewest leads
-loose, cutting only what it needs.
+Joints that stay are not touched, a joint once made is never opened again, and the order is the one
+that leaves the fewest leads loose. A terminal board has links in place of splices: nothing is loose.
 """
 
-from collections.abc import Iterable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
+from careful_coil.core.connect.order import Move, Standing, best_order, freeing
 from careful_coil.core.values import show_ohm
 from careful_coil.core.ways.way import LINES, Joint
 
@@ -23,6 +24,15 @@ Do = Literal[
     "check",
     "retag",
 ]
+JOINTS: tuple[Do, ...] = ("splice", "move-line", "move-link")
+PREPARE = (
+    "Isolate, lock out and prove dead; discharge every capacitor. The earth lead stays on, longest of "
+    "all, also where the lid's diagram does not draw it. Mark each lead twice before anything is cut, "
+    "and photograph the joints."
+)
+RETAG = (
+    "Last, after proof: change every voltage tag, in the lead box, on the cable, at the control."
+)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -36,6 +46,22 @@ class Step:
     text: str = ""
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Ways:
+    """How a shop makes joints: `board` links on studs in place of splices, lines first or inner joints.
+
+    `bare` leads that are loose to begin with; `dress` words on connector and insulation of a joint.
+    """
+
+    board: bool = False
+    lines_first: bool = False
+    bare: tuple[str, ...] = ()
+    dress: Callable[[Joint], str] = lambda _: ""
+
+
+PLAIN_WAYS = Ways()
+
+
 def change_steps(
     leads: Sequence[str],
     present: Sequence[Joint],
@@ -43,131 +69,158 @@ def change_steps(
     line_ohm: Mapping[str, float] | None = None,
     gone: Iterable[str] = (),
     fresh: Iterable[str] = (),
+    ways: Ways = PLAIN_WAYS,
 ) -> tuple[Step, ...]:
     """Return the steps from present joints to wanted ones.
 
     `leads` of the motor; `gone` and `fresh` names of devices taken out and put in; `line_ohm` what
     the lines must read when all is done.
     """
-    return tuple(_Change(leads, present, wanted).steps(line_ohm or {}, tuple(gone), tuple(fresh)))
+    change = _Change(leads, present, wanted, ways)
+    return tuple(change.steps(line_ohm or {}, tuple(gone), tuple(fresh)))
 
 
 class _Change:
     def __init__(
-        self, leads: Sequence[str], present: Sequence[Joint], wanted: Sequence[Joint]
+        self, leads: Sequence[str], present: Sequence[Joint], wanted: Sequence[Joint], ways: Ways
     ) -> None:
-        self._leads = leads
-        self._now = [set(j) for j in present if len(set(j)) > 1]
+        self._leads, self._ways = leads, ways
+        pieces = tuple(frozenset(j) for j in present if len(set(j)) > 1)
+        joined = {n for p in pieces for n in p}
+        covered = frozenset(n for n in leads if n not in joined and n not in ways.bare)
+        self._now = Standing(pieces=pieces, covered=covered)
         self._wanted = [j for j in wanted if len(set(j)) > 1]
-        self._insulated = {n for n in leads if not any(n in j for j in self._now)}
+        final = {n for j in self._wanted for n in j}
+        self._spare = frozenset(n for n in leads if n not in final)
 
     def steps(
         self, line_ohm: Mapping[str, float], gone: tuple[str, ...], fresh: tuple[str, ...]
     ) -> Iterator[Step]:
         """Yield the steps in order."""
-        to_make = [j for j in self._wanted if set(j) not in self._now]
-        final = {n for j in self._wanted for n in j}
-        spare = [n for n in self._leads if n not in final and n not in self._insulated]
-        if not to_make and not spare and not gone and not fresh:
+        to_make = [j for j in self._wanted if frozenset(j) not in self._now.pieces]
+        bare = [n for n in self._ways.bare if n in self._spare]
+        if not to_make and not bare and not gone and not fresh:
             yield Step(do="check", text="Nothing to change: " + self._reads(line_ohm))
             return
-        yield Step(
-            do="prepare",
-            text="Isolate, lock out and prove dead; discharge every capacitor. Mark each lead twice "
-            "before anything is cut, and photograph the joints.",
-        )
+        yield Step(do="prepare", text=PREPARE, loose_after=self._loose())
         for name in gone:
-            yield Step(do="remove-device", text=f"Take out {name}.", leads=(name,))
+            text = f"Take out {name}."
+            yield Step(do="remove-device", text=text, leads=(name,), loose_after=self._loose())
         for name in fresh:
-            yield Step(
-                do="fit-device", text=f"Fit {name}; it is not on the line yet.", leads=(name,)
-            )
-        while to_make:
-            joint = min(to_make, key=self._loose_if)
-            to_make.remove(joint)
-            yield from self._make(joint)
-        for lead in [n for n in spare if n not in self._insulated]:
-            yield from self._free([lead])
-            self._insulated.add(lead)
-            yield Step(
-                do="insulate",
-                leads=(lead,),
-                loose_after=self._loose(),
-                text=f"Insulate {lead} on its own.",
-            )
-        yield Step(do="check", text=self._reads(line_ohm))
-        yield Step(
-            do="retag",
-            text="Last, after proof: change every voltage tag, in the lead box, on the cable, at the control.",
-        )
+            text = f"Fit {name}; it is not on the line yet."
+            yield Step(do="fit-device", text=text, leads=(name,), loose_after=self._loose())
+        if self._ways.board:
+            yield from self._links(to_make)
+        else:
+            yield from self._insulate(bare)
+            order = best_order(self._leads, self._now, to_make, self._spare, self._ways.lines_first)
+            for joint in order:
+                yield from self._make(joint)
+            yield from self._open_rest()
+        yield Step(do="check", text=self._reads(line_ohm), loose_after=self._loose())
+        yield Step(do="retag", text=RETAG, loose_after=self._loose())
 
     def _reads(self, line_ohm: Mapping[str, float]) -> str:
         count = f"Count the joints: {len(self._wanted)}. "
         if not line_ohm:
-            return count + "Read the three line pairs and the frame before power."
+            return count + "Read the line pairs and the frame before power."
         pairs = ", ".join(
             f"{p.replace('-', ' to ')} {'open' if v == float('inf') else show_ohm(v)}"
             for p, v in line_ohm.items()
         )
         return f"{count}Before power it must read {pairs}, and open to the frame."
 
-    def _torn(self, names: Iterable[str]) -> list[set[str]]:
-        """Return the present joints that these names stand in."""
-        wanted = set(names)
-        return [j for j in self._now if j & wanted]
-
     def _loose(self) -> int:
-        joined = {n for j in self._now for n in j}
-        return sum(n not in joined and n not in self._insulated for n in self._leads)
-
-    def _loose_if(self, joint: Joint) -> int:
-        """Return how many leads a joint's making would leave loose."""
-        names = set(joint)
-        left = 0
-        for j in self._torn(joint):
-            rest = j - names
-            left += len(rest) if len(rest) == 1 else 0
-        return left
+        return 0 if self._ways.board else self._now.loose(self._leads)
 
     def _make(self, joint: Joint) -> Iterator[Step]:
-        yield from self._free(joint)
-        here = set(joint)
-        touching = self._torn(joint)
-        self._now = [j for j in self._now if j not in touching] + [here]
-        self._insulated -= here
+        for move in freeing(self._now, joint, self._spare):
+            yield self._moved(move)
+        self._now = self._now.with_joint(joint)
+        yield self._made(joint)
+
+    def _moved(self, move: Move) -> Step:
+        self._now = move.after
+        return self._cut(move.out, move.piece) if move.piece else self._insulated(*move.out)
+
+    def _made(self, joint: Joint) -> Step:
         lines = [n for n in joint if n in LINES]
-        names = " – ".join(joint)
+        dress = self._ways.dress(joint)
         if lines and len(joint) == 2:
             text = f"Put {lines[0]} on {' – '.join(n for n in joint if n not in lines)}. Pull it."
-            yield Step(
-                do="move-line", leads=joint, joint=joint, loose_after=self._loose(), text=text
-            )
+            do: Do = "move-line"
         else:
-            yield Step(
-                do="splice",
-                leads=joint,
-                joint=joint,
-                loose_after=self._loose(),
-                text=f"Join {names}. Read the marks once more before the crimp; pull it.",
-            )
+            do = "splice"
+            text = f"Join {' – '.join(joint)}. Read the marks once more before the crimp; pull it."
+        text = f"{text} {dress}".rstrip()
+        return Step(do=do, leads=joint, joint=joint, loose_after=self._loose(), text=text)
 
-    def _free(self, names: Sequence[str]) -> Iterator[Step]:
-        """Cut from present joints what the new joint needs or must not keep."""
-        wanted = set(names)
-        for j in self._torn(names):
-            keep, rest = j & wanted, j - wanted
-            if not rest:
-                continue
-            out = keep if len(keep) <= len(rest) else rest
-            self._now = [x for x in self._now if x is not j]
-            for part in (keep, rest):
-                if len(part) > 1:
-                    self._now.append(part)
-            yield Step(
-                do="cut",
-                leads=tuple(sorted(out)),
-                joint=tuple(sorted(j)),
-                loose_after=self._loose(),
-                text=f"Take {' and '.join(sorted(out))} out of the joint {' – '.join(sorted(j))}; "
-                "cut close to the old crimp and note the length left.",
-            )
+    def _cut(self, out: frozenset[str], piece: frozenset[str]) -> Step:
+        names = _in_order(out)
+        return Step(
+            do="cut",
+            leads=names,
+            joint=_in_order(piece),
+            loose_after=self._loose(),
+            text=f"Take {' and '.join(names)} out of the joint {' – '.join(_in_order(piece))}; "
+            "cut close to the old crimp and note the length left.",
+        )
+
+    def _insulated(self, name: str) -> Step:
+        text = f"Insulate {name} on its own."
+        return Step(do="insulate", leads=(name,), loose_after=self._loose(), text=text)
+
+    def _insulate(self, names: Iterable[str]) -> Iterator[Step]:
+        for name in names:
+            self._now = self._now.with_covered(name)
+            yield self._insulated(name)
+
+    def _open_rest(self) -> Iterator[Step]:
+        """Open joints that are not wanted: what is left in them is spare leads, lines, terminals."""
+        wanted = {frozenset(j) for j in self._wanted}
+        while True:
+            here = next((p for p in self._now.pieces if p not in wanted), None)
+            if here is None:
+                return
+            name = _in_order(here & self._spare or here)[0]
+            self._now = self._now.without(frozenset({name}), here)
+            yield self._cut(frozenset({name}), here)
+            rest = here - {name}
+            left = rest if len(rest) == 1 else frozenset[str]()
+            yield from self._insulate(_in_order(({name} | left) & self._spare))
+
+    def _links(self, to_make: list[Joint]) -> Iterator[Step]:
+        """Yield the steps on a terminal board: links off, links on, lines where their post changes."""
+        held = {_links_of(p) for p in self._now.pieces} - {frozenset()}
+        wanted = {_links_of(frozenset(j)) for j in self._wanted} - {frozenset()}
+        for link in sorted(held - wanted, key=_in_order):
+            names = _in_order(link)
+            text = f"Take the link off {' – '.join(names)}; keep nuts and washers."
+            yield Step(do="move-link", leads=names, joint=(), text=text)
+        for link in sorted(wanted - held, key=_in_order):
+            names = _in_order(link)
+            text = f"Put the link across {' – '.join(names)}; washer under each nut, the stud's torque."
+            yield Step(do="move-link", leads=names, joint=names, text=text)
+        for joint in to_make:
+            for line in (n for n in joint if n in LINES):
+                post = next((p - {line} for p in self._now.pieces if line in p), frozenset())
+                if not post & set(joint):
+                    first = next(n for n in joint if n not in LINES)
+                    text = f"Put {line} on the post of {first}. Nut tight, pull it."
+                    yield Step(do="move-line", leads=(line, first), joint=joint, text=text)
+
+
+def _links_of(piece: frozenset[str]) -> frozenset[str]:
+    """Return the posts that links join in a joint: none where a single lead is on its line."""
+    posts = frozenset(n for n in piece if n not in LINES)
+    return posts if len(posts) > 1 else frozenset()
+
+
+def _in_order(names: Iterable[str]) -> tuple[str, ...]:
+    """Return names lines first, numbers as numbers."""
+
+    def key(name: str) -> tuple[bool, str, int]:
+        head = name.rstrip("0123456789")
+        return name not in LINES, head, int(name[len(head) :] or 0)
+
+    return tuple(sorted(names, key=key))

@@ -4,6 +4,20 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from careful_coil.core.job.at_connect import (
+    Installer,
+    Insulated,
+    LeadClamped,
+    LowRun,
+    Parted,
+    StandsSo,
+    StepOhm,
+    StepTicked,
+    SupplyRead,
+    TagChanged,
+    TurnSeen,
+    Wished,
+)
 from careful_coil.core.job.at_insulation import (
     Covers,
     Discharged,
@@ -264,6 +278,18 @@ AnyBody = Annotated[
     | Supply
     | JointMade
     | LineOhm
+    | SupplyRead
+    | Wished
+    | StandsSo
+    | Parted
+    | Insulated
+    | StepTicked
+    | StepOhm
+    | LowRun
+    | LeadClamped
+    | TurnSeen
+    | Installer
+    | TagChanged
     | EarthBond
     | Attested
     | Waived

@@ -16,6 +16,7 @@ from careful_coil.core.job.entries import (
 )
 from careful_coil.core.job.gear import Gear, notice_gear
 from careful_coil.core.job.hands import Hands, notice_hands
+from careful_coil.core.job.joined import Joined, notice_joined
 from careful_coil.core.job.plate import Nameplate, nameplate
 from careful_coil.core.job.seen import Seen, notice
 from careful_coil.core.job.tested import Tested, notice_test
@@ -55,7 +56,7 @@ class Job:
     winding: Mapping[str, str] = field(default_factory=dict)  # data of the winding by field
     found: FoundHookup | None = None
     supply: Supply | None = None
-    joints: tuple[tuple[str, ...], ...] = ()
+    joined: Joined = field(default_factory=Joined)  # what Connect did
     line_ohms: dict[str, float | str] | None = None
     attested: dict[str, Attested] | None = None
     seen: Seen = field(default_factory=Seen)  # what Intake saw
@@ -74,6 +75,11 @@ class Job:
     def work(self) -> tuple[str, ...]:
         """What was done to the winding, in order."""
         return tuple(w.body.what for w in self.tested.works)
+
+    @property
+    def joints(self) -> tuple[tuple[str, ...], ...]:
+        """Joints made at Connect that still stand, by tag and line, in order."""
+        return self.joined.made
 
     @property
     def tags(self) -> tuple[str, ...]:
@@ -99,11 +105,10 @@ def fold(entries: Iterable[Entry]) -> Job:
     state: dict[str, object] = {}
     readings: list[Taken] = []
     known: dict[str, str] = {}
-    joints: list[tuple[str, ...]] = []
     line_ohms: dict[str, float | str] = {}
     attested: dict[str, Attested] = {}
     waived: dict[str, Waived] = {}
-    seen, tested, gear, hands = Seen(), Tested(), Gear(), Hands()
+    seen, tested, gear, hands, joined = Seen(), Tested(), Gear(), Hands(), Joined()
     sums: list[tuple[str, str]] = []
     winding: dict[str, str] = {}
     leads: tuple[Lead, ...] = ()
@@ -111,6 +116,7 @@ def fold(entries: Iterable[Entry]) -> Job:
         body = entry.body
         tested = notice_test(tested, entry, place)
         gear, hands = notice_gear(gear, body), notice_hands(hands, entry)
+        joined = notice_joined(joined, entry)
         match body.kind:
             case "ticket":
                 ticket[body.field] = body.text
@@ -140,10 +146,10 @@ def fold(entries: Iterable[Entry]) -> Job:
                 state["found"] = body
             case "supply":
                 state["supply"] = body
-            case "joint":
-                joints = [j for j in joints if set(j) != set(body.joint)] + [body.joint]
             case "line-ohm":
                 line_ohms["-".join(sorted(body.lines))] = body.value
+            case "joint" | "parted" | "stands-so":
+                line_ohms = {}  # what they proved is no longer there
             case "attested":
                 attested[body.item] = body
             case "waived":
@@ -165,7 +171,7 @@ def fold(entries: Iterable[Entry]) -> Job:
         gear=gear,
         hands=hands,
         winding=winding,
-        joints=tuple(joints),
+        joined=joined,
         line_ohms=line_ohms,
         attested=attested,
         waived=waived,

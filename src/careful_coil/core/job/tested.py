@@ -25,6 +25,9 @@ TOUCHES = frozenset(
         "reading",
         "winding-ohm",
         "joint",
+        "parted",
+        "insulated",
+        "stands-so",
         "found-hookup",
         "work",
         "covers",
@@ -128,7 +131,7 @@ def notice_test(tested: Tested, entry: Any, place: int) -> Tested:
     match kind:
         case "work":
             return replace(tested, worked=place)
-        case "joint":
+        case "joint" | "parted" | "stands-so":
             return replace(tested, joined=place)
         case "reading":
             return replace(tested, read=place)

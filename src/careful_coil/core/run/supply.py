@@ -75,7 +75,9 @@ def name_supply(line: Sequence[float], neutral: Sequence[float]) -> SupplyNamed:
     line, neutral = _filled(line, neutral)
     most = max(*line, *neutral)
     if most <= 0 or min(*line, *neutral) < 0:
-        raise ValueOutOfRange(_told(line, neutral), "volts on at least two lines", "Nothing is live.")
+        raise ValueOutOfRange(
+            _told(line, neutral), "volts on at least two lines", "Nothing is live."
+        )
     best = min(
         (
             (_apart(line, neutral, points, order), system, words, order)
@@ -87,7 +89,9 @@ def name_supply(line: Sequence[float], neutral: Sequence[float]) -> SupplyNamed:
     )
     apart, system, words, order = best
     if apart > FITS_SHARE * most:
-        raise ValueOutOfRange(_told(line, neutral), "six readings of one of " + WANTED, _odd(line, neutral))
+        raise ValueOutOfRange(
+            _told(line, neutral), "six readings of one of " + WANTED, _odd(line, neutral)
+        )
     names = [f"L{order.index(k) + 1}" for k in range(3)]
     three = system in ("star", "high-leg", "corner-earthed")
     volts = line if three else [v for v in line if v > DEAD_SHARE * most]
@@ -150,10 +154,11 @@ def lost_line(line: Sequence[float], neutral: Sequence[float]) -> str:
     for k in range(3):
         own = (line[k], line[k - 1])
         other = line[(k + 1) % 3]
-        if len(neutral) == 3 and most > 0 and neutral[k] < LOST_SHARE * sorted(neutral)[1]:
-            # an earthed corner also reads nothing to earth, with all three volts between lines
-            if max(own) < 0.95 * most_line or sorted(neutral)[1] < DEAD_SHARE * most:
-                return f"L{k + 1}"
+        # an earthed corner also reads nothing to earth, with all three volts between lines
+        corner = max(own) >= 0.95 * most_line and max(neutral, default=0.0) >= DEAD_SHARE * most
+        low = len(neutral) == 3 and neutral[k] < LOST_SHARE * sorted(neutral)[1]
+        if low and not corner:
+            return f"L{k + 1}"
         if other == most_line and max(own) <= LOST_SHARE * most_line:
             return f"L{k + 1}"
     return ""
@@ -168,7 +173,9 @@ def unbalance(volts: Sequence[float]) -> Unbalance:
     """
     if min(volts) <= LOST_SHARE * max(volts):
         read = " / ".join(f"{v:g}" for v in volts)
-        raise ValueOutOfRange(read, "three volts of which none is lost", "A lost phase is not unbalance.")
+        raise ValueOutOfRange(
+            read, "three volts of which none is lost", "A lost phase is not unbalance."
+        )
     mean = sum(volts) / len(volts)
     percent = 100 * max(abs(v - mean) for v in volts) / mean
     return Unbalance(mean=mean, percent=percent, derate=_derate(percent))

@@ -8,7 +8,7 @@ from decimal import Decimal
 from careful_coil.core.errors import BadValue
 from careful_coil.core.values import HORSEPOWER_W, Quantity, accepted, parse
 
-Figure = float | int | list[float] | None
+Figure = float | int | str | list[float] | None
 Given = Mapping[str, "float | str | list[float]"]
 Worked = tuple[dict[str, Figure], tuple[str, ...]]
 _BARE = re.compile(r"[-−]?[\d\s.,/]+")
@@ -93,6 +93,7 @@ class Sum:
     inputs: tuple[Input, ...]
     units: Mapping[str, str]
     work: Callable[[Given], Worked]
+    nothing: str = "no upper end"  # what a result that is None says
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -110,10 +111,16 @@ class Answer:
         for key, value in self.results.items():
             unit = self.sum.units.get(key, "")
             told = value if isinstance(value, list) else [value]
-            figure = " / ".join("no upper end" if v is None else f"{v:.6g}" for v in told)
+            figure = " / ".join(_shown(v, self.sum.nothing) for v in told)
             figure = figure if value is None else f"{figure} {unit}".rstrip()
             shown.append(f"{key.replace('_', ' ').capitalize()}: {figure}")
         return [*shown, *self.notes]
+
+
+def _shown(value: float | str | None, nothing: str) -> str:
+    if isinstance(value, str):
+        return value
+    return nothing if value is None else f"{value:.6g}"
 
 
 def numbers(given: Given, *keys: str) -> tuple[float, ...]:

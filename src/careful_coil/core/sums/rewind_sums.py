@@ -5,7 +5,17 @@ import re
 from careful_coil.core.errors import BadValue
 from careful_coil.core.rewind import factors as f
 from careful_coil.core.rewind.wire import area, awg_mm, awg_of, meant_by, read_awg, read_swg
-from careful_coil.core.sums.model import Given, Input, Sum, Worked, hertz, number, numbers, text_input, volt
+from careful_coil.core.sums.model import (
+    Given,
+    Input,
+    Sum,
+    Worked,
+    hertz,
+    number,
+    numbers,
+    text_input,
+    volt,
+)
 from careful_coil.core.values import Quantity
 
 CONNECTIONS = ("wye", "delta", "single")

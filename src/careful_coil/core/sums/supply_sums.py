@@ -2,7 +2,16 @@
 
 from careful_coil.core.errors import ValueOutOfRange
 from careful_coil.core.run.supply import name_supply, overload_amp, unbalance
-from careful_coil.core.sums.model import Given, Input, Sum, Worked, listed, number, numbers, text_input
+from careful_coil.core.sums.model import (
+    Given,
+    Input,
+    Sum,
+    Worked,
+    listed,
+    number,
+    numbers,
+    text_input,
+)
 from careful_coil.core.values import Quantity
 
 
@@ -44,9 +53,12 @@ SUPPLY_SUMS: tuple[Sum, ...] = (
         domain="three volts of which none is lost; derating up to 5 %",
         source="NEMA MG 1, 12.45 and 14.36",
         inputs=(
-            Input(key="volt", title="three line volts", quantity=Quantity.VOLTAGE, unit="V", many=3),
+            Input(
+                key="volt", title="three line volts", quantity=Quantity.VOLTAGE, unit="V", many=3
+            ),
         ),
         units={"mean": "V", "percent": "%", "derate": ""},
+        nothing="none",
         work=_unbalance,
     ),
     Sum(

@@ -1,0 +1,141 @@
+"""What was done at Connect, folded from its entries: the joints as they stand come out of it.
+
+Joints are by tag and line (terminals of devices by their own name), so that a later name of a lead
+moves nothing. A joint that is made takes its names out of every other; a cut leaves what remains.
+"""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
+
+from careful_coil.core.job.at_connect import (
+    Installer,
+    Insulated,
+    LeadClamped,
+    LowRun,
+    Parted,
+    StandsSo,
+    StepOhm,
+    StepTicked,
+    SupplyRead,
+    TagChanged,
+    TurnSeen,
+    Wished,
+)
+from careful_coil.core.job.body import put_text
+from careful_coil.core.job.entries import Entry, JointMade, Supply
+
+Joints = tuple[tuple[str, ...], ...]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Act:
+    """A cut, a joint or a lead insulated: what, by whom, when."""
+
+    do: str  # part, joint, insulate
+    names: tuple[str, ...]
+    at: str
+    by: str
+    left_mm: float | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Joined:
+    """What was done, in order. `start` joints entered as standing, None: as found; `acts` since then.
+
+    `ohms` readings on the way with the number of acts before each; the newest of everything else.
+    What proves a hookup (`run`, `clamps`, `turned`) counts only while no act followed it.
+    """
+
+    start: Joints | None = None
+    acts: tuple[Act, ...] = ()
+    ohms: tuple[tuple[int, StepOhm], ...] = ()
+    wish: Mapping[str, str] = field(default_factory=dict)
+    read: SupplyRead | None = None
+    ticked: Mapping[str, int] = field(default_factory=dict)  # step → acts before it
+    run: LowRun | None = None
+    clamps: Mapping[str, float] = field(default_factory=dict)
+    turned: TurnSeen | None = None
+    installer: Mapping[str, Installer] = field(default_factory=dict)
+    tags: Mapping[str, str] = field(default_factory=dict)
+
+    @property
+    def made(self) -> Joints:
+        """Return the joints that were made here and still stand, in order."""
+        return tuple(joint for joint, own in _stand((), self.acts) if own)
+
+    def standing(self, found: Joints) -> Joints:
+        """Return all joints as they stand, `found` those before the first act."""
+        before = self.start if self.start is not None else found
+        return tuple(joint for joint, _ in _stand(before, self.acts))
+
+    @property
+    def covered(self) -> frozenset[str]:
+        """Return the leads insulated on their own and not touched since."""
+        found: set[str] = set()
+        for act in self.acts:
+            found = found | set(act.names) if act.do == "insulate" else found - set(act.names)
+        return frozenset(found)
+
+    def since_last_act(self, step: str) -> bool:
+        """Whether something was ticked after the last cut or joint."""
+        return self.ticked.get(step, -1) >= len(self.acts)
+
+
+def _stand(before: Joints, acts: tuple[Act, ...]) -> list[tuple[tuple[str, ...], bool]]:
+    """Return joints with whether each was made here."""
+    now = [(tuple(j), False) for j in before if len(set(j)) > 1]
+    for act in acts:
+        gone = set(act.names)
+        left = [(tuple(n for n in j if n not in gone), own) for j, own in now]
+        now = [(j, own) for j, own in left if len(j) > 1]
+        if act.do == "joint":
+            now.append((act.names, True))
+    return now
+
+
+def notice_joined(known: Joined, entry: Entry) -> Joined:
+    """Return what is known after one more entry."""
+    body = entry.body
+    if isinstance(body, StandsSo):
+        return replace(_touched(known), start=body.joints, acts=(), ohms=(), ticked={})
+    if isinstance(body, JointMade):
+        return _acted(known, entry, "joint", body.joint)
+    if isinstance(body, Parted):
+        return _acted(known, entry, "part", body.leads, body.left_mm)
+    if isinstance(body, Insulated):
+        return _acted(known, entry, "insulate", (body.lead,))
+    if isinstance(body, StepOhm):
+        return replace(known, ohms=(*known.ohms, (len(known.acts), body)))
+    if isinstance(body, Wished):
+        return replace(known, wish=put_text(known.wish, body.field, body.text))
+    if isinstance(body, SupplyRead):
+        return replace(known, read=body)
+    if isinstance(body, Supply):
+        return replace(known, read=known.read if body.measured else None)
+    if isinstance(body, StepTicked):
+        left = {s: n for s, n in known.ticked.items() if s != body.step}
+        return replace(known, ticked={**left, body.step: len(known.acts)} if body.done else left)
+    if isinstance(body, LowRun):
+        return replace(known, run=body)
+    if isinstance(body, LeadClamped):
+        return replace(known, clamps={**known.clamps, body.lead: body.amp})
+    if isinstance(body, TurnSeen):
+        return replace(known, turned=body)
+    if isinstance(body, Installer):
+        rest = {i: e for i, e in known.installer.items() if i != body.item}
+        return replace(known, installer=rest if body.state == "open" else {**rest, body.item: body})
+    if isinstance(body, TagChanged):
+        return replace(known, tags=put_text(known.tags, body.place, body.words))
+    return known
+
+
+def _acted(
+    known: Joined, entry: Entry, do: str, names: tuple[str, ...], left_mm: float | None = None
+) -> Joined:
+    act = Act(do=do, names=tuple(dict.fromkeys(names)), at=entry.at, by=entry.by, left_mm=left_mm)
+    return replace(_touched(known), acts=(*known.acts, act))
+
+
+def _touched(known: Joined) -> Joined:
+    """Return what is known once a hand was at the joints: what proved them no longer counts."""
+    return replace(known, run=None, clamps={}, turned=None)
