@@ -259,14 +259,14 @@ def test_wrong_hookups_are_asked_of_the_right_one() -> None:
     found = judged(*TICKET, *PLATE, *GOOD_CAN, can("serves", "start"), *GOOD_SWITCH)
     wiring = wiring_of(found.job, found.kinds, found.identification, found.naming)
     assert not isinstance(wiring, str)
-    right = right_hookup(found.job, wiring, found.connecting, found.identification, found.naming)
+    right = right_hookup(found.job, wiring, found.connecting)
     assert not isinstance(right, str)
     assert right[0] == hookup_of(wiring, found.job)
     assert found.causes is not None
     assert symptoms_told(found.job, found.causes) == {"hums": "yes", "starts-pushed": "yes"}
     bare = judged(*TICKET)
     why = wiring_of(bare.job, bare.kinds, bare.identification, bare.naming)
-    assert right_hookup(bare.job, why, bare.connecting, None, bare.naming) == why
+    assert right_hookup(bare.job, why, bare.connecting) == why
 
 
 def test_locked_readings_make_the_curves_more_certain() -> None:

@@ -178,13 +178,13 @@ def test_a_burnt_lead_is_not_sleeved() -> None:
 def test_a_new_lead_has_its_size_and_class() -> None:
     """18.3 A on 2.5 mm² by IEC 60204-1, method B1; class F 155 °C."""
     log = [*TICKET, *plate(amp="17", **{"insulation-class": "F"}), leads(A="bare", B="")]
-    told = new_lead(judged(*log).job)
+    told = new_lead(judged(*log).job, Settings())
     assert told is not None
     assert (told.mm2, told.celsius) == (2.5, 155)
     (part,) = parts_wanted(judged(*log).job, Settings())
     assert (part.words, part.count) == ("lead wire or sleeve, 2.5 mm², 155 °C", 1)
-    assert new_lead(judged(*TICKET).job) is None
-    assert new_lead(judged(*TICKET, *plate(amp="900")).job) is None
+    assert new_lead(judged(*TICKET).job, Settings()) is None
+    assert new_lead(judged(*TICKET, *plate(amp="900")).job, Settings()) is None
 
 
 # --- what must not leave --------------------------------------------------------------------------------

@@ -43,7 +43,14 @@ class NotKnownYet(CoilError):
 
 
 class CannotConnect(CoilError):
-    """A supply that this motor cannot take, or a question that must be answered first."""
+    """A supply that this motor cannot take, or a question that must be answered first.
+
+    `asks` what of the wish the question is about (speed, family, start), `choices` its answers.
+    """
+
+    def __init__(self, words: str, asks: str = "", choices: tuple[str, ...] = ()) -> None:
+        self.asks, self.choices = asks, choices
+        super().__init__(words)
 
 
 class CannotPlace(CannotConnect):

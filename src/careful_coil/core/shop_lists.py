@@ -55,7 +55,7 @@ class ShopLists:
     """The lists as their text; every row is read when it is asked for.
 
     `supplies` V/phases/Hz; `connectors` name, mm² from–to, strip mm (areas of all conductors together);
-    `lead_sizes` mm²/A of motor lead wire in free air, by this shop: the local code decides; `bench`
+    `lead_sizes` mm²/A of lead wire (usual: IEC 60204-1, table 6, in conduit): the local code decides; `bench`
     what the shop's own bench can give.
     """
 
@@ -65,7 +65,8 @@ class ShopLists:
         "copper sleeve 25, 14-25, 16; copper sleeve 50, 22-50, 20; copper sleeve 120, 45-120, 28"
     )
     lead_sizes: str = (
-        "0.75/9; 1/12; 1.5/16; 2.5/22; 4/30; 6/39; 10/53; 16/72; 25/95; 35/118; 50/145; 70/185"
+        "0.75/8.6; 1/10.3; 1.5/13.5; 2.5/18.3; 4/25; 6/32; 10/44; 16/60; 25/77; 35/97; 50/117; "
+        "70/149; 95/180; 120/208"
     )
     bench: str = "; ".join(BENCH)
 

@@ -110,7 +110,8 @@ def _asked(known: Arrangement, wish: Wish) -> list[Plan]:
     options = list(plans_of(known.slug, wish.variant, wish.devices))
     starts = list(dict.fromkeys(p.start for p in options))
     if wish.start not in starts:
-        raise CannotConnect(f"{known.title}: no {wish.start} start. It has: {', '.join(starts)}.")
+        words = f"{known.title}: no {wish.start} start. It has: {', '.join(starts)}."
+        raise CannotConnect(words, "start", tuple(starts))
     options = [p for p in options if p.start == wish.start]
     families = list(dict.fromkeys(p.family for p in options if p.family))
     if wish.family:
@@ -131,7 +132,8 @@ def _spoken(options: list[Plan], wish: Wish) -> list[Plan]:
                 f"This winding has one speed; “{wish.speed}” is not one of its own."
             )
         asked = f"no speed “{wish.speed}”" if wish.speed else "which speed?"
-        raise CannotConnect(f"{asked.capitalize()} It has: {', '.join(speeds)}.")
+        words = f"{asked.capitalize()} It has: {', '.join(speeds)}."
+        raise CannotConnect(words, "speed", tuple(speeds))
     return [p for p in options if p.speed == wish.speed]
 
 
@@ -149,7 +151,10 @@ def _ratings(known: Arrangement, options: list[Plan], plate: Plate, wish: Wish) 
     fits = [c for c in itertools.combinations(factors, count) if _match(c, plate.volts)]
     if len(fits) == 1:
         return [[p for p in options if abs(p.factor - f) < SAME_FACTOR] for f in fits[0]]
-    raise CannotConnect(_why_no_rating(options, factors, plate, len(fits)))
+    families = tuple(dict.fromkeys(p.family for p in options if p.family))
+    asks = "family" if len(fits) > 1 and len(families) > 1 and not wish.family else ""
+    words = _why_no_rating(options, factors, plate, len(fits))
+    raise CannotConnect(words, asks, families if asks else ())
 
 
 def _started_ratings(

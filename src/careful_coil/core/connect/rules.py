@@ -1,81 +1,132 @@
 """What Connect must have settled before the motor can go."""
 
+from collections.abc import Iterator, Sequence
 from functools import partial
 
+from careful_coil.core.connect.proof_rules import proof_findings
 from careful_coil.core.connect.work import Connecting
-from careful_coil.core.job import Finding, Job
+from careful_coil.core.errors import ValueOutOfRange
+from careful_coil.core.job import Finding, Job, Verdict
+from careful_coil.core.job.at_connect import SupplyRead
+from careful_coil.core.job.entries import Supply
+from careful_coil.core.run.supply import lost_line, name_supply, unbalance
 from careful_coil.core.settings import Settings
 from careful_coil.core.values import show_ohm
+from careful_coil.core.ways.book import unlined
+
+NEAR_SHARE = 0.10  # of 1: measured volts that are those named
 
 
-def connect_findings(job: Job, state: Connecting, settings: Settings) -> list[Finding]:
-    """Return findings on supply, joints and the ohms that prove them."""
+def connect_findings(
+    job: Job, state: Connecting, settings: Settings, extras: Sequence[str] = ()
+) -> list[Finding]:
+    """Return findings on supply, joints and what proves them; `extras` leads of sensors and heaters."""
     attested = job.attested or {}
-    found = [_supply(job, state)]
-    changed = (
-        state.found is not None
-        and state.plan is not None
-        and state.found.connection != state.plan.connection
-    )
+    found = [_supply(job, state), *_measured(job, settings)]
     if state.outside:
         found.append(_attested_hookup("hookup" in attested, state.why))
     else:
-        found.append(_hookup(state, changed))
+        found.append(_hookup(state))
     if state.plan is not None and not state.to_make:
         found.append(_line_ohms(state, settings))
-    if changed:
-        done = "voltage-tags" in attested
-        found.append(
-            Finding(
-                code="voltage-tags",
-                verdict="good" if done else "unproven",
-                subject="Voltage tags changed" if done else "Voltage tags not changed",
-                why="All of them: lead box, cable, control end. Last, after proof.",
-                station="connect",
-                gate=True,
-            )
-        )
-    return found
+    return [*found, *proof_findings(job, state, settings, extras)]
 
 
 def _supply(job: Job, state: Connecting) -> Finding:
+    of = partial(Finding, code="supply", station="connect")
     if job.supply is None:
-        return Finding(
-            code="supply",
+        return of(
             verdict="unproven",
             subject="Supply not named",
             gate=True,
-            station="connect",
-            why="Name the volts, hertz and phases it goes back to; measure where the volts were changed.",
+            why="Name the volts, hertz and phases it goes back to; measure it where the volts were changed.",
         )
-    moved = (
-        state.found is not None
-        and state.plan is not None
-        and state.found.connection != state.plan.connection
-    )
-    measured = job.supply.measured
     words = f"{job.supply.volt:g} V, {job.supply.hertz:g} Hz, {job.supply.phases}-phase"
-    if measured:
-        return Finding(
-            code="supply",
-            verdict="good",
-            subject="Supply measured",
-            why=words + ".",
-            station="connect",
-            gate=True,
-        )
-    return Finding(
-        code="supply",
-        verdict="unproven" if moved else "watch",
+    read = job.joined.read
+    if read is not None:
+        return _read_supply(job.supply, read, words)
+    if job.supply.measured:
+        return of(verdict="good", subject="Supply measured", why=words + ".", gate=True)
+    return of(
+        verdict="unproven" if state.changed else "watch",
         subject="Supply assumed, not measured",
         why=words
-        + (". The volts are changed: measure it." if moved else ". Assumed by word of mouth."),
-        station="connect",
-        gate=moved,
+        + (
+            ". The volts are changed: measure it."
+            if state.changed
+            else ". Assumed by word of mouth."
+        ),
+        gate=state.changed,
     )
 
 
-def _hookup(state: Connecting, changed: bool) -> Finding:
+def _read_supply(supply: Supply, read: SupplyRead, words: str) -> Finding:
+    """Return what six voltages say of the supply that was named."""
+    of = partial(Finding, code="supply", station="connect", gate=True)
+    if read.neutral is None:
+        volt, told = sum(read.line) / 3, "three volts between lines; to neutral not read"
+    else:
+        try:
+            named = name_supply(read.line, read.neutral)
+        except ValueOutOfRange as error:
+            return of(verdict="hold", subject="Supply is no system", why=error.why or str(error))
+        volt, told = named.volt, named.words
+        if supply.phases == 3 and named.phases != 3:
+            lost = f"{named.lost} is lost: a lost phase." if named.lost else f"It is {named.words}."
+            return of(verdict="hold", subject="No three phases there", why=lost, waivable=False)
+        if named.special:
+            told += (
+                f", {named.special} {'the high leg' if named.system == 'high-leg' else 'earthed'}"
+            )
+    if abs(volt / supply.volt - 1) > NEAR_SHARE:
+        return of(
+            verdict="hold",
+            subject="Measured volts are not the supply's",
+            why=f"{volt:.0f} V read, {words} named. Name what is there.",
+        )
+    when = " Read with the motor running." if read.running else ""
+    return of(verdict="good", subject="Supply measured", why=f"{words}: {told}.{when}")
+
+
+def _measured(job: Job, settings: Settings) -> Iterator[Finding]:
+    """Yield the unbalance of a supply that was read; a lost phase is never called so."""
+    read, supply = job.joined.read, job.supply
+    if read is None or supply is None or supply.phases != 3:
+        return
+    of = partial(Finding, code="supply-unbalance", station="connect", unit="%")
+    lost = lost_line(read.line, read.neutral or ())
+    if lost:
+        yield of(
+            verdict="hold",
+            subject=f"{lost} is lost",
+            why="A lost phase, not unbalance. Look upstream: fuse, contact, terminal. The dead side can still kill.",
+            gate=True,
+            waivable=False,
+        )
+        return
+    watch, hold = settings.unbalance_watch, settings.unbalance_hold
+    found = unbalance(read.line)
+    over = found.percent > hold.value
+    verdict: Verdict = "hold" if over else "watch" if found.percent > watch.value else "good"
+    why = f"Mean {found.mean:.0f} V. "
+    if found.derate is not None and found.derate < 1:
+        why += f"At most {found.derate:.2f} of rated power. Amps are 6 to 10 times as far apart."
+    if over:
+        why += "Do not run it so."
+    if read.running and found.percent > watch.value:
+        why += " The motor was running: it feeds a dead line. Stop it and read again."
+    yield of(
+        verdict=verdict,
+        subject="Supply balanced" if verdict == "good" else "Supply out of balance",
+        figure=round(found.percent, 2),
+        limit=hold.value if over else watch.value,
+        why=why.strip(),
+        source=(hold if over else watch).source,
+        gate=over,
+    )
+
+
+def _hookup(state: Connecting) -> Finding:
     of = partial(Finding, code="hookup", station="connect", gate=True)
     if state.plan is None:
         return of(verdict="unproven", subject="Hookup not chosen", why=state.why)
@@ -87,22 +138,24 @@ def _hookup(state: Connecting, changed: bool) -> Finding:
             waivable=False,
             why=f"For {state.plan.connection} it must not be there. Part it and strike the tick.",
         )
-    if state.to_make:
-        total = len(state.plan.joints)
-        found_wrong = changed and not state.made
-        before = f"Found joined for {state.found.connection}. " if state.found and changed else ""
+    if state.joined:
         return of(
-            verdict="hold" if found_wrong else "unproven",
-            subject="Joined for the wrong voltage"
-            if found_wrong
-            else f"{len(state.made)} of {total} joints made",
-            why=f"{before}It must be {state.plan.connection}.",
-            waivable=False,
+            verdict="good",
+            subject="All joints made and pulled",
+            why=f"{state.plan.connection.capitalize()}.",
         )
+    total = len([j for j in state.plan.joints if len(j) > 1])
+    stands = state.found is not None and unlined(state.now.joints) == unlined(state.found.joints)
+    found_wrong = state.changed and stands
+    before = f"Found joined for {state.found.connection}. " if state.found and state.changed else ""
+    loose = len(state.now.loose)
+    count = f"{len(state.made)} of {total} joints made"
     return of(
-        verdict="good",
-        subject="All joints made and pulled",
-        why=f"{state.plan.connection.capitalize()}.",
+        verdict="hold" if found_wrong else "unproven",
+        subject="Joined for the wrong voltage" if found_wrong else count,
+        why=f"{before}It must be {state.plan.connection}."
+        + (f" {loose} lead{'s' if loose > 1 else ''} loose now." if loose else ""),
+        waivable=False,
     )
 
 

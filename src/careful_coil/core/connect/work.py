@@ -1,101 +1,297 @@
-"""Where a job's connecting stands: plan, joints made and to make, what the lines must read."""
+"""Where a job's connecting stands: plan, joints as they are, steps left, what the lines must read."""
 
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field, replace
 
-from careful_coil.core.connect.plans import Plate, plan, which_plan
+from careful_coil.core.connect.as_found import Reading
+from careful_coil.core.connect.dress import ways_of
+from careful_coil.core.connect.hookup import Hookup, Supplied
+from careful_coil.core.connect.plans import (
+    Plate,
+    Wish,
+    against_default,
+    plan,
+    which_plan,
+    with_lines_exchanged,
+)
+from careful_coil.core.connect.present import Present, present_of
 from careful_coil.core.connect.slips import unseen_by_ohms
-from careful_coil.core.errors import CannotConnect, CoilError
+from careful_coil.core.connect.steps import JOINTS, Step, change_steps
+from careful_coil.core.errors import CannotConnect, CannotPlace, CoilError
 from careful_coil.core.identify import Identification, Naming
 from careful_coil.core.identify.evidence import LEAD_OHM_HIGHEST
 from careful_coil.core.job import Job
+from careful_coil.core.job.entries import Supply
 from careful_coil.core.readings import ohm_value
-from careful_coil.core.ways.book import plans_of
-from careful_coil.core.ways.way import LINES, Joint, Plan
+from careful_coil.core.settings import Settings
+from careful_coil.core.ways.devices import Device
+from careful_coil.core.ways.way import Joint, Plan
+from careful_coil.core.winding.arrangements import ARRANGEMENTS, Arrangement
+
+NOTHING = Present(joints=(), made=(), loose=(), before="apart")
+OUTSIDE = ("single-phase-3-lead", "single-phase-4-lead", "single-phase-speed-taps")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Connecting:
-    """`plan` None: `why` says what is missing. Ohms by "L1-L2" in Ω; `read` inf for open."""
+    """`plan` None: `why` says what is missing. Ohms by "L1-L2" in Ω; `read` inf for open.
+
+    `steps` what is left to do from the joints as they stand (`now`); `names` the lead name of each
+    tag; `by_marks` nothing but the marks names the leads; `hookup` the plan on this supply.
+    """
 
     plan: Plan | None
     why: str = ""
     found: Plan | None = None
+    now: Present = NOTHING
     made: tuple[Joint, ...] = ()
     to_make: tuple[Joint, ...] = ()
-    wrong: tuple[Joint, ...] = ()  # joints ticked that the plan does not have
+    wrong: tuple[Joint, ...] = ()  # joints made here that the plan does not have, newest first
+    steps: tuple[Step, ...] = ()
     expected: dict[str, float] | None = None
     read: dict[str, float] | None = None
     step: float | None = None  # the meter's resolution in Ω
     slack_ohm: float = 0.0  # what the meter leaves open between expected and read
     unseen: tuple[str, ...] = ()  # slips that line ohms cannot show, and what would
     outside: bool = False  # this layout's hookup is not part of this version
+    names: Mapping[str, str] = field(default_factory=dict)
+    by_marks: bool = False
+    hookup: Hookup | None = None
+    ohms: dict[str, float] | None = None  # of each kind of coil, in Ω
+    asks: str = ""  # what of the wish must be answered first, with its `choices`
+    choices: tuple[str, ...] = ()
 
     @property
     def unread(self) -> tuple[str, ...]:
         """Line pairs that still have no reading."""
         return tuple(k for k in self.expected or {} if k not in (self.read or {}))
 
+    @property
+    def next_step(self) -> Step | None:
+        """The step to do now, past what only prepares, proves or retags."""
+        doing = ("cut", "insulate", "fit-device", "remove-device", *JOINTS)
+        return next((s for s in self.steps if s.do in doing), None)
+
+    @property
+    def joined(self) -> bool:
+        """Whether every joint is made, nothing is wrong and no lead is loose."""
+        return self.plan is not None and not self.wrong and self.next_step is None
+
+    @property
+    def changed(self) -> bool:
+        """Whether the motor came joined for another connection than it needs."""
+        return (
+            self.found is not None
+            and self.plan is not None
+            and self.found.connection != self.plan.connection
+        )
+
     def fits(self, pair: str, percent: float) -> bool:
         """Whether a line pair reads what it must, within `percent` and what the meter can tell."""
-        read, wanted = (self.read or {})[pair], (self.expected or {})[pair]
+        return self.near((self.read or {})[pair], (self.expected or {})[pair], percent)
+
+    def near(self, read: float, wanted: float, percent: float) -> bool:
+        """Whether a reading is what it must be, within `percent` and what the meter can tell."""
+        if float("inf") in (read, wanted):
+            return read == wanted
         return abs(read - wanted) <= percent / 100 * wanted + self.slack_ohm
 
+    def by_tag(self, joint: Sequence[str]) -> tuple[str, ...]:
+        """Return names of leads as tags; lines and terminals stay as they are."""
+        tag = {name: t for t, name in self.names.items()}
+        return tuple(tag.get(n, n) for n in joint)
 
-def connecting(job: Job, found: Identification | None, naming: Naming) -> Connecting:
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Gear:
+    """The devices that belong to the hookup, or in words why they are not known."""
+
+    devices: tuple[Device, ...] = ()
+    why: str = ""
+    guessed: tuple[str, ...] = ()  # what of them was not noted, in words
+
+
+NO_GEAR = Gear()
+
+
+def connecting(
+    job: Job,
+    found: Identification | None,
+    naming: Naming,
+    as_found: Sequence[Reading] = (),
+    gear: Gear = NO_GEAR,
+    settings: Settings | None = None,
+) -> Connecting:
     """Return where the connecting of a job stands."""
-    if found is None or naming.arrangement is None or naming.word in ("guess", "none"):
+    known = _known(naming, as_found)
+    if known is None:
         return Connecting(plan=None, why="The leads must be proven first.")
-    slug = naming.arrangement.slug
-    before = _as_found(job, naming)
+    arr, variant, names, by_marks = known
+    now = present_of(job, names)
+    before = _as_found(job, arr.slug, variant, names)
+    state = Connecting(plan=None, found=before, now=now, names=names, by_marks=by_marks)
     if job.supply is None or not job.plate.volts:
         missing = "The supply" if job.supply is None else "The plate's volts"
-        return Connecting(plan=None, why=f"{missing} must be known first.", found=before)
-    if job.supply.phases != naming.arrangement.phases:
-        return Connecting(
-            plan=None,
-            found=before,
-            why=f"This motor has {naming.arrangement.phases} phase(s), the supply {job.supply.phases}.",
+        return replace(state, why=f"{missing} must be known first.")
+    if job.supply.phases != arr.phases:
+        return replace(
+            state, why=f"This motor has {arr.phases} phase(s), the supply {job.supply.phases}."
         )
-    if any(p.speed for p in plans_of(slug)):
-        why = "Each speed is a hookup of its own: join them by the maker's diagram."
-        return Connecting(plan=None, why=why, outside=True)
-    hertz = job.plate.hertz_at(job.supply.hertz)
-    plate = Plate(job.plate.volts_at(hertz), hertz)
+    if gear.why and arr.slug in OUTSIDE:
+        return replace(state, why=gear.why, outside=True)
     try:
-        wanted = plan(slug, plate, job.supply.volt, job.supply.hertz)
+        wanted = plan_wished(job, job.supply, arr, variant, gear.devices)
+    except CannotPlace as error:
+        return replace(state, why=str(error), outside=True)
     except CannotConnect as error:
-        return Connecting(plan=None, why=str(error), found=before)
-    if wanted.devices:
-        why = "Its start devices are not part of the job yet. Join it by the maker's diagram."
-        return Connecting(plan=None, why=why, outside=True)
-    sets = {frozenset(j): j for j in wanted.joints}
-    joints = [tuple(naming.names.get(n, n) for n in j) for j in job.joints]
-    made = {frozenset(j) for j in joints}
+        return replace(state, why=str(error), asks=error.asks, choices=error.choices)
+    lacking = f"Not noted, so taken as usual: {', '.join(gear.guessed)}." if gear.guessed else ""
+    if lacking:
+        wanted = replace(wanted, notes=(*wanted.notes, lacking))
+    return _worked(state, job, job.supply, wanted, coil_ohms(found, naming), settings or Settings())
+
+
+def plan_wished(
+    job: Job, supply: Supply, arr: Arrangement, variant: str, devices: tuple[Device, ...]
+) -> Plan:
+    """Return the hookup this supply needs, as it is wished. Raises: CannotConnect."""
+    wish = job.joined.wish
+    hertz = job.plate.hertz_at(supply.hertz)
+    asked = Wish(
+        start=wish.get("start", "direct"),
+        family=wish.get("family", ""),
+        speed=wish.get("speed", ""),
+        variant=variant,
+        devices=devices,
+        reverse=against_default(wish.get("rotation", ""), wish.get("seen-from", "")),
+    )
+    plate = Plate(job.plate.volts_at(hertz), hertz)
+    found = plan(arr.slug, plate, supply.volt, supply.hertz, asked)
+    if "exchanged" not in wish:
+        return found
+    if not found.turning:
+        return with_lines_exchanged(found)
+    return plan(
+        arr.slug, plate, supply.volt, supply.hertz, replace(asked, reverse=not asked.reverse)
+    )
+
+
+def _worked(
+    state: Connecting,
+    job: Job,
+    supply: Supply,
+    wanted: Plan,
+    ohms: dict[str, float] | None,
+    settings: Settings,
+) -> Connecting:
+    """Return the state with a plan: what stands of it, what is left, what it must read."""
+    now = state.now
+    standing = {frozenset(j) for j in now.joints}
+    targets = [frozenset(j) for j in wanted.joints]
+    leads = wanted.network().leads
+    expected = wanted.line_ohm(ohms) if ohms else None
+    steps = change_steps(
+        leads,
+        now.joints,
+        wanted.joints,
+        expected,
+        gone=[
+            n
+            for n in _devices_in(now.joints)
+            if n not in {d.name for d in wanted.devices} and out_key(n) not in job.joined.ticked
+        ],
+        fresh=[
+            d.name
+            for d in wanted.devices
+            if d.name not in _devices_in(now.joints) and fit_key(d.name) not in job.joined.ticked
+        ],
+        ways=ways_of(job, settings, now.loose, state.names, supply, wanted),
+    )
+    order = [s.joint for s in steps if s.do in JOINTS and s.joint]
+    left = [j for j in wanted.joints if frozenset(j) not in standing and len(j) > 1]
+    left.sort(key=lambda j: next((k for k, o in enumerate(order) if set(o) <= set(j)), 99))
+    return replace(
+        state,
+        plan=wanted,
+        steps=steps,
+        made=tuple(j for j in wanted.joints if frozenset(j) in standing),
+        to_make=tuple(left),
+        wrong=tuple(j for j in reversed(now.made) if not any(set(j) <= t for t in targets)),
+        expected=expected,
+        read=_read(job),
+        unseen=unseen_by_ohms(wanted.arrangement, wanted.variant, wanted.connection)
+        if not wanted.devices
+        else (),
+        step=job.meter.resolution_ohm,
+        slack_ohm=(job.meter.resolution_ohm or 0.01)
+        + (LEAD_OHM_HIGHEST if job.meter.lead_ohm is None else 0.0),
+        hookup=_hookup(job, supply, wanted, ohms),
+        ohms=ohms,
+    )
+
+
+def fit_key(device: str) -> str:
+    """Return what the log calls a device's fitting."""
+    return f"fit {device}"
+
+
+def out_key(device: str) -> str:
+    """Return what the log calls a device's taking out."""
+    return f"out {device}"
+
+
+def _hookup(job: Job, supply: Supply, wanted: Plan, ohms: dict[str, float] | None) -> Hookup:
+    hertz = job.plate.hertz_at(supply.hertz)
+    own = {c.name: ohms[c.like] for c in wanted.network().coils} if ohms else 1.0
+    return Hookup(
+        arrangement=wanted.arrangement,
+        variant=wanted.variant,
+        joints=wanted.joints,
+        devices=wanted.devices,
+        plate=Plate(job.plate.volts_at(hertz), hertz),
+        supply=Supplied(phases=supply.phases, volt=supply.volt, hertz=supply.hertz),
+        coil_ohm=own,
+        family=wanted.family,
+        rpm=job.plate.rpm,
+    )
+
+
+def _devices_in(joints: Sequence[Joint]) -> list[str]:
+    """Return the names of devices whose terminals stand in joints."""
+    return sorted({n.split(".", maxsplit=1)[0] for j in joints for n in j if "." in n})
+
+
+def _read(job: Job) -> dict[str, float]:
     read = {}
     for pair, value in (job.line_ohms or {}).items():
         try:
             read[pair] = ohm_value(value).value - (job.meter.lead_ohm or 0.0)
         except CoilError:
             continue
-    ohms = coil_ohms(found, naming)
-    return Connecting(
-        plan=wanted,
-        found=before,
-        made=tuple(j for s, j in sets.items() if s in made),
-        to_make=tuple(j for s, j in sets.items() if s not in made),
-        wrong=tuple(j for j in joints if frozenset(j) not in sets),
-        expected=wanted.line_ohm(ohms) if ohms else None,
-        read=read,
-        unseen=unseen_by_ohms(slug, wanted.variant, wanted.connection),
-        step=job.meter.resolution_ohm,
-        slack_ohm=(job.meter.resolution_ohm or 0.01)
-        + (LEAD_OHM_HIGHEST if job.meter.lead_ohm is None else 0.0),
-    )
+    return read
 
 
-def coil_ohms(found: Identification, naming: Naming) -> dict[str, float] | None:
+def _known(
+    naming: Naming, as_found: Sequence[Reading]
+) -> tuple[Arrangement, str, dict[str, str], bool] | None:
+    """Return winding, variant, names and whether they are the marks' word alone; None: not known.
+
+    Marks alone are enough for a plan where the joints as found are one of their hookups: proof comes
+    by the lines' ohms and a low run.
+    """
+    if naming.arrangement is not None and naming.word in ("proven", "marked"):
+        return naming.arrangement, naming.variant, dict(naming.names), False
+    exact = [r for r in as_found if not r.meant.slips]
+    windings = {(r.arrangement, r.variant) for r in exact}
+    if len(windings) != 1:
+        return None
+    first = exact[0]
+    return ARRANGEMENTS[first.arrangement], first.variant, dict(first.names), True
+
+
+def coil_ohms(found: Identification | None, naming: Naming) -> dict[str, float] | None:
     """Return the mean ohms of each kind of coil, by kind; None where one has none."""
-    if naming.network is None:
+    if naming.network is None or found is None:
         return None
     kinds: dict[str, list[float]] = {}
     for c in naming.network.coils:
@@ -107,13 +303,8 @@ def coil_ohms(found: Identification, naming: Naming) -> dict[str, float] | None:
     return {kind: sum(ohms) / len(ohms) for kind, ohms in kinds.items()}
 
 
-def _as_found(job: Job, naming: Naming) -> Plan | None:
-    if job.found is None or naming.arrangement is None:
+def _as_found(job: Job, slug: str, variant: str, names: Mapping[str, str]) -> Plan | None:
+    if job.found is None:
         return None
-    joints = [tuple(naming.names.get(n, n) for n in j) for j in job.found.joints]
-    return which_plan(naming.arrangement.slug, joints)
-
-
-def pair_name(a: str, b: str) -> str:
-    """Return the name of a line pair, in the order of the lines."""
-    return "-".join(sorted((a, b), key=LINES.index))
+    joints = [tuple(names.get(n, n) for n in j) for j in job.found.joints]
+    return which_plan(slug, joints, variant)

@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 
 from careful_coil.core.connect.hookup import Hookup, Supplied
 from careful_coil.core.connect.plans import Plate
+from careful_coil.core.connect.work import Gear as ConnectedGear
 from careful_coil.core.connect.work import coil_ohms
 from careful_coil.core.errors import CannotPlace, CoilError
 from careful_coil.core.gear.marking import Marking, read_marking
@@ -93,6 +94,17 @@ def wiring_of(
         return plan
     ohms = coil_ohms(found, naming) if own and found else None
     return Wiring(kind=kind, plan=plan, own=own, ohms=ohms, guessed=tuple(guessed))
+
+
+def devices_of(wiring: Wiring | str) -> ConnectedGear:
+    """Return the devices that Connect joins; in words why they are not known."""
+    if isinstance(wiring, str):
+        return ConnectedGear(why=wiring)
+    if not wiring.own:
+        names = ", ".join(d.name for d in wiring.plan.devices)
+        why = f"No rule here places {names} on this winding. Join it by the maker's diagram."
+        return ConnectedGear(why=why)
+    return ConnectedGear(devices=wiring.plan.devices, guessed=wiring.guessed)
 
 
 def _apart(devices: list[Device], guessed: list[str]) -> list[Device]:

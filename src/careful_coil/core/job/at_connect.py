@@ -105,11 +105,3 @@ class Installer(Body):
     item: ShortText
     state: Literal["done", "waived", "open"] = "done"
     words: LongText = ""
-
-
-class TagChanged(Body):
-    """The voltage tag of a place changed to what the joints are now."""
-
-    kind: Literal["tag-changed"] = "tag-changed"
-    place: ShortText
-    words: ShortText

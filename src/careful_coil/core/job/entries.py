@@ -14,7 +14,6 @@ from careful_coil.core.job.at_connect import (
     StepOhm,
     StepTicked,
     SupplyRead,
-    TagChanged,
     TurnSeen,
     Wished,
 )
@@ -289,7 +288,6 @@ AnyBody = Annotated[
     | LeadClamped
     | TurnSeen
     | Installer
-    | TagChanged
     | EarthBond
     | Attested
     | Waived

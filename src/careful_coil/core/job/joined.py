@@ -17,7 +17,6 @@ from careful_coil.core.job.at_connect import (
     StepOhm,
     StepTicked,
     SupplyRead,
-    TagChanged,
     TurnSeen,
     Wished,
 )
@@ -56,7 +55,6 @@ class Joined:
     clamps: Mapping[str, float] = field(default_factory=dict)
     turned: TurnSeen | None = None
     installer: Mapping[str, Installer] = field(default_factory=dict)
-    tags: Mapping[str, str] = field(default_factory=dict)
 
     @property
     def made(self) -> Joints:
@@ -67,6 +65,10 @@ class Joined:
         """Return all joints as they stand, `found` those before the first act."""
         before = self.start if self.start is not None else found
         return tuple(joint for joint, _ in _stand(before, self.acts))
+
+    def after(self, acts: int) -> "Joined":
+        """Return what was done after so many acts."""
+        return replace(self, acts=self.acts[:acts])
 
     @property
     def covered(self) -> frozenset[str]:
@@ -124,8 +126,6 @@ def notice_joined(known: Joined, entry: Entry) -> Joined:
     if isinstance(body, Installer):
         rest = {i: e for i, e in known.installer.items() if i != body.item}
         return replace(known, installer=rest if body.state == "open" else {**rest, body.item: body})
-    if isinstance(body, TagChanged):
-        return replace(known, tags=put_text(known.tags, body.place, body.words))
     return known
 
 

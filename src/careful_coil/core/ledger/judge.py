@@ -22,6 +22,7 @@ from careful_coil.core.gear.cause_rules import cause_findings
 from careful_coil.core.gear.causes import causes_after
 from careful_coil.core.gear.rules import gear_findings
 from careful_coil.core.gear.separating import Ask
+from careful_coil.core.gear.wiring import devices_of, wiring_of
 from careful_coil.core.identify import (
     Evidence,
     Identification,
@@ -40,6 +41,7 @@ from careful_coil.core.kind.rules import kind_findings, kind_of
 from careful_coil.core.kind.worth import worth_findings
 from careful_coil.core.ledger.gate import before_it_can_go, release_findings
 from careful_coil.core.ledger.next_card import NextStep, readings_put_off, steps
+from careful_coil.core.ledger.next_connect import connect_steps
 from careful_coil.core.ledger.next_gear import gear_steps
 from careful_coil.core.ledger.next_mechanics import mechanics_steps
 from careful_coil.core.ledger.next_wall import insulation_steps
@@ -96,9 +98,10 @@ def judge(job: Job, settings: Settings, not_here: Collection[str] = ()) -> Judge
     evidence = evidence_of(job, leanings_of(job, settings, not_here)) if job.leads else None
     found = identify(evidence) if evidence else None
     naming = name_leads(job, found) if found else Naming(word="none", names={}, arrangement=None)
-    state = connecting(job, found, naming)
     kinds = kind_of(job, found)
     as_found = readings_of(job, naming)
+    wiring = wiring_of(job, kinds, found, naming)
+    state = connecting(job, found, naming, as_found, devices_of(wiring), settings)
     suspicion = suspicion_of(job, kinds)
     wall = wall_of(job, found, naming, settings)
     ohms = measured(job, found, naming, wall, settings) if job.winding else None
@@ -114,7 +117,7 @@ def judge(job: Job, settings: Settings, not_here: Collection[str] = ()) -> Judge
         *lead_findings(job, found, naming),
         *condition_findings(job, found, naming, wall, settings),
         *plate_ohm_findings(job, found, naming, settings),
-        *connect_findings(job, state, settings),
+        *connect_findings(job, state, settings, tuple(found.best.extras) if found else ()),
         *gear_findings(job, settings, has_brushes(kinds)),
         *mechanics_findings(job, kinds, settings),
         *winding_findings(job, record, kinds, settings),
@@ -129,7 +132,8 @@ def judge(job: Job, settings: Settings, not_here: Collection[str] = ()) -> Judge
         *gear_steps(job, causes, asks, findings, settings),
         *mechanics_steps(job, kinds, findings),
     )
-    every = list(steps(job, found, naming, state, gate, wall_steps, first, gear))
+    connect = tuple(connect_steps(job, state, findings, naming.word in ("proven", "marked")))
+    every = list(steps(job, found, naming, gate, wall_steps, first, gear, connect))
     wanted = next((s for s in every if s.code not in not_here), None)
     return Judgement(
         job=job,

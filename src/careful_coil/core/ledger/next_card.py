@@ -5,15 +5,18 @@ from dataclasses import dataclass, field
 from typing import Literal, get_args
 
 from careful_coil.core.condition.bond import places_left
-from careful_coil.core.connect.work import Connecting
 from careful_coil.core.identify import Identification, Naming
 from careful_coil.core.identify.result import NextReading, code_of
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.entries import Station
 from careful_coil.core.readings import Frame, RequestKind
-from careful_coil.core.values import show_ohm
 
-Act = RequestKind | Literal["go", "dead", "joint", "sign", "covers", "discharge", "ready"]
+Act = (
+    RequestKind
+    | Literal[
+        "go", "dead", "joint", "sign", "covers", "discharge", "ready", "part", "insulate", "tick"
+    ]
+)
 PROBED: tuple[RequestKind, ...] = get_args(RequestKind)  # what a value on the meter strip answers
 
 
@@ -42,16 +45,16 @@ def steps(
     job: Job,
     found: Identification | None,
     naming: Naming,
-    state: Connecting,
     gate: Sequence[Finding],
     wall: Sequence[NextStep] = (),
     ohmmeter_first: bool = False,
     gear: Sequence[NextStep] = (),
+    connect: Sequence[NextStep] = (),
 ) -> Iterator[NextStep]:
     """Yield everything worth doing, the most useful first.
 
-    `wall` and `gear`: what insulation, start gear and mechanics ask for, in order; `ohmmeter_first`: the
-    frame is looked at by ohmmeter before the insulation tester.
+    `wall`, `gear` and `connect`: what those stations ask for, in order; `ohmmeter_first`: the frame is
+    looked at by ohmmeter before the insulation tester.
     """
     if job.released is not None and not gate:
         return
@@ -66,7 +69,7 @@ def steps(
         yield from _frame(job, found, naming)
     yield from (s for s in wall if s.act != "discharge")
     yield from gear
-    yield from _connect(job, naming, state, gate)
+    yield from connect
     yield from _release(job, gate)
 
 
@@ -209,62 +212,6 @@ def _reading(nxt: NextReading) -> NextStep:
     )
 
 
-def _connect(
-    job: Job, naming: Naming, state: Connecting, gate: Sequence[Finding]
-) -> Iterator[NextStep]:
-    if naming.word not in ("proven", "marked"):
-        return
-    if job.supply is None:
-        yield NextStep(
-            code="supply",
-            title="Name the supply",
-            station="connect",
-            focus="supply",
-            why="Volts, hertz and phases it goes back to. Measure it where the volts were changed.",
-        )
-    for joint in state.wrong:
-        yield NextStep(
-            code=f"part-{joint}",
-            title=f"Part {' and '.join(joint)}",
-            station="connect",
-            why="The plan does not have this joint. Strike the tick when it is apart.",
-        )
-    for joint in state.to_make:
-        yield NextStep(
-            code=f"joint-{'-'.join(joint)}",
-            act="joint",
-            station="connect",
-            ends=joint,
-            title=f"Join {joint[0]} to {' and '.join(joint[1:])}",
-            why=_part_first(job, naming, joint)
-            + "Isolated and proved dead. Read both marks, make it, pull it hard.",
-            words="joint good",
-        )
-    if state.plan is not None and not state.to_make:
-        for pair in state.unread:
-            a, b = pair.split("-")
-            yield NextStep(
-                code=f"line-{pair}",
-                act="line",
-                station="connect",
-                ends=(a, b),
-                title=f"Read {a} to {b}",
-                why=f"It must read {show_ohm((state.expected or {})[pair])}: that proves the joints.",
-            )
-    wrong = next((f for f in gate if f.code == "line-ohms" and f.verdict == "hold"), None)
-    if wrong is not None:
-        yield NextStep(
-            code="line-ohms", title="Look at the joints", station="connect", why=wrong.why
-        )
-
-
-def _part_first(job: Job, naming: Naming, joint: tuple[str, ...]) -> str:
-    """Return what must come off before a joint is made, from the joints as found."""
-    before = [{naming.names.get(n, n) for n in j} for j in job.found.joints] if job.found else []
-    loose = sorted({n for j in before if j & set(joint) for n in j - set(joint)})
-    return f"First part {', '.join(loose)} from it. " if loose else ""
-
-
 def _bond(job: Job) -> Iterator[NextStep]:
     if job.tested.covers < 0:
         yield NextStep(
@@ -301,7 +248,6 @@ def _release(job: Job, gate: Sequence[Finding]) -> Iterator[NextStep]:
             "mechanics": "Judge bearings and shaft",
             "start-gear": "Judge the start gear",
             "hookup": "Check the hookup",
-            "voltage-tags": "Change the voltage tags",
             "supply": "Measure the supply",
         }.get(f.code)
         if title:

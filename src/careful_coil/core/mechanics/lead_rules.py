@@ -7,24 +7,8 @@ from functools import partial
 from careful_coil.core.condition.wall import THERMAL, class_of
 from careful_coil.core.job import Finding, Job, Verdict
 from careful_coil.core.settings import Settings
+from careful_coil.core.shop_lists import size_for
 
-# A one wire bears in a housing: IEC 60204-1, table 6, method B1, copper, 40 °C
-BEARS = {
-    0.75: 8.6,
-    1.0: 10.3,
-    1.5: 13.5,
-    2.5: 18.3,
-    4.0: 25.0,
-    6.0: 32.0,
-    10.0: 44.0,
-    16.0: 60.0,
-    25.0: 77.0,
-    35.0: 97.0,
-    50.0: 117.0,
-    70.0: 149.0,
-    95.0: 180.0,
-    120.0: 208.0,
-}
 # what a state of a lead's insulation wants, and which repair does not do
 WANTS: dict[str, tuple[str, tuple[str, ...]]] = {
     "cloth": ("bend it once: if it cracks, sleeve it", ()),
@@ -59,11 +43,11 @@ class NewLead:
     amp: float
 
 
-def new_lead(job: Job) -> NewLead | None:
+def new_lead(job: Job, settings: Settings) -> NewLead | None:
     """Return what a new lead must be; None while the plate's amps are not known, or beyond the table."""
     amp = max(job.plate.amps, default=0.0)
-    size = next((s for s, bears in BEARS.items() if bears >= amp > 0), None)
-    return NewLead(size, THERMAL[class_of(job)], amp) if size else None
+    size = size_for(settings.lists, amp) if amp > 0 else None
+    return NewLead(size.mm2, THERMAL[class_of(job)], amp) if size else None
 
 
 def lead_findings(job: Job, settings: Settings) -> Iterator[Finding]:

@@ -24,7 +24,7 @@ class Part:
 
 def parts_wanted(job: Job, settings: Settings) -> tuple[Part, ...]:
     """Return the parts that bearings, brushes and leads ask for."""
-    return (*_bearings(job, settings), *_brushes(job, settings), *_leads(job))
+    return (*_bearings(job, settings), *_brushes(job, settings), *_leads(job, settings))
 
 
 def _bearings(job: Job, settings: Settings) -> Iterator[Part]:
@@ -60,13 +60,13 @@ def _brushes(job: Job, settings: Settings) -> Iterator[Part]:
         )
 
 
-def _leads(job: Job) -> Iterator[Part]:
+def _leads(job: Job, settings: Settings) -> Iterator[Part]:
     tags = [
         x.tag
         for x in job.leads
         if x.insulation in WANTS and x.insulation != "cloth" and x.tag not in job.hands.mended
     ]
-    new = new_lead(job)
+    new = new_lead(job, settings)
     if tags:
         size = (
             f"{new.mm2:g} mm², {new.celsius} °C"

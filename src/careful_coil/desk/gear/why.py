@@ -162,7 +162,7 @@ class WhyPart(Part):
             return
         found, naming = judged.identification, judged.naming
         wiring = wiring_of(job, judged.kinds, found, naming)
-        right = right_hookup(job, wiring, judged.connecting, found, naming)
+        right = right_hookup(job, wiring, judged.connecting)
         if isinstance(right, str):
             self._asked_hookups = None
             self.hookups.say(f"Not worked out: {right}")

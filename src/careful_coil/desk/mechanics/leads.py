@@ -75,10 +75,10 @@ class LeadsPart(Part):
                 parts.append(WANTS[x.insulation][0])
             lines.append(f"{x.tag}: {', '.join(parts)}")
         self.table.say("\n".join(lines) or "No leads are tagged yet.")
-        told = new_lead(job)
+        told = new_lead(job, self.session.settings)
         self.new.say(
             f"A new lead: {told.mm2:g} mm² of copper for {told.amp:g} A, insulation for {told.celsius} °C at least "
-            "(IEC 60204-1, method B1, 40 °C; the maker's own lead wins). Room to move where a head swings."
+            "(by the shop's list; maker's own lead and local code win). Room to move where a head swings."
             if told
             else "What a new lead must be follows from the plate's amps."
         )

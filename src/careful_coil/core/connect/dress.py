@@ -1,0 +1,98 @@
+"""How this shop dresses a joint: connector and strip length by its own list, insulation by its habit."""
+
+import math
+import re
+from collections.abc import Mapping
+
+from careful_coil.core.connect.steps import Ways
+from careful_coil.core.errors import CoilError
+from careful_coil.core.job import Job
+from careful_coil.core.job.entries import Supply
+from careful_coil.core.rewind.wire import area, awg_mm, read_awg
+from careful_coil.core.settings import Settings
+from careful_coil.core.shop_lists import connector_for, size_for
+from careful_coil.core.ways.way import LINES, Joint, Plan
+
+_MM2 = re.compile(r"(\d{1,3}(?:[.,]\d{1,2})?)\s?(?:mm2|mm²|sq)", re.IGNORECASE)
+_AWG = re.compile(r"(.+?)\s?AWG", re.IGNORECASE)
+BOARD = "board"  # the wish `terminals`
+
+
+def mm2_of(size: str) -> float | None:
+    """Return the area of a wire as it was noted, in mm²; None where it cannot be told."""
+    metric = _MM2.fullmatch(size.strip())
+    if metric:
+        return float(metric[1].replace(",", "."))
+    gauge = _AWG.fullmatch(size.strip())
+    if gauge is None:
+        return None
+    try:
+        return area(awg_mm(read_awg(gauge[1])))
+    except CoilError:
+        return None
+
+
+def amps_at(job: Job, supply: Supply) -> float | None:
+    """Return the plate's amps on this supply; None where it does not say."""
+    rating = job.plate.at(supply.volt, supply.hertz)
+    if rating is not None and rating.amp:
+        return rating.amp
+    return max(job.plate.amps, default=None) if len(job.plate.volts) < 2 else None
+
+
+def cable_mm2(job: Job, settings: Settings, supply: Supply) -> float | None:
+    """Return the supply conductor's mm²: as noted, else the shop's size for the amps."""
+    noted = job.joined.wish.get("cable-mm2", "")
+    if noted:
+        return mm2_of(noted if _MM2.fullmatch(noted) else f"{noted} mm²")
+    amp = amps_at(job, supply)
+    size = size_for(settings.lists, amp) if amp else None
+    return size.mm2 if size else None
+
+
+def ways_of(
+    job: Job,
+    settings: Settings,
+    loose: tuple[str, ...],
+    names: Mapping[str, str],
+    supply: Supply,
+    wanted: Plan,
+) -> Ways:
+    """Return how the steps of a job are made: board or splices, the shop's order, words of a joint."""
+    leads = {x.tag: mm2_of(x.size) for x in job.leads}
+    own = {names[t]: mm2 for t, mm2 in leads.items() if t in names}
+    cable = cable_mm2(job, settings, supply)
+
+    def dress(joint: Joint) -> str:
+        return joint_words(joint, own, cable, settings)
+
+    return Ways(
+        board=job.joined.wish.get("terminals") == BOARD,
+        lines_first=settings.school("order") == "lines",
+        bare=loose,
+        dress=dress,
+    )
+
+
+def joint_words(
+    joint: Joint, own: dict[str, float | None], cable: float | None, settings: Settings
+) -> str:
+    """Return connector, strip length and insulation of a joint; what is not known is said."""
+    areas = [cable if n in LINES else own.get(n) for n in joint if "." not in n]
+    known = [a for a in areas if a]
+    words = []
+    if known and len(known) == len(areas):
+        total = math.fsum(known)
+        fit = connector_for(settings.lists, total)
+        if fit is None:
+            words.append(f"{total:g} mm² together: no connector of the shop's list takes it.")
+        else:
+            words.append(f"{total:g} mm² together: {fit.name}, strip {fit.strip_mm:g} mm.")
+    else:
+        words.append("Strip to the connector's length; note the leads' mm² for which one.")
+    if settings.school("finish") == "each":
+        tape = settings.school("tape") == "yes"
+        words.append(
+            "Sleeve and tape it, label both marks." if tape else "Sleeve it, label both marks."
+        )
+    return " ".join(words)

@@ -1,0 +1,119 @@
+"""Which way it turns: what is wanted and what was seen, from both ends, and how to turn it round.
+
+IEC 60034-8 looks at the drive end, NEMA MG 1 at the end opposite the drive: a direction without an
+end says nothing.
+"""
+
+from dataclasses import dataclass
+
+from careful_coil.core.connect.work import Connecting
+from careful_coil.core.job import Job
+from careful_coil.core.ways.book import plans_of
+from careful_coil.core.ways.way import Joint, Plan
+
+WORDS = {"cw": "clockwise", "ccw": "counter-clockwise"}
+OTHER = {"cw": "ccw", "ccw": "cw"}
+ENDS = {"drive-end": "the drive end", "opposite": "the end opposite the drive"}
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Direction:
+    """A direction at the drive end, cw or ccw; `words` it from both ends."""
+
+    at_drive: str
+
+    @property
+    def words(self) -> str:
+        """Return it from both ends."""
+        here, there = WORDS[self.at_drive], WORDS[OTHER[self.at_drive]]
+        return f"{here} seen from the drive end, {there} from the opposite end"
+
+
+def direction(turns: str, seen_from: str) -> Direction:
+    """Return a direction told from one end."""
+    return Direction(at_drive=turns if seen_from == "drive-end" else OTHER[turns])
+
+
+def wanted_direction(job: Job) -> Direction | None:
+    """Return the direction that is wanted; None where none is, or the end is not said."""
+    turns = job.joined.wish.get("rotation", "")
+    end = job.joined.wish.get("seen-from", "")
+    return direction(turns, end) if turns in WORDS and end in ENDS else None
+
+
+def seen_direction(job: Job) -> Direction | None:
+    """Return the direction that was seen since the last joint."""
+    turned = job.joined.turned
+    return direction(turned.turns, turned.seen_from) if turned is not None else None
+
+
+def wrong_way(job: Job) -> bool:
+    """Whether it was seen turning against what is wanted."""
+    wanted, seen = wanted_direction(job), seen_direction(job)
+    return wanted is not None and seen is not None and wanted != seen
+
+
+def how_to_turn(state: Connecting) -> str:
+    """Return in words how this motor's direction is changed, which leads exactly."""
+    plan = state.plan
+    if plan is None:
+        return ""
+    if not plan.turning:
+        joints = {n: j for j in plan.joints for n in ("L1", "L2") if n in j}
+        one, two = (" – ".join(n for n in joints.get(k, ()) if n != k) for k in ("L1", "L2"))
+        return (
+            f"Exchange L1 and L2: {one} to L2, {two} to L1. Any two lines do, at the motor's own box; "
+            "on the supply it would turn every motor on it."
+        )
+    if plan.turning == "opening":
+        return (
+            "Not by its leads: by opening it, or, where both windings read equal ohms, by putting the line "
+            "on the capacitor's other end."
+        )
+    if plan.turning == "no":
+        return "Not by leads: turn the stator or the rotor end for end in the frame."
+    other = _other_way(plan)
+    if other is None:
+        return "This hookup has no other direction by leads."
+    moved = moved_leads(plan.joints, other.joints)
+    what = "field against armature" if "universal" in plan.arrangement else "one winding, not both"
+    return f"Exchange {moved}: {what}."
+
+
+def _other_way(plan: Plan) -> Plan | None:
+    """Return the same hookup the other way round."""
+    return next(
+        (
+            p
+            for p in plans_of(plan.arrangement, plan.variant, plan.devices)
+            if p.reversed != plan.reversed
+            and (p.connection, p.speed, p.start) == (plan.connection, plan.speed, plan.start)
+        ),
+        None,
+    )
+
+
+def moved_leads(before: tuple[Joint, ...], after: tuple[Joint, ...]) -> str:
+    """Return the names that stand in each other's place, in words: T5 and T8; T6 and T7."""
+    old = {n: frozenset(j) - {n} for j in before for n in j}
+    new = {n: frozenset(j) - {n} for j in after for n in j}
+    moved = sorted(n for n in old if new.get(n) != old[n] and "." not in n and n[0] != "L")
+    pairs, left = [], list(moved)
+    while left:
+        one = left.pop(0)
+        two = next((n for n in left if _swapped(one, n, old, new)), None)
+        if two is not None:
+            left.remove(two)
+            pairs.append(f"{one} and {two}")
+    return "; ".join(pairs) or " and ".join(moved)
+
+
+def _swapped(
+    one: str, two: str, old: dict[str, frozenset[str]], new: dict[str, frozenset[str]]
+) -> bool:
+    def put(names: frozenset[str]) -> frozenset[str]:
+        return frozenset({one: two, two: one}.get(n, n) for n in names)
+
+    return old[one] != new.get(one) and (
+        put(old[one]) & set(new.get(two, ())) != set() or old[one] == new.get(two)
+    )

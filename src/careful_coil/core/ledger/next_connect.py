@@ -1,0 +1,167 @@
+"""What Connect asks for next: the supply, each cut and joint, its proof, the checks before power."""
+
+from collections.abc import Iterator, Sequence
+
+from careful_coil.core.connect.dress import amps_at
+from careful_coil.core.connect.low_run import expected_run
+from careful_coil.core.connect.work import Connecting, fit_key, out_key
+from careful_coil.core.job import Finding, Job
+from careful_coil.core.ledger.next_card import NextStep
+from careful_coil.core.values import show_ohm
+
+
+def connect_steps(
+    job: Job, state: Connecting, findings: Sequence[Finding], known: bool
+) -> Iterator[NextStep]:
+    """Yield what Connect asks for, in order; `known` whether the leads have names."""
+    if not known and state.plan is None:
+        return
+    if job.supply is None:
+        yield NextStep(
+            code="supply",
+            title="Name the supply",
+            station="connect",
+            focus="supply",
+            why="Volts, hertz and phases it goes back to. Measure it where the volts were changed.",
+        )
+    if state.asks:
+        yield NextStep(
+            code=f"wish-{state.asks}",
+            title=f"Say which {state.asks}",
+            station="connect",
+            focus=f"wish-{state.asks}",
+            why=state.why,
+        )
+    for joint in state.wrong:
+        yield NextStep(
+            code=f"part-{joint}",
+            title=f"Part {' and '.join(joint)}",
+            station="connect",
+            why="The plan does not have this joint. Strike the tick when it is apart.",
+        )
+    held = next((f for f in findings if f.code in ("step-ohm", "leftover")), None)
+    if held is not None:
+        yield NextStep(
+            code=held.code, title=held.subject, station="connect", why=held.why, focus="step-ohm"
+        )
+    yield from _change(state)
+    if state.joined:
+        yield from _proof(job, state, findings)
+
+
+def _change(state: Connecting) -> Iterator[NextStep]:
+    """Yield every step of the change; cuts and joints are dead work."""
+    for step in state.steps:
+        if step.do == "cut" or (step.do == "move-link" and not step.joint):
+            yield NextStep(
+                code=f"cut-{'-'.join(step.leads)}",
+                act="part",
+                station="connect",
+                ends=step.leads,
+                title=f"Take {' and '.join(step.leads)} out",
+                why=step.text,
+                words="it is out",
+            )
+        elif step.do == "insulate":
+            yield NextStep(
+                code=f"insulate-{step.leads[0]}",
+                act="insulate",
+                station="connect",
+                ends=step.leads,
+                title=f"Insulate {step.leads[0]}",
+                why="On its own, so that nothing touches it: it is live while the motor runs.",
+                words="insulated",
+            )
+        elif step.do in ("fit-device", "remove-device"):
+            key = fit_key if step.do == "fit-device" else out_key
+            yield NextStep(
+                code=f"{step.do}-{step.leads[0]}",
+                act="tick",
+                station="connect",
+                ends=(key(step.leads[0]),),
+                title=step.text.split(";", maxsplit=1)[0].rstrip("."),
+                why=f"{step.text} A capacitor only after its discharge is proved.",
+                words="done",
+            )
+        elif step.joint:
+            joint = step.joint
+            board = step.do == "move-link"
+            verb = "Link" if board else "Join"
+            yield NextStep(
+                code=f"joint-{'-'.join(joint)}",
+                act="joint",
+                station="connect",
+                ends=joint,
+                title=f"{verb} {joint[0]} to {' and '.join(joint[1:])}",
+                why=step.text
+                if board
+                else f"Read both marks, make it, pull it hard. {_dressed(step.text)}",
+                words="link good" if board else "joint good",
+            )
+
+
+def _dressed(text: str) -> str:
+    """Return the words on connector and insulation, behind those on the joint itself."""
+    return text.split("ull it.", maxsplit=1)[-1].strip()
+
+
+def _proof(job: Job, state: Connecting, findings: Sequence[Finding]) -> Iterator[NextStep]:
+    """Yield the line ohms, the checks, the low run, the direction, tags and the installer's list."""
+    for pair in state.unread:
+        a, b = pair.split("-")
+        yield NextStep(
+            code=f"line-{pair}",
+            act="line",
+            station="connect",
+            ends=(a, b),
+            title=f"Read {a} to {b}",
+            why=f"It must read {_must((state.expected or {})[pair])}: that proves the joints.",
+        )
+    by_code = {f.code: f for f in findings}
+    wrong = by_code.get("line-ohms")
+    if wrong is not None and wrong.verdict == "hold":
+        yield NextStep(
+            code="line-ohms", title="Look at the joints", station="connect", why=wrong.why
+        )
+    yield from _open(by_code, "before-power", "Look it over before power", "before-power")
+    run = by_code.get("low-run")
+    if run is not None and run.verdict == "unproven" and state.hookup and state.plan and job.supply:
+        wanted = expected_run(state.hookup, state.plan, amps_at(job, job.supply))
+        yield NextStep(
+            code="low-run",
+            title=f"Run it at {wanted.volt:.0f} V",
+            station="connect",
+            focus="low-run",
+            why=wanted.words,
+        )
+    elif run is not None and run.verdict == "hold":
+        yield NextStep(
+            code="low-run-wrong",
+            title="Off, and look at the joints",
+            station="connect",
+            focus="low-run",
+            why=run.why,
+        )
+    direction = by_code.get("direction")
+    if direction is not None and direction.verdict == "hold":
+        yield NextStep(
+            code="direction",
+            title="Turn it round",
+            station="connect",
+            focus="turn-round",
+            why=direction.why,
+        )
+    else:
+        yield from _open(by_code, "direction", "See which way it turns", "turn-seen")
+    yield from _open(by_code, "voltage-tags", "Change the voltage tags", "voltage-tags")
+    yield from _open(by_code, "installer", "Tell the installer", "installer")
+
+
+def _must(ohm: float) -> str:
+    return "open" if ohm == float("inf") else show_ohm(ohm)
+
+
+def _open(by_code: dict[str, Finding], code: str, title: str, focus: str) -> Iterator[NextStep]:
+    f = by_code.get(code)
+    if f is not None and f.verdict in ("unproven", "hold"):
+        yield NextStep(code=code, title=title, station="connect", focus=focus, why=f.why)
