@@ -148,7 +148,7 @@ def test_joints_are_counted_and_the_missing_one_comes_next() -> None:
     found = judged(*SIX_LEADS, *walls(*GROUPS), SUPPLY, *JOINED[:2])
     assert verdict("hookup", SUPPLY, *JOINED[:2]) == ("unproven", "2 of 4 joints made")
     assert found.next is not None
-    assert (found.next.act, set(found.next.ends)) == ("joint", {"L3", "T3"})
+    assert (found.next.act, set(found.next.ends)) == ("joint", {"T4", "T5", "T6"})
 
 
 def test_a_joint_the_plan_does_not_have_is_a_hold_that_cannot_be_waived() -> None:
@@ -199,8 +199,11 @@ FAN = [
 FAN_SUPPLY = {"kind": "supply", "volt": 460, "hertz": 60, "phases": 3, "measured": False}
 
 
+STANDS = {"kind": "stands-so", "joints": FAN[-1]["joints"]}
+
+
 def test_found_joined_for_another_voltage_is_a_hold_and_names_both() -> None:
-    found = judged(*FAN, *walls("AD", "BE", "CF", "GHJ"), FAN_SUPPLY)
+    found = judged(*FAN, *walls("AD", "BE", "CF", "GHJ"), FAN_SUPPLY, STANDS)
     hookup = next(f for f in found.findings if f.code == "hookup")
     assert hookup.verdict == "hold"
     assert "low volts" in hookup.why
@@ -215,9 +218,22 @@ def test_where_the_volts_change_an_unmeasured_supply_and_old_tags_keep_the_gate_
 
 
 def test_a_joint_says_what_must_come_off_first() -> None:
-    found = judged(*FAN, *walls("AD", "BE", "CF", "GHJ"), FAN_SUPPLY)
+    found = judged(*FAN, *walls("AD", "BE", "CF", "GHJ"), FAN_SUPPLY, STANDS)
     assert found.next is not None
-    assert "First part T7" in found.next.why
+    assert found.next.act == "part"
+    assert "out of the joint" in found.next.why
+    out = {"kind": "parted", "leads": list(found.connecting.by_tag(found.next.ends))}
+    after = judged(*FAN, *walls("AD", "BE", "CF", "GHJ"), FAN_SUPPLY, STANDS, out)
+    assert after.next is not None
+    assert after.next.ends != found.next.ends
+
+
+def test_leads_that_were_read_one_by_one_are_no_longer_joined_as_found() -> None:
+    found = judged(*FAN, *walls("AD", "BE", "CF", "GHJ"), FAN_SUPPLY)
+    hookup = next(f for f in found.findings if f.code == "hookup")
+    assert hookup.verdict == "unproven"
+    assert hookup.why.endswith("9 leads loose now.")
+    assert found.connecting.now.before == "apart"
 
 
 def test_marks_that_the_ohms_bear_out_name_the_leads_but_the_run_decides() -> None:

@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from typing import Protocol
 
 from careful_coil.core.readings import Meter, RequestKind
+from careful_coil.core.ways.devices import Device
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -15,6 +16,7 @@ class Request:
     for readings on the lines and for runs, where `lines` are the leads on each line. An insulation
     test has the leads under test in `ends` (none: all joined), those it is held against in `sense`
     (none: the frame), and the `seconds` its volts have been on.
+    A low run and a clamped lead have all joints, the `devices` in them, the `supply`: phases, V, Hz.
     """
 
     kind: RequestKind
@@ -24,6 +26,8 @@ class Request:
     lines: tuple[tuple[str, ...], ...] = ()
     joints: tuple[tuple[str, ...], ...] = ()
     seconds: float = 60.0
+    devices: tuple[Device, ...] = ()
+    supply: tuple[int, float, float] = (3, 60.0, 60.0)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -5,11 +5,13 @@ import random
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
+from careful_coil.bench.low_run import run_of
 from careful_coil.bench.port import Request, Shown
 from careful_coil.core.errors import InstrumentError
 from careful_coil.core.identify.hooked import run_shown
 from careful_coil.core.readings import Meter
 from careful_coil.core.values import show_ohm
+from careful_coil.core.ways.states import state_at, with_devices
 from careful_coil.core.winding.coupling import Halves
 from careful_coil.core.winding.kick import coupled, kick
 from careful_coil.core.winding.network import Network
@@ -27,7 +29,7 @@ class HiddenMotor:
 
     `lead_of` gives the lead name of each tag; `start_device` what stands in the start path;
     `frame_megohm` insulation to the frame after a minute, `leak_share` the leakage's share of the
-    current then; `bond_ohm` the earth bond.
+    current then; `bond_ohm` the earth bond; `joined_as` slips made while joining, by tag.
     """
 
     network: Network
@@ -38,6 +40,7 @@ class HiddenMotor:
     leak_share: float = 0.3
     bond_ohm: float = 0.03
     bar_ohms: tuple[float, ...] = ()  # from each bar of a commutator to the next
+    joined_as: Mapping[str, str] = field(default_factory=dict)  # tag → lead really in its place
     bad_clips: Mapping[frozenset[str], float] = field(default_factory=dict)  # read once too high
 
 
@@ -69,8 +72,12 @@ class SimulatedMeter:
             a, b, *also = (self._lead(t) for t in (*request.ends, *request.also))
             network = motor.network.joined([(b, *also)]) if also else motor.network
             return self._ohms(network.ohm_between(a, b), a, b)
-        if request.kind == "line":
+        if request.kind in ("line", "step"):
             return self._line(request)
+        if request.kind == "low-run":
+            return self._low_run(request)
+        if request.kind == "clamp":
+            return self._clamp(request)
         if request.kind == "frame":
             ohm = motor.frame_megohm * 1e6
             return Shown(text="open" if ohm > FRAME_OPEN_ABOVE_OHM else f"{ohm:.0f}", unit="Ω")
@@ -142,12 +149,40 @@ class SimulatedMeter:
         return Shown(text=f"{ohm:.4f}" if math.isfinite(ohm) else "open", unit="Ω")
 
     def _line(self, request: Request) -> Shown:
-        named = [[self._motor.lead_of.get(n, n) for n in j] for j in request.joints]
-        network = self._motor.network.joined(named)
-        missing = [e for e in request.ends if e not in network.nodes()]
-        if missing:
+        network = self._motor.network.joined(self._joints(request))
+        if request.devices:
+            network = with_devices(network, request.devices, state_at(request.devices, "rest"))
+        ends = [self._place(e) for e in request.ends]
+        if any(e not in network.nodes() for e in ends):
             return Shown(text="open", unit="Ω")
-        return self._figure(network.ohm_between(request.ends[0], request.ends[1]))
+        return self._figure(network.ohm_between(*ends))
+
+    def _place(self, name: str) -> str:
+        """Return the lead that is really where a tag should be; lines and terminals are themselves."""
+        tag = self._motor.joined_as.get(name, name)
+        return self._motor.lead_of.get(tag, tag)
+
+    def _joints(self, request: Request) -> list[list[str]]:
+        return [[self._place(n) for n in j] for j in request.joints]
+
+    def _ran(self, request: Request) -> tuple[str, dict[str, float], str, dict[str, float]]:
+        halves: Halves = "adjacent" if self._motor.adjacent_halves else "alternate"
+        joints = self._joints(request)
+        return run_of(self._motor.network, joints, request.devices, request.supply, halves)
+
+    def _low_run(self, request: Request) -> Shown:
+        """Return volts, amps of the lines, how it turns and which way at the drive end."""
+        turns, amps, way, _ = self._ran(request)
+        shown = "/".join(f"{a * self._random.gauss(1, NOISE_SHARE):.3g}" for a in amps.values())
+        return Shown(text=f"{request.supply[1]:.0f} V {shown} {turns} {way}".rstrip(), unit="")
+
+    def _clamp(self, request: Request) -> Shown:
+        """Return the amps in one lead: those of the coils that end in it."""
+        *_, coils = self._ran(request)
+        lead = self._place(request.ends[0])
+        own = [c for c in self._motor.network.coils if lead in (c.start, c.finish)]
+        amp = sum(coils.get(c.name, 0.0) for c in own)
+        return Shown(text=f"{amp * self._random.gauss(1, NOISE_SHARE):.3g}", unit="A")
 
     def _tachometer(self, tags: tuple[str, ...]) -> bool:
         ends = {self._lead(t) for t in tags}

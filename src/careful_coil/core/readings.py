@@ -32,6 +32,9 @@ RequestKind = Literal[
     "line",
     "bond",
     "bar",
+    "step",
+    "low-run",
+    "clamp",
 ]
 
 Tag = Annotated[str, Field(min_length=1, max_length=12)]

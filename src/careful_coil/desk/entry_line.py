@@ -9,6 +9,7 @@ from careful_coil.bench import Request
 from careful_coil.core.condition.typed import TypedTest, read_insulation
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job import AnyBody, Job
+from careful_coil.core.job.at_connect import LeadClamped, LowRun, StepOhm
 from careful_coil.core.job.at_insulation import EarthBond, InsulationTested
 from careful_coil.core.job.entries import (
     LineOhm,
@@ -41,8 +42,9 @@ SHAFT_WORDS = ("varies", "steady")
 TURN_WORDS = ("smooth", "rough", "none")
 TEST_WORDS = {"kick": KICK_WORDS, "switch": SWITCH_WORDS, "shaft": SHAFT_WORDS}
 UNITS = {
-    **dict.fromkeys(("resistance", "frame", "line", "bond", "bar"), "Ω"),
+    **dict.fromkeys(("resistance", "frame", "line", "bond", "bar", "step"), "Ω"),
     "spin": "V",
+    "clamp": "A",
     "insulation": "MΩ",
 }
 ROLES = (
@@ -208,6 +210,10 @@ def body_of(typed: Typed, *, instrument: str, setting: TestSetting = PLAIN_SETTI
         return ReadingTaken(reading=ran, instrument=instrument, temperature_c=temperature_c)
     if target.kind == "insulation":
         return setting.test(read_insulation(text), target)
+    if target.kind == "low-run":
+        return low_run_of(text, 3 if target.supply[0] == 3 else 1)
+    if target.kind == "clamp":
+        return clamped_of(text, target.ends[0])
     value = parse(text, Quantity.RESISTANCE)
     if target.kind == "bond":
         return EarthBond(
@@ -218,6 +224,8 @@ def body_of(typed: Typed, *, instrument: str, setting: TestSetting = PLAIN_SETTI
     if target.kind == "bar":
         return bars_read(text, int(target.ends[0].removeprefix("bar ")))
     shown = _as_kept(value)
+    if target.kind == "step":
+        return StepOhm(between=_two(target.ends), value=shown)
     if target.kind == "line":
         return LineOhm(lines=_two(target.ends), value=shown)
     if target.kind == "frame":
@@ -267,6 +275,35 @@ def series_of(text: str, target: Request) -> Series:
         raise BadValue(text, SERIES_WANTED)
     (a, b), (c, d) = target.ends, target.sense
     return Series(source=(a, b), tie=(b, c), across=(a, d), applied_volt=applied, value=read)
+
+
+LOW_RUN_WANTED = (
+    "volts, amps of each line, how it turned, which way at the drive end if seen: "
+    "115 V 3.1/3.2/3.1 smooth cw (or rough, none; ccw)"
+)
+
+
+def low_run_of(text: str, lines: int) -> LowRun:
+    """Return a low run as typed, with amps of so many lines. Raises: BadValue."""
+    found = re.fullmatch(
+        r"\s*([\d.,]+)\s*V?\s+(\S+?)\s*A?\s+([A-Za-z]+)(?:\s+(cw|ccw))?\s*", text, re.IGNORECASE
+    )
+    if found is None or found[3].lower() not in TURN_WORDS:
+        raise BadValue(text, LOW_RUN_WANTED)
+    volt = parse(f"{found[1]} V", Quantity.VOLTAGE).value
+    amps = [parse(a, Quantity.CURRENT).value for a in found[2].split("/")]
+    if not 0 < volt <= 20000 or len(amps) != lines or not all(0 <= a <= 20000 for a in amps):
+        raise BadValue(text, LOW_RUN_WANTED, f"{lines} amps are wanted." if lines > 1 else "")
+    told = {"volt": volt, "amp": amps, "turns": found[3].lower(), "way": (found[4] or "").lower()}
+    return LowRun.model_validate(told)
+
+
+def clamped_of(text: str, lead: str) -> LeadClamped:
+    """Return the amps of one lead as typed. Raises: BadValue."""
+    amp = parse(text, Quantity.CURRENT).value
+    if not 0 <= amp <= 20000:
+        raise BadValue(text, "amps, for example 3.1")
+    return LeadClamped(lead=lead, amp=amp)
 
 
 RUN_WANTED = "volts, three amps and how it turned: 60 V 0.41/0.40/0.41 smooth (or rough, none)"

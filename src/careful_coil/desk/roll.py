@@ -2,7 +2,7 @@
 
 from PySide6.QtCore import QRect, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QScrollArea
+from PySide6.QtWidgets import QScrollArea, QWidget
 
 from careful_coil.desk import paint
 from careful_coil.desk.painted import Painted
@@ -10,6 +10,17 @@ from careful_coil.desk.theme import Theme
 
 ROW = 36
 DELETE = "delete"  # what `pressed` is told for Delete and Backspace
+
+
+def reveal(widget: QWidget, box: QRect | None = None) -> None:
+    """Scroll the page so that a widget, or a box in it, is seen."""
+    parent = widget.parentWidget()
+    while parent is not None and not isinstance(parent, QScrollArea):
+        parent = parent.parentWidget()
+    if parent is not None:
+        box = box or widget.rect()
+        at = widget.mapTo(parent.widget(), box.center())
+        parent.ensureVisible(at.x(), at.y(), 0, box.height())
 
 
 class Roll(Painted):
@@ -75,13 +86,8 @@ class Roll(Painted):
 
     def _show(self) -> None:
         """Scroll the page so that the current row is seen."""
-        parent = self.parentWidget()
-        while parent is not None and not isinstance(parent, QScrollArea):
-            parent = parent.parentWidget()
-        if parent is not None and self.count():
-            box = self.boxes()[self.current]
-            at = self.mapTo(parent.widget(), box.center())
-            parent.ensureVisible(at.x(), at.y(), 0, box.height())
+        if self.count():
+            reveal(self, self.boxes()[self.current])
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """Walk; hand on what is no step."""

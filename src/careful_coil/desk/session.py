@@ -12,16 +12,16 @@ from typing import Any, Literal
 from PySide6.QtCore import QObject, Signal
 
 from careful_coil.bench import Instrument, Request
+from careful_coil.core.connect.dead import AtBench, lapsed
 from careful_coil.core.errors import CoilError
 from careful_coil.core.job import AnyBody, Entry, Job, fold
 from careful_coil.core.job.at_intake import PictureAdded, Ticket
 from careful_coil.core.job.entries import Station, Struck
-from careful_coil.core.job.fold import reading_of
 from careful_coil.core.ledger import Judgement, judge
-from careful_coil.core.ledger.next_card import PROBED
 from careful_coil.core.settings import Settings
 from careful_coil.desk.clock import TestClock
 from careful_coil.desk.entry_line import TestSetting
+from careful_coil.desk.targets import swept, wanted
 from careful_coil.documents.job import JobDocument
 from careful_coil.records import RecordsThread, Summary
 from careful_coil.records.attachments import Kept, keep
@@ -266,14 +266,16 @@ class Session(QObject):
         self.told.emit(nothing, "note")
 
     def _entry(self, body: AnyBody, station: Station) -> Entry:
-        at = self._clock().astimezone(UTC).strftime("%Y-%m-%dT%H:%M:%S.%fZ")
-        return Entry(id=str(uuid.uuid4()), at=at, by=self.who, station=station, body=body)
+        return Entry(id=str(uuid.uuid4()), at=self._now(), by=self.who, station=station, body=body)
 
     # --- judgement ------------------------------------------------------------------------------
 
     def _judge(self, id: str, number: int, entries: list[Entry], not_here: set[str]) -> None:
         log = list(entries)
-        future = self._judges.submit(lambda: judge(fold(log), self.settings, frozenset(not_here)))
+        bench = self.at_bench
+        future = self._judges.submit(
+            lambda: judge(fold(log), self.settings, frozenset(not_here), bench)
+        )
 
         def answered(judged: Judgement) -> None:
             if len(log) == len(entries):  # else a later entry has overtaken it
@@ -305,6 +307,29 @@ class Session(QObject):
         if self._wanted_field:
             field, self._wanted_field = self._wanted_field, ""
             self.station_wanted.emit(self.station, field)
+
+    @property
+    def at_bench(self) -> AtBench:
+        """The time, and whose hands."""
+        return AtBench(self._now(), self.who)
+
+    def still_dead(self) -> bool:
+        """Whether the proof of no volts still holds; where it does not, the job is judged anew."""
+        job = self.open
+        if job is None:
+            return False
+        if not lapsed(job.judged.job, self.at_bench, self.settings):
+            return True
+        self._judge(job.id, job.number, job.entries, job.not_here)
+        return False
+
+    @property
+    def today(self) -> str:
+        """The day, as it is printed on a card."""
+        return self._clock().strftime("%Y-%m-%d")
+
+    def _now(self) -> str:
+        return self._clock().astimezone(UTC).strftime("%Y-%m-%dT%H:%M:%S.%fZ")
 
     def not_here(self) -> None:
         """Put the next step off and bring the next best."""
@@ -355,45 +380,16 @@ class Session(QObject):
     @property
     def target(self) -> Request | None:
         """What the probes should be on: picked by hand, or what comes next."""
-        if self._picked is not None:
+        if self._picked is not None or self.open is None:
             return self._picked
-        swept = self._swept()
-        if swept is not None:
-            return swept
-        step = self.open.judged.next if self.open else None
-        if step is None or step.act not in PROBED:
-            return None
-        if step.act == "line":
-            return Request(kind="line", ends=step.ends, joints=self._joints_by_tag())
-        return Request(
-            kind=step.act,
-            ends=step.ends,
-            sense=step.sense,
-            also=step.also,
-            lines=step.lines,
-            joints=step.joints,
-        )
+        return swept(self.open.judged, self.sweep) or wanted(self.open.judged)
 
     def sweep_from(self, tag: str) -> None:
         """Pin one probe to a lead and run down its row; an empty tag lets go."""
         self.sweep, self._picked = tag, None
         self.target_changed.emit()
 
-    def _swept(self) -> Request | None:
-        """Return the next pair of the row that is swept."""
-        job = self.open.judged.job if self.open else None
-        if job is None or self.sweep not in job.tags:
-            return None
-        left = [t for t in job.tags if t != self.sweep and not reading_of(job, self.sweep, t)]
-        return Request(kind="resistance", ends=(self.sweep, left[0])) if left else None
-
     def pick(self, target: Request | None) -> None:
         """Choose what the probes are on, whatever was suggested."""
         self._picked = target
         self.target_changed.emit()
-
-    def _joints_by_tag(self) -> tuple[tuple[str, ...], ...]:
-        """Return the joints made, by tag, as they stand on the bench."""
-        if self.open is None:
-            return ()
-        return self.open.judged.job.joints

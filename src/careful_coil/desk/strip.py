@@ -24,6 +24,9 @@ from careful_coil.desk.theme import Theme
 STATION_OF: dict[str, Station] = {
     "insulation": "insulation",
     "line": "connect",
+    "step": "connect",
+    "low-run": "connect",
+    "clamp": "connect",
     "bond": "insulation",
     "bar": "mechanics",
 }

@@ -104,6 +104,9 @@ class Probes(Painted):
             "insulation": "one minute, or longer",
             "line": "between the lines, proves the joints",
             "bond": "earth lead or stud to bare frame",
+            "step": "proves the joint just made",
+            "low-run": "volts, amps, how it turned, which way: 115 V 3.1/3.2/3.1 smooth cw",
+            "clamp": "amps in this lead alone, at low volts",
             "bar": "four wires on two neighbours, brushes lifted",
         }[target.kind]
 

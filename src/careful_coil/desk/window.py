@@ -14,6 +14,9 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from careful_coil.core.connect.work import Connecting
+from careful_coil.core.job import AnyBody
+from careful_coil.core.job.at_connect import Insulated, Parted, StepTicked
 from careful_coil.core.job.at_insulation import Covers
 from careful_coil.core.job.entries import STATIONS, JointMade, ProvedDead, Station
 from careful_coil.core.ledger import Judgement, NextStep
@@ -50,6 +53,13 @@ ABOUT: dict[Station, str] = {
     "winding": "Winding keeps the data of a winding, works out what they give and what a new one needs.",
     "connect": "Connect gives the joints for the supply and proves them by ohms.",
     "release": "Release shows all that stands before it can go, and takes the signature.",
+}
+
+CONNECTS: dict[str, Callable[[tuple[str, ...]], AnyBody]] = {  # acts of the Next card: dead work
+    "joint": lambda names: JointMade(joint=names),
+    "part": lambda names: Parted(leads=names),
+    "insulate": lambda names: Insulated(lead=names[0]),
+    "tick": lambda names: StepTicked(step=names[0]),
 }
 
 
@@ -124,7 +134,7 @@ class Window(QMainWindow):
         connect = self.pages["connect"]
         release, intake = self.pages["release"], self.pages["intake"]
         if isinstance(connect, ConnectPage):
-            connect.joints.chosen.connect(lambda _: self.do_next())
+            connect.change.steps.chosen.connect(lambda _: self.do_next())
         if isinstance(intake, IntakePage):
             intake.stubs_wanted.connect(self.write_stubs)
         leads = self.pages["leads"]
@@ -265,10 +275,8 @@ class Window(QMainWindow):
         if job is None or step is None:
             return
         here = self.session.station == step.station
-        if step.act == "joint" and here:
-            self.session.record(
-                JointMade(joint=job.judged.naming.by_tag(step.ends)), station="connect"
-            )
+        if step.act in CONNECTS and here:
+            self._dead_work(step, job.judged.connecting)
             return
         if step.act == "dead" and here:
             self._prove_dead()
@@ -284,6 +292,12 @@ class Window(QMainWindow):
         self.go(step.station, step.focus)
         if here and step.act in PROBED:
             self._say_how(step)
+
+    def _dead_work(self, step: NextStep, state: Connecting) -> None:
+        """Log a cut, a joint, a lead covered or a device fitted, while the proof of no volts holds."""
+        if self.session.still_dead():
+            body = CONNECTS[step.act](state.by_tag(step.ends))
+            self.session.record(body, station="connect")
 
     def _say_how(self, step: NextStep) -> None:
         bound = self.session.bound
@@ -302,7 +316,9 @@ class Window(QMainWindow):
             self.rack.show()
             self.rack.who.setFocus(Qt.FocusReason.OtherFocusReason)
             return
-        self.session.record(ProvedDead(volt=0.0), station="leads")
+        step = self.session.open.judged.next if self.session.open else None
+        station = step.station if step is not None else "leads"
+        self.session.record(ProvedDead(volt=0.0), station=station)
 
     # --- the sheet ------------------------------------------------------------------------------
 

@@ -30,11 +30,14 @@ def draw_hookup(
     labels: Mapping[str, str] | None = None,
     beside: Iterable[Sequence[str]] = (),
     state: State | Moment = "rest",
+    lines: Mapping[str, str] | None = None,
+    alone_words: str = "insulated singly",
 ) -> Drawing:
     """Return the drawing of a network with joints between leads, lines and devices in a state.
 
     `fresh` joints are drawn in copper, `wrong` ones as holds; `marks` tokens of coils by name,
-    `labels` what is written beside them.
+    `labels` what is written beside them, `lines` tokens of the lines' own colours,
+    `alone_words` what is said of leads in no joint.
     Two drawings of one network have their coils in the same order, and in the same places when each
     is given the other's joints as `beside`; leads in no joint are named below.
     """
@@ -78,12 +81,13 @@ def draw_hookup(
                     half=half_width(look.tag),
                 )
             )
-    shapes += [Flag(at=(flags[n], head - 3.0), text=n) for n in used]
+    own = lines or {}
+    shapes += [Flag(at=(flags[n], head - 3.0), text=n, token=own.get(n, "ink")) for n in used]
     foot = wires.foot_of(grid, tracks)
     alone = [n for n in network.leads if n not in joined] if joints else []
     legend = [alone[k : k + IN_A_ROW] for k in range(0, len(alone), IN_A_ROW)]
     for number, row in enumerate(legend):
-        word = "insulated singly: " if number == 0 else ""
+        word = f"{alone_words}: " if number == 0 else ""
         at = (LEFT + 1.0, foot + 4.5 * number)
         shapes.append(Words(at=at, text=word + ", ".join(row), anchor=-1, size=3.0))
     wide = max(

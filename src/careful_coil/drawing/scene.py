@@ -1,12 +1,11 @@
 """The drawings of a judged job: the winding as it looks now, the hookup as it is and must be."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
 from careful_coil.core.connect import Plan
 from careful_coil.core.identify.engine import SURE
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.readings import Meter, Resistance
-from careful_coil.core.ways.way import LINES
 from careful_coil.core.winding.arrangements import ARRANGEMENTS
 from careful_coil.drawing.hookup import draw_hookup
 from careful_coil.drawing.shapes import Drawing, moved
@@ -118,25 +117,62 @@ def _read_groups(judged: Judgement) -> list[tuple[str, ...]]:
 
 
 def hookup_drawing(
-    judged: Judgement, plan: Plan, before: Plan | None, beside: Sequence[Sequence[str]] = ()
+    judged: Judgement,
+    plan: Plan,
+    beside: Sequence[Sequence[str]] = (),
+    lines: Mapping[str, str] | None = None,
 ) -> Drawing | None:
-    """Return a plan drawn on this motor's leads; joints not in `before` in copper.
+    """Return a plan drawn on this motor's leads; joints that are not among `beside` in copper.
 
-    `beside` joints of a hookup drawn next to it, in the same places.
+    `beside` the joints as they stand, drawn next to it in the same places; `lines` wire colours of the
+    supply's lines.
     """
-    arr = judged.naming.arrangement
-    if arr is None or not judged.naming.names:
+    looks = looks_by_name(judged)
+    if not looks:
         return None
-    looks = {
-        name: Look(tag=name, token=looks_of(judged)[tag].token)
-        for tag, name in judged.naming.names.items()
-    }
-    old = {frozenset(j) for j in before.joints} if before else set()
-    lines = {frozenset(j) for j in plan.joints if len(j) == 2 and j[0] in LINES}
-    fresh = {frozenset(j) for j in plan.joints} - old - lines if before else set()
+    old = {frozenset(j) for j in beside}
+    fresh = {frozenset(j) for j in plan.joints} - old if beside else set()
+    inside = ARRANGEMENTS[plan.arrangement].inside(plan.variant)
     return draw_hookup(
-        arr.network, plan.joints, looks, frozenset(fresh), plan.devices, beside=beside
+        inside,
+        plan.joints,
+        looks,
+        frozenset(fresh),
+        plan.devices,
+        beside=beside,
+        lines={n: wire(c) for n, c in (lines or {}).items()},
     )
+
+
+def joints_drawing(
+    judged: Judgement,
+    joints: Sequence[Sequence[str]],
+    beside: Sequence[Sequence[str]] = (),
+    lines: Mapping[str, str] | None = None,
+) -> Drawing | None:
+    """Return joints as they stand drawn on this motor's leads; those that must go in copper."""
+    state = judged.connecting
+    looks = looks_by_name(judged)
+    plan = state.plan
+    if not looks or plan is None:
+        return None
+    wanted = {frozenset(j) for j in beside}
+    gone = frozenset(frozenset(j) for j in joints) - wanted if beside else frozenset()
+    inside = ARRANGEMENTS[plan.arrangement].inside(plan.variant)
+    own = {n: wire(c) for n, c in (lines or {}).items()}
+    word = "loose" if state.now.loose else "insulated singly"
+    return draw_hookup(
+        inside, joints, looks, gone, plan.devices, beside=beside, lines=own, alone_words=word
+    )
+
+
+def looks_by_name(judged: Judgement) -> dict[str, Look]:
+    """Return the look of every lead by its name; leads without colours keep their name."""
+    looks = looks_of(judged)
+    return {
+        name: Look(tag=name, token=looks[tag].token, tracer=looks[tag].tracer)
+        for tag, name in judged.connecting.names.items()
+    }
 
 
 def as_found_drawing(judged: Judgement) -> Drawing | None:

@@ -45,7 +45,6 @@ class LowRunJudged:
     words: str
     apart: float
     fits: tuple[Likely, ...] = ()
-    wrong_way: bool = False
 
 
 def expected_run(hookup: Hookup, plan: Plan, amp: float | None) -> LowRunExpected:
@@ -111,9 +110,6 @@ def judged_run(
             else " No single slip fits: look at every joint, and at the shaft."
         )
         return LowRunJudged(verdict="hold", words=f"{what}.{told}", apart=apart, fits=fits)
-    if run.turns == "wrong way":
-        words = "The joints are right, the direction is not."
-        return LowRunJudged(verdict="watch", words=words, apart=apart, wrong_way=True)
     level = _level(mean, run.volt, hookup, amp)
     if level:
         return LowRunJudged(verdict="watch", words=level, apart=apart)

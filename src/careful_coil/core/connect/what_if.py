@@ -1,14 +1,17 @@
 """What a hookup made otherwise would do, and how much of what can go wrong the planned tests catch."""
 
-import itertools
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from careful_coil.core.connect.check import check
+from careful_coil.core.connect.explain import Slip, slips_of
 from careful_coil.core.connect.hookup import Hookup, answer
 from careful_coil.core.connect.slips import AMPS_APART, AMPS_OTHER, Likely
+from careful_coil.core.errors import BadValue
+from careful_coil.core.ways.book import plans_of
 from careful_coil.core.ways.way import Joint, Plan
+from careful_coil.core.winding.arrangements import arrangement
 
 
 def coverage(slips: Sequence[Likely], tests: Sequence[str]) -> tuple[int, int]:
@@ -84,8 +87,42 @@ def what_if(hookup: Hookup, plan: Plan, joints: Sequence[Joint]) -> WhatIf:
     )
 
 
-def exchanges(plan: Plan) -> list[tuple[str, str]]:
-    """Return every pair of leads that stand in different joints."""
-    where = {n: k for k, j in enumerate(plan.joints) for n in j if "." not in n}
-    leads = [n for n in plan.network().leads if n in where]
-    return [p for p in itertools.combinations(leads, 2) if where[p[0]] != where[p[1]]]
+ASK = "two leads to exchange (T4 T7), turn T1, out T9, or other (the other voltage's joints)"
+
+
+def asked(plan: Plan, text: str) -> tuple[str, tuple[Joint, ...]]:
+    """Return what is tried, in words, and its joints. Raises: BadValue with what can be asked.
+
+    Two leads exchanged, a coil turned round, a lead left out, or the joints of another voltage.
+    """
+    words = text.split()
+    leads = {n.upper(): n for n in plan.network().leads}
+    named = [leads.get(w.upper(), "") for w in words]
+    if len(words) == 2 and all(named) and named[0] != named[1]:
+        slip = Slip(kind="leads-exchanged", leads=(named[0], named[1]))
+        return slip.text(), slip.done_to(plan.joints)
+    verb = words[0].lower() if words else ""
+    if verb == "other" and len(words) == 1:
+        other = next(
+            (
+                p
+                for p in plans_of(plan.arrangement, plan.variant, plan.devices)
+                if p.start == "direct" and p.speed == plan.speed and p.factor != plan.factor
+            ),
+            None,
+        )
+        if other is None:
+            raise BadValue(text, "something else: this winding has one connection")
+        return f"Joined as {other.connection}.", other.joints
+    if len(words) == 2 and named[1] and verb == "out":
+        joint = next((j for j in plan.joints if named[1] in j), ())
+        slip = Slip(kind="lead-left-out", leads=(named[1],), joint=joint)
+        return slip.text(), slip.done_to(plan.joints)
+    if len(words) == 2 and named[1] and verb == "turn":
+        inside = arrangement(plan.arrangement).inside(plan.variant)
+        turns = [s for s in slips_of(inside, plan.joints) if s.kind == "coil-reversed"]
+        found = next((s for s in turns if named[1] in s.leads), None)
+        if found is None:
+            raise BadValue(text, "a lead of a coil with both ends out, turned by itself")
+        return found.text(), found.done_to(plan.joints)
+    raise BadValue(text, ASK)

@@ -13,7 +13,7 @@ Joint = Annotated[tuple[ShortText, ...], Field(min_length=2, max_length=24)]
 WishField = Literal[
     "rotation", "seen-from", "start", "speed", "family", "exchanged", "terminals", "cable-mm2"
 ]
-Turning = Literal["smooth", "rough", "none", "wrong way"]
+Turning = Literal["smooth", "rough", "none"]
 
 
 class SupplyRead(Body):
@@ -72,12 +72,16 @@ class StepOhm(Body):
 
 
 class LowRun(Body):
-    """A run at a quarter of the volts or less: V between lines, A of each line, how it turns."""
+    """A run at a quarter of the volts or less: V between lines, A of each line, how it turns.
+
+    `way` the direction seen from the drive end, nothing where it was not watched.
+    """
 
     kind: Literal["low-run"] = "low-run"
     volt: Annotated[float, Field(gt=0, le=20000, allow_inf_nan=False)]
     amp: Annotated[tuple[Amp, ...], Field(min_length=1, max_length=3)]
     turns: Turning
+    way: Literal["", "cw", "ccw"] = ""
     instrument: ShortText = "typed"
 
 

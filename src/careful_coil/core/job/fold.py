@@ -142,6 +142,8 @@ def fold(entries: Iterable[Entry]) -> Job:
                 known = {{one: two, two: one}.get(t, t): r for t, r in known.items()}
             case "proved-dead":
                 state["dead_proved"] = entry
+            case "low-run" | "lead-clamped" | "turn-seen":
+                state.pop("dead_proved", None)  # it had volts: charged again, to be proved again
             case "found-hookup":
                 state["found"] = body
             case "supply":

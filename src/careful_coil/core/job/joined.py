@@ -118,7 +118,8 @@ def notice_joined(known: Joined, entry: Entry) -> Joined:
         left = {s: n for s, n in known.ticked.items() if s != body.step}
         return replace(known, ticked={**left, body.step: len(known.acts)} if body.done else left)
     if isinstance(body, LowRun):
-        return replace(known, run=body)
+        seen = TurnSeen(turns=body.way, seen_from="drive-end") if body.way else known.turned
+        return replace(known, run=body, turned=seen)
     if isinstance(body, LeadClamped):
         return replace(known, clamps={**known.clamps, body.lead: body.amp})
     if isinstance(body, TurnSeen):

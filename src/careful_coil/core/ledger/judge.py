@@ -14,6 +14,7 @@ from careful_coil.core.condition.suspicion import (
 )
 from careful_coil.core.condition.wall import Wall, wall_of
 from careful_coil.core.connect.as_found import Reading, as_found_findings, readings_of
+from careful_coil.core.connect.dead import NOBODY, AtBench, lapsed
 from careful_coil.core.connect.plate_ohms import plate_ohm_findings
 from careful_coil.core.connect.rules import connect_findings
 from careful_coil.core.connect.standard import diagram_findings
@@ -93,8 +94,13 @@ class Judgement:
         return "ready to sign"
 
 
-def judge(job: Job, settings: Settings, not_here: Collection[str] = ()) -> Judgement:
-    """Return a job's findings, gate and next step. `not_here`: codes of steps put off."""
+def judge(
+    job: Job, settings: Settings, not_here: Collection[str] = (), bench: AtBench = NOBODY
+) -> Judgement:
+    """Return a job's findings, gate and next step.
+
+    `not_here` codes of steps put off; `bench` the time and whose hands, for what lapses.
+    """
     evidence = evidence_of(job, leanings_of(job, settings, not_here)) if job.leads else None
     found = identify(evidence) if evidence else None
     naming = name_leads(job, found) if found else Naming(word="none", names={}, arrangement=None)
@@ -132,7 +138,9 @@ def judge(job: Job, settings: Settings, not_here: Collection[str] = ()) -> Judge
         *gear_steps(job, causes, asks, findings, settings),
         *mechanics_steps(job, kinds, findings),
     )
-    connect = tuple(connect_steps(job, state, findings, naming.word in ("proven", "marked")))
+    known = naming.word in ("proven", "marked")
+    stale = lapsed(job, bench, settings)
+    connect = tuple(connect_steps(job, state, findings, known, stale))
     every = list(steps(job, found, naming, gate, wall_steps, first, gear, connect))
     wanted = next((s for s in every if s.code not in not_here), None)
     return Judgement(

@@ -11,9 +11,12 @@ from careful_coil.core.values import show_ohm
 
 
 def connect_steps(
-    job: Job, state: Connecting, findings: Sequence[Finding], known: bool
+    job: Job, state: Connecting, findings: Sequence[Finding], known: bool, stale: str = ""
 ) -> Iterator[NextStep]:
-    """Yield what Connect asks for, in order; `known` whether the leads have names."""
+    """Yield what Connect asks for, in order.
+
+    `known` whether the leads have names; `stale` why the proof of no volts does not hold.
+    """
     if not known and state.plan is None:
         return
     if job.supply is None:
@@ -44,7 +47,17 @@ def connect_steps(
         yield NextStep(
             code=held.code, title=held.subject, station="connect", why=held.why, focus="step-ohm"
         )
-    yield from _change(state)
+    change = list(_change(state))
+    if change and stale:
+        yield NextStep(
+            code="dead",
+            title="Prove it dead",
+            station="connect",
+            act="dead",
+            why=f"{stale} Isolate, lock out. Meter on a live source, on every lead, on the live source again.",
+            words="it is dead",
+        )
+    yield from change
     if state.joined:
         yield from _proof(job, state, findings)
 
@@ -131,8 +144,9 @@ def _proof(job: Job, state: Connecting, findings: Sequence[Finding]) -> Iterator
             code="low-run",
             title=f"Run it at {wanted.volt:.0f} V",
             station="connect",
-            focus="low-run",
-            why=wanted.words,
+            act="low-run",
+            ends=wanted.lines,
+            why=f"Bench supply, earthed and clamped. {wanted.words}",
         )
     elif run is not None and run.verdict == "hold":
         yield NextStep(

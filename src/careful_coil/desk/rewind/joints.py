@@ -2,13 +2,14 @@
 
 from PySide6.QtWidgets import QWidget
 
-from careful_coil.core.errors import CoilError, RecordsRefused
+from careful_coil.core.errors import CoilError
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.rewind.joints import circuits, slot_table
 from careful_coil.core.rewind.layout import Layout
 from careful_coil.desk.ask_row import AskRow, EnterButton
 from careful_coil.desk.insulation.plot import Plot
 from careful_coil.desk.insulation.shown import Prose
+from careful_coil.desk.papers import write_papers
 from careful_coil.desk.part import Part
 from careful_coil.desk.rewind.record import worked_of
 from careful_coil.desk.session import Session
@@ -16,7 +17,6 @@ from careful_coil.desk.stations.page import Heading
 from careful_coil.desk.theme import Theme
 from careful_coil.documents.winding import coils_csv, winding_document
 from careful_coil.drawing.stator import draw_developed
-from careful_coil.records.whole import write_whole
 
 
 class JointsPart(Part):
@@ -103,27 +103,16 @@ class JointsPart(Part):
         from careful_coil.report.winding import winding_sheet  # ReportLab is slow to import
 
         number, judged, settings = job.number, job.judged, self.session.settings
-        folder = self.session.shop / "sheets"
 
-        def write() -> None:
+        def make() -> dict[str, bytes]:
             document = winding_document(number, judged, settings)
-            every = {
-                "pdf": winding_sheet(number, judged, settings),
-                "json": document.model_dump_json(indent=1).encode(),
-                "csv": coils_csv(document).encode(),
+            return {
+                f"winding-{number}.pdf": winding_sheet(number, judged, settings),
+                f"winding-{number}.json": document.model_dump_json(indent=1).encode(),
+                f"winding-{number}.csv": coils_csv(document).encode(),
             }
-            try:
-                for suffix, content in every.items():
-                    write_whole(folder / f"winding-{number}.{suffix}", content)
-            except OSError as error:
-                raise RecordsRefused(
-                    f"The winding sheet was not written: {error.strerror}."
-                ) from None
 
-        def written(_: None) -> None:
-            self.said.say(f"Written: {folder / f'winding-{number}.pdf'}, .json and .csv")
-
-        self.session.aside(write, written, self.said.say)
+        write_papers(self.session, "The winding sheet", make, self.said.say)
 
     def choose(self, coil: int) -> None:
         """Show the coil that was walked to, in its phase."""

@@ -1,0 +1,156 @@
+"""The change as a list: what stands, the one step to do now, those to come, beside it the line ohms."""
+
+from PySide6.QtCore import QPointF, QRect, QRectF, Signal
+from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen
+
+from careful_coil.core.connect.steps import JOINTS, Step
+from careful_coil.core.connect.work import Connecting
+from careful_coil.core.ledger import Judgement
+from careful_coil.core.values import show_ohm_to
+from careful_coil.desk import paint
+from careful_coil.desk.painted import Painted
+from careful_coil.desk.session import Session
+from careful_coil.desk.theme import Theme
+
+SHOWN = 6  # steps to come; the rest is counted
+Row = tuple[str, str, str]  # mark or "now", words, remark
+
+
+class StepList(Painted):
+    """Two columns: joints and steps on the left, line ohms on the right; a click on now is Enter."""
+
+    chosen = Signal(object)
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__(theme)
+        self._session = session
+        self.state = Connecting(plan=None)
+        self.looks: dict[str, tuple[str, str]] = {}
+        self.setAccessibleName("Steps")
+        self.fit()
+
+    def least_height(self) -> int:
+        """Return the height that shows all of it."""
+        columns = (self.step_rows(), self.ohm_rows())
+        return max(sum(self._height(r[0]) for r in rows) for rows in columns) + 4
+
+    def show_judgement(self, judged: Judgement) -> None:
+        """Take the state of the connecting, and the lead colours."""
+        self.state = judged.connecting
+        lead = {x.tag: x for x in judged.job.leads}
+        self.looks = {n: (lead[t].colour, lead[t].tracer) for t, n in self.state.names.items()}
+        self.setAccessibleDescription("; ".join(" ".join(r[:2]) for r in self.rows()))
+        self.fit()
+
+    def rows(self) -> list[Row]:
+        """Return mark, words and remark of every step and of every line pair."""
+        return [*self.step_rows(), *self.ohm_rows()]
+
+    def step_rows(self) -> list[Row]:
+        """Return the joints that stand, the step to do now, those to come, those that must not be."""
+        state = self.state
+        if state.plan is None:
+            return []
+        rows: list[Row] = [("good", " – ".join(j), "stands") for j in state.made if len(j) > 1]
+        doing = [s for s in state.steps if _title(s)]
+        for k, step in enumerate(doing[: SHOWN + 1]):
+            loose = f"{step.loose_after} loose" if step.loose_after else ""
+            rows.append(
+                ("now", _title(step), loose) if k == 0 else ("unproven", _title(step), loose)
+            )
+        if len(doing) > SHOWN + 1:
+            rows.append(("", f"and {len(doing) - SHOWN - 1} more", ""))
+        return rows + [("hold", " – ".join(j), "part it, strike the tick") for j in state.wrong]
+
+    def ohm_rows(self) -> list[Row]:
+        """Return the line pairs with what they must read and what they read."""
+        state, rows = self.state, []
+        percent = self._session.settings.line_ohm_apart.value
+        for pair, ohm in (state.expected or {}).items():
+            name = pair.replace("-", " to ")
+            wanted = "open" if ohm == float("inf") else show_ohm_to(ohm, state.step)
+            if pair in (state.read or {}):
+                read = (state.read or {})[pair]
+                shown = "open" if read == float("inf") else show_ohm_to(read, state.step)
+                verdict = "good" if state.fits(pair, percent) else "hold"
+                rows.append((verdict, f"{name}  {shown}", f"{wanted} expected"))
+            else:
+                now = state.joined and state.unread[0] == pair
+                rows.append(("now" if now else "unproven", name, f"must read {wanted}"))
+        return rows
+
+    def _height(self, kind: str) -> int:
+        return self.theme.px(46 if kind == "now" else 28)
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        """A click on the current line is Enter."""
+        left = event.position().x() < self._split()
+        y = 0
+        for kind, *_ in self.step_rows() if left else self.ohm_rows():
+            y += self._height(kind)
+            if event.position().y() < y:
+                if kind == "now":
+                    self.chosen.emit(None)
+                return
+
+    def _split(self) -> int:
+        return round(self.width() * 0.55)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Draw the steps on the left, line ohms on the right; the current line framed in copper."""
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        split = self._split()
+        self._column(painter, self.step_rows(), 0, split - 16)
+        self._column(painter, self.ohm_rows(), split, self.width() - split)
+
+    def _column(self, painter: QPainter, rows: list[Row], x: int, wide: int) -> None:
+        t, y = self.theme, 0
+        for kind, words, remark in rows:
+            high = self._height(kind)
+            box = QRect(x + 1, y, wide - 2, high - 4)
+            beside = paint.width_of(t, remark, 13) + 12
+            if kind == "now":
+                painter.setPen(QPen(t.colour("copper"), 2))
+                painter.setBrush(t.colour("surface"))
+                painter.drawRoundedRect(box, 4, 4)
+                at = box.adjusted(14, 0, -beside - 8, 0)
+                paint.text(painter, t, at, words, size=17, bold=True)
+            else:
+                if kind:
+                    paint.mark(painter, t, kind, QPointF(x + 12, box.center().y()), 15)
+                paint.text(painter, t, box.adjusted(34, 0, -beside, 0), words)
+            right = box.adjusted(34, 0, -12, 0)
+            paint.text(painter, t, right, remark, size=13, token="quiet", align=1)
+            self._stubs(painter, words, kind, box)
+            y += high
+
+    def _stubs(self, painter: QPainter, words: str, kind: str, box: QRect) -> None:
+        """Draw the wires' own colours beside the names."""
+        t = self.theme
+        now = kind == "now"
+        x = box.left() + (22 if now else 42)
+        x += paint.width_of(t, words, 17 if now else 15, now)
+        told = "" if " out of " in words else words
+        for name in told.split(" – "):
+            plain = name.split(" ")[-1]
+            if plain in self.looks and self.looks[plain][0]:
+                stub = QRectF(x, box.center().y() - 7, 7, 14)
+                paint.stub(painter, t, stub, *self.looks[plain])
+                x += 12
+
+
+def _title(step: Step) -> str:
+    """Return a step in a few words; nothing for one that only prepares, proves or retags."""
+    joint = " – ".join(step.joint)
+    if step.do == "cut":
+        return f"{' and '.join(step.leads)} out of {'–'.join(step.joint)}"
+    if step.do == "insulate":
+        return f"Insulate {step.leads[0]}"
+    if step.do == "fit-device":
+        return f"Fit {step.leads[0]}"
+    if step.do == "remove-device":
+        return f"Take out {step.leads[0]}"
+    if step.do == "move-link":
+        return f"Link {joint}" if joint else f"Link off {' – '.join(step.leads)}"
+    return f"Join {joint}" if step.do in JOINTS else ""

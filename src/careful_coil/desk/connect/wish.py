@@ -1,0 +1,152 @@
+"""What is wanted: direction with the end it is seen from, start, speed; what this motor can take at all."""
+
+from PySide6.QtWidgets import QWidget
+
+from careful_coil.core.connect.dress import BOARD, mm2_of
+from careful_coil.core.connect.rotation import how_to_turn, wanted_direction
+from careful_coil.core.connect.takes import starts_of, takes
+from careful_coil.core.errors import BadValue
+from careful_coil.core.job import Finding
+from careful_coil.core.job.at_connect import Wished
+from careful_coil.core.ledger import Judgement
+from careful_coil.desk.insulation.plot import Plot
+from careful_coil.desk.insulation.shown import Prose, Verdicts
+from careful_coil.desk.part import Part
+from careful_coil.desk.session import Session
+from careful_coil.desk.stations.page import Heading
+from careful_coil.desk.theme import Theme
+from careful_coil.drawing.rotation import draw_rotation
+
+ROWS = (
+    ("rotation", "Turns", "cw or ccw"),
+    ("seen-from", "Seen from", "drive-end"),
+    ("start", "Start", "direct"),
+    ("speed", "Speed", "high"),
+    ("family", "Inside", "wye or delta"),
+    ("terminals", "Terminals", "splices or board"),
+    ("cable-mm2", "Supply cable, mm²", "2.5"),
+)
+CHOICES = {
+    "rotation": ("cw", "ccw"),
+    "seen-from": ("drive-end", "opposite"),
+    "family": ("wye", "delta"),
+    "terminals": ("splices", BOARD),
+    "start": ("direct", "wye-delta", "part-winding"),
+    "speed": ("high", "medium", "low", "tap-1", "tap-2", "tap-3"),
+}
+
+
+class WishPart(Part):
+    """The part of what is wanted."""
+
+    name, title, remark = "wanted", "Wanted", "empty leaves it to the tables"
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__(session, theme)
+        self.add_grid(ROWS, 4, self._typed, "wish-")
+        self.words = Prose(theme)
+        self.column.addWidget(self.words)
+        self.arrows = Plot(theme, "Direction from both ends")
+        self.column.addWidget(self.arrows)
+        self.turn = Prose(theme, "quiet", 13)
+        self.column.addWidget(self.turn)
+        self.column.addWidget(
+            Heading(
+                "What it can take", theme, "of the shop's supplies, drawn from its network", True
+            )
+        )
+        self.list = Verdicts(theme)
+        self.column.addWidget(self.list)
+
+    def told(self, judged: Judgement) -> tuple[str, str]:
+        """Return what is wanted, or what must be answered."""
+        state = judged.connecting
+        if state.asks:
+            return "unproven", f"which {state.asks}?"
+        wish = judged.job.joined.wish
+        told = [wish[k] for k in ("rotation", "start", "speed", "family") if k in wish]
+        return "", ", ".join(told) or "by the tables"
+
+    def show_judgement(self, judged: Judgement) -> None:
+        """Show the wishes, the direction drawn, what the motor takes."""
+        job, state = judged.job, judged.connecting
+        for name, _, _ in ROWS:
+            self.fields[f"wish-{name}"].show_text(job.joined.wish.get(name, ""))
+        self.words.say(self._plan_words(judged))
+        wanted = wanted_direction(job)
+        self.arrows.setVisible(wanted is not None)
+        if wanted is not None:
+            drawing = draw_rotation(wanted.at_drive, job.joined.wish.get("seen-from", ""))
+            self.arrows.show_whole(drawing, wanted.words)
+        self.turn.say(f"The other way: {how_to_turn(state)}" if state.plan else "")
+        self.list.show_findings(self._takes(judged))
+
+    def _plan_words(self, judged: Judgement) -> str:
+        state = judged.connecting
+        if state.plan is None:
+            return state.why
+        started = f", {state.plan.start} start" if state.plan.start != "direct" else ""
+        stages = "; ".join(
+            f"{s.name}: {', '.join(' – '.join(j) for j in s.joints if len(j) > 1)}"
+            for s in state.plan.stages
+        )
+        notes = " ".join(state.plan.notes)
+        head = f"{state.plan.connection[0].upper()}{state.plan.connection[1:]}{started}."
+        return " ".join(w for w in (head, notes, f"Stages: {stages}." if stages else "") if w)
+
+    def _takes(self, judged: Judgement) -> list[Finding]:
+        naming, state = judged.naming, judged.connecting
+        if naming.arrangement is None:
+            return []
+        slug, variant = naming.arrangement.slug, naming.variant
+        devices = state.plan.devices if state.plan else ()
+        supplies = self.session.settings.lists.all_supplies()
+        rows = takes(judged.job, slug, variant, devices, supplies)
+        own = [t for t in rows if "phase supply does not fit" not in t.words]
+        found = [
+            Finding(code="takes", verdict=t.verdict, subject=t.what, why=t.words, station="connect")
+            for t in own
+        ]
+        starts = starts_of(slug, variant)
+        ways = f"Starts: {', '.join(starts)}; through a drive always." if len(starts) > 1 else ""
+        return found + (
+            [
+                Finding(
+                    code="starts",
+                    verdict="note",
+                    subject="Ways to start",
+                    why=ways,
+                    station="connect",
+                )
+            ]
+            if ways
+            else []
+        )
+
+    def start(self) -> QWidget:
+        """Start at what must be answered, else at the direction."""
+        job = self.session.open
+        asks = job.judged.connecting.asks if job else ""
+        return self.fields[f"wish-{asks or 'rotation'}"].cell
+
+    def _typed(self, field: str, text: str) -> None:
+        kept = text.strip().lower()
+        if kept and field == "cable-mm2":
+            if mm2_of(f"{kept.removesuffix('mm²').strip()} mm²") is None:
+                raise BadValue(text, "the cable's mm², such as 2.5")
+        elif kept:
+            told = self._choices(field)
+            fits = [c for c in told if c == kept] or [c for c in told if c.startswith(kept)]
+            if len(fits) != 1:
+                raise BadValue(text, ", ".join(told) + ", or nothing")
+            kept = fits[0]
+        self.session.record(
+            Wished.model_validate({"field": field, "text": kept}), station="connect"
+        )
+
+    def _choices(self, field: str) -> tuple[str, ...]:
+        job = self.session.open
+        state = job.judged.connecting if job else None
+        if state is not None and state.asks == field:
+            return state.choices
+        return CHOICES[field]
