@@ -43,4 +43,7 @@ def test_sums_in_words_and_json(capsys: pytest.CaptureFixture[str]) -> None:
         "winding-ohms",
         "rewind-turns",
         "core-loop",
+        "supply-unbalance",
+        "supply-name",
+        "overload",
     ]

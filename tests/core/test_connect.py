@@ -145,7 +145,7 @@ def verdict(code: str, *bodies: dict[str, object]) -> tuple[str, str]:
 
 
 def test_joints_are_counted_and_the_missing_one_comes_next() -> None:
-    found = judged(*SIX_LEADS, *walls(*GROUPS), SUPPLY, *JOINED[:2])
+    found = judged(*SIX_LEADS, *walls(*GROUPS), SUPPLY, *JOINED[:2], DEAD)
     assert verdict("hookup", SUPPLY, *JOINED[:2]) == ("unproven", "2 of 4 joints made")
     assert found.next is not None
     assert (found.next.act, set(found.next.ends)) == ("joint", {"T4", "T5", "T6"})
@@ -196,6 +196,7 @@ FAN = [
         "joints": [["L1", "A", "G"], ["L2", "B", "H"], ["L3", "C", "J"], ["D", "E", "F"]],
     },
 ]
+DEAD = {"kind": "proved-dead", "volt": 0.0}
 FAN_SUPPLY = {"kind": "supply", "volt": 460, "hertz": 60, "phases": 3, "measured": False}
 
 
@@ -218,12 +219,16 @@ def test_where_the_volts_change_an_unmeasured_supply_and_old_tags_keep_the_gate_
 
 
 def test_a_joint_says_what_must_come_off_first() -> None:
-    found = judged(*FAN, *walls("AD", "BE", "CF", "GHJ"), FAN_SUPPLY, STANDS)
+    fan = [*FAN, *walls("AD", "BE", "CF", "GHJ"), FAN_SUPPLY, STANDS]
+    asked = judged(*fan).next
+    assert asked is not None
+    assert asked.act == "dead"
+    found = judged(*fan, DEAD)
     assert found.next is not None
     assert found.next.act == "part"
     assert "out of the joint" in found.next.why
     out = {"kind": "parted", "leads": list(found.connecting.by_tag(found.next.ends))}
-    after = judged(*FAN, *walls("AD", "BE", "CF", "GHJ"), FAN_SUPPLY, STANDS, out)
+    after = judged(*fan, DEAD, out)
     assert after.next is not None
     assert after.next.ends != found.next.ends
 

@@ -13,7 +13,7 @@ def wanted(judged: Judgement) -> Request | None:
     step = judged.next
     if step is None or step.act not in PROBED:
         return None
-    if step.act in ("line", "low-run"):
+    if step.act in ("line", "low-run", "clamp"):
         return hooked(judged, step.act, step.ends)
     return Request(
         kind=step.act,

@@ -85,9 +85,9 @@ def joint_words(
         total = math.fsum(known)
         fit = connector_for(settings.lists, total)
         if fit is None:
-            words.append(f"{total:g} mm² together: no connector of the shop's list takes it.")
+            words.append(f"{total:.3g} mm² together: no connector of the shop's list takes it.")
         else:
-            words.append(f"{total:g} mm² together: {fit.name}, strip {fit.strip_mm:g} mm.")
+            words.append(f"{total:.3g} mm² together: {fit.name}, strip {fit.strip_mm:g} mm.")
     else:
         words.append("Strip to the connector's length; note the leads' mm² for which one.")
     if settings.school("finish") == "each":

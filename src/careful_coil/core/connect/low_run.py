@@ -7,12 +7,15 @@ held against each other, not against a figure: the machine's own impedance is no
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from functools import lru_cache
 from typing import Literal
 
-from careful_coil.core.connect.hookup import Hookup, start_and_run
+from careful_coil.core.connect.hookup import Hookup, answer, start_and_run
 from careful_coil.core.connect.slips import RUN_SHARE, Likely, likely_slips
 from careful_coil.core.job.at_connect import LowRun, Turning
+from careful_coil.core.values import show_percent
 from careful_coil.core.ways.way import Plan
+from careful_coil.core.winding.steady import lead_amps
 
 NO_LOAD = (0.25, 0.60)  # of plate amps at rated volts, three-phase: usual no-load amps
 ONE_PHASE_NO_LOAD = (0.50, 0.90)
@@ -83,11 +86,15 @@ def judged_run(
     mean = sum(run.amp) / len(run.amp)
     apart = max(abs(a - mean) for a in run.amp) / mean if mean > 0 else 1.0
     three = hookup.supply.phases == 3 and len(run.amp) == 3
+    fits = fitting_slips(run.amp, run.turns, hookup, plan) if three and mean > 0 else ()
+    causes = " ".join(f.title for f in fits[:3])
     if mean <= 0 or min(run.amp) < 0.05 * mean:
         dead = [f"L{k + 1}" for k, a in enumerate(run.amp) if a < 0.05 * max(mean, 1e-9)]
-        lines = " and ".join(dead) or "the lines"
-        words = f"No amps in {lines}: an open joint or a dead line. Volts would not tell: a turning motor makes them."
-        return LowRunJudged(verdict="hold", words=words, apart=apart)
+        words = (
+            f"No amps in {' and '.join(dead) or 'the lines'}: an open joint or a dead line. Volts would not "
+            f"tell: a turning motor makes them. {f'It fits: {causes}' if causes else ''}"
+        ).strip()
+        return LowRunJudged(verdict="hold", words=words, apart=apart, fits=fits)
     quarter = RUN_SHARE * hookup.supply.volt
     if run.volt > 1.3 * quarter:
         words = (
@@ -97,13 +104,11 @@ def judged_run(
         return LowRunJudged(verdict="watch", words=words, apart=apart)
     odd = three and apart > apart_percent / 100
     if odd or run.turns in ("rough", "none"):
-        fits = fitting_slips(run.amp, run.turns, hookup, plan) if three else ()
         what = (
-            f"Amps {apart:.0%} from their mean"
+            f"Amps {show_percent(apart)} from their mean"
             if odd
             else f"It turns {run.turns}".replace(" none", " not at all")
         )
-        causes = " ".join(f.title for f in fits[:3])
         told = (
             f" It fits: {causes}"
             if causes
@@ -113,7 +118,7 @@ def judged_run(
     level = _level(mean, run.volt, hookup, amp)
     if level:
         return LowRunJudged(verdict="watch", words=level, apart=apart)
-    much = f"amps within {apart:.0%} of their mean, " if three else ""
+    much = f"amps within {show_percent(apart)} of their mean, " if three else ""
     return LowRunJudged(verdict="good", words=f"{run.volt:g} V, {much}smooth.", apart=apart)
 
 
@@ -140,13 +145,9 @@ def fitting_slips(
 ) -> tuple[Likely, ...]:
     """Return the slips whose pattern of amps is the one read, the nearest first, alike ones together."""
     found: list[tuple[float, int, Likely]] = []
-    for likely in likely_slips(hookup, plan):
-        if likely.short or likely.slip is None:
-            continue
-        off = min(
-            (_off(amps, pattern) for pattern in _patterns(hookup, plan, likely, turns)),
-            default=math.inf,
-        )
+    for likely, still, running in _patterns(replace(hookup, coil_ohm=1.0), plan):
+        shown = [still] if turns == "none" else [still, running]
+        off = min(_off(amps, pattern) for pattern in shown)
         if off < LEAST_FIT:
             found.append((off, len(found), likely))
     found.sort(key=lambda t: t[:2])
@@ -154,16 +155,20 @@ def fitting_slips(
     return tuple(likely for off, _, likely in found if off <= best + ALIKE)
 
 
+@lru_cache(maxsize=16)
 def _patterns(
-    hookup: Hookup, plan: Plan, likely: Likely, turns: Turning
-) -> list[tuple[float, ...]]:
-    """Return what a slip's line amps are at standstill and, where it turns, running."""
-    if likely.slip is None:
-        return []
-    wrong = replace(hookup, joints=likely.slip.done_to(plan.joints))
-    still, running = start_and_run(wrong, plan.field)
-    shown = [still] if turns == "none" else [still, running]
-    return [tuple(a.line_amp[n] for n in plan.lines()) for a in shown if not a.shorted]
+    hookup: Hookup, plan: Plan
+) -> tuple[tuple[Likely, tuple[float, ...], tuple[float, ...]], ...]:
+    """Return every slip with its line amps at standstill and running, for coils that are alike."""
+    found = []
+    for likely in likely_slips(hookup, plan):
+        if likely.short or likely.slip is None:
+            continue
+        wrong = replace(hookup, joints=likely.slip.done_to(plan.joints))
+        answers = start_and_run(wrong, plan.field)
+        still, running = (tuple(a.line_amp[n] for n in plan.lines()) for a in answers)
+        found.append((likely, still, running))
+    return tuple(found)
 
 
 def _off(amps: Sequence[float], pattern: Sequence[float]) -> float:
@@ -185,31 +190,43 @@ def parallel_leads(plan: Plan) -> tuple[tuple[str, ...], ...]:
     return tuple(g for g in joints if len(g) > 1)
 
 
+def unclamped(plan: Plan, clamps: Mapping[str, float]) -> tuple[str, ...]:
+    """Return the parallel leads that were not clamped yet."""
+    return tuple(n for group in parallel_leads(plan) for n in group if n not in clamps)
+
+
+def lead_shares(hookup: Hookup, plan: Plan) -> dict[str, float]:
+    """Return A in each lead of the right hookup at standstill: a corner of a delta carries two coils'."""
+    found = answer(hookup.of_plan(plan), "start", 1.0, plan.field)
+    return lead_amps(found.network, found.coil_amp)
+
+
 def clamps_judged(
-    clamps: Mapping[str, float], plan: Plan, apart_percent: float
+    clamps: Mapping[str, float], hookup: Hookup, plan: Plan, apart_percent: float
 ) -> list[tuple[tuple[str, ...], Verdict, str]]:
     """Return for each set of parallel leads that was clamped its verdict and words.
 
-    Held against the network's own split: in a delta two legs share a line at an angle.
+    Held against the network's own split, so that a corner lead may carry more than its neighbours.
     """
     found: list[tuple[tuple[str, ...], Verdict, str]] = []
-    for group in parallel_leads(plan):
-        read = {n: clamps[n] for n in group if n in clamps}
-        if len(read) < len(group):
-            continue
-        most = max(read.values())
-        dead = [n for n, a in read.items() if a < 0.05 * max(most, 1e-9)]
-        mean = sum(read.values()) / len(read)
-        apart = max(abs(a - mean) for a in read.values()) / mean if mean > 0 else 1.0
+    groups = [g for g in parallel_leads(plan) if all(n in clamps for n in g)]
+    shares = lead_shares(hookup, plan) if groups else {}
+    for group in groups:
+        least = max(clamps[n] for n in group) * 0.05
+        dead = [n for n in group if clamps[n] <= least]
+        read = {n: clamps[n] / shares[n] for n in group if shares.get(n, 0.0) > 0}
+        mean = sum(read.values()) / len(read) if read else 0.0
+        apart = max((abs(a - mean) / mean for a in read.values()), default=0.0) if mean > 0 else 1.0
         names = " and ".join(group)
         if dead or mean <= 0:
             what = " and ".join(dead) or names
             words = f"Nothing in {what}: an open half or a missing star that the line's amps hide."
             found.append((group, "hold", words))
         elif apart > apart_percent / 100:
-            found.append(
-                (group, "hold", f"{names} {apart:.0%} apart: a joint with ohms, or a wrong half.")
-            )
+            words = f"{names} share {show_percent(apart)} off what they must: a joint with ohms, or a wrong half."
+            found.append((group, "hold", words))
         else:
-            found.append((group, "good", f"{names} equal within {apart:.0%}."))
+            found.append(
+                (group, "good", f"{names} share as they must, within {show_percent(apart)}.")
+            )
     return found

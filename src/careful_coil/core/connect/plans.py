@@ -40,6 +40,7 @@ class Wish:
     reverse: bool = False
     variant: str = ""
     devices: tuple[Device, ...] = ()
+    equal: bool = False  # both windings read alike: then it reverses at the capacitor
     phases: int | None = None
 
 
@@ -72,7 +73,9 @@ def plan(
     if abs(apart[rank]) > SUPPLY_APART_PERCENT:
         raise CannotConnect(_off(wish, plate, supply_volt, apart, rank, nearest))
     found = _one_way(ratings[rank], wish)
-    remarks = _remarks(apart[rank], supply_volt, plate.volts[rank], plate.hertz, supply_hertz)
+    # a commutator's speed follows volts and load: hertz change neither it nor the flux by much
+    hertz = None if slug.startswith("universal") else supply_hertz
+    remarks = _remarks(apart[rank], supply_volt, plate.volts[rank], plate.hertz, hertz)
     return replace(found, rank=rank, notes=(*found.notes, *remarks))
 
 
@@ -229,7 +232,7 @@ def _one_way(options: list[Plan], wish: Wish) -> Plan:
     if not forward.turning:
         return with_lines_exchanged(forward)
     other = next((p for p in options if p.reversed), None)
-    if forward.turning == "opening":
+    if forward.turning == "opening" and not (wish.equal and other):
         raise CannotConnect(
             "This direction cannot be had from outside: only by opening the motor, unless both "
             "windings are equal; then the line goes to the other end of the capacitor."

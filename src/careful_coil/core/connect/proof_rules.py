@@ -6,7 +6,7 @@ from functools import partial
 
 from careful_coil.core.connect.beyond import installer_list, still_open
 from careful_coil.core.connect.dress import amps_at
-from careful_coil.core.connect.low_run import clamps_judged, judged_run
+from careful_coil.core.connect.low_run import clamps_judged, judged_run, unclamped
 from careful_coil.core.connect.proof import last_unproved, left_to_check, read_on_the_way
 from careful_coil.core.connect.rotation import (
     how_to_turn,
@@ -142,6 +142,17 @@ def _low_run(job: Job, state: Connecting, settings: Settings) -> Iterator[Findin
         return
     limit = settings.run_amps_apart
     told = judged_run(run, hookup, plan, amps_at(job, job.supply), limit.value)
+    left = unclamped(plan, job.joined.clamps)
+    if told.verdict == "good" and left:
+        yield _of(
+            code="low-run",
+            verdict="unproven",
+            subject="Parallel leads not clamped",
+            why=f"{told.words} Clamp {', '.join(left)} one by one: an open half or a missing star hides in "
+            "the line's amps.",
+            gate=True,
+        )
+        return
     yield _of(
         code="low-run",
         verdict=told.verdict,

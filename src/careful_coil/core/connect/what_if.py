@@ -20,7 +20,7 @@ def coverage(slips: Sequence[Likely], tests: Sequence[str]) -> tuple[int, int]:
     return caught, len(slips)
 
 
-def tests_of(bench: Sequence[str], phases: int) -> tuple[str, ...]:
+def planned_tests(bench: Sequence[str], phases: int) -> tuple[str, ...]:
     """Return the tests that the shop's own bench allows: ohms always."""
     run = ("three-phase", "drive") if phases == 3 else ("variable-ac", "low-ac")
     found = ["ohms"]

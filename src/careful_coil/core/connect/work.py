@@ -29,6 +29,7 @@ from careful_coil.core.ways.way import Joint, Plan
 from careful_coil.core.winding.arrangements import ARRANGEMENTS, Arrangement
 
 NOTHING = Present(joints=(), made=(), loose=(), before="apart")
+EQUAL_SHARE = 0.05  # of 1: two windings that are wound alike
 OUTSIDE = ("single-phase-3-lead", "single-phase-4-lead", "single-phase-speed-taps")
 
 
@@ -140,7 +141,8 @@ def connecting(
     if gear.why and arr.slug in OUTSIDE:
         return replace(state, why=gear.why, outside=True)
     try:
-        wanted = plan_wished(job, job.supply, arr, variant, gear.devices)
+        ohms = coil_ohms(found, naming)
+        wanted = plan_wished(job, job.supply, arr, variant, gear.devices, ohms)
     except CannotPlace as error:
         return replace(state, why=str(error), outside=True)
     except CannotConnect as error:
@@ -148,13 +150,21 @@ def connecting(
     lacking = f"Not noted, so taken as usual: {', '.join(gear.guessed)}." if gear.guessed else ""
     if lacking:
         wanted = replace(wanted, notes=(*wanted.notes, lacking))
-    return _worked(state, job, job.supply, wanted, coil_ohms(found, naming), settings or Settings())
+    return _worked(state, job, job.supply, wanted, ohms, settings or Settings())
 
 
 def plan_wished(
-    job: Job, supply: Supply, arr: Arrangement, variant: str, devices: tuple[Device, ...]
+    job: Job,
+    supply: Supply,
+    arr: Arrangement,
+    variant: str,
+    devices: tuple[Device, ...],
+    ohms: Mapping[str, float] | None = None,
 ) -> Plan:
-    """Return the hookup this supply needs, as it is wished. Raises: CannotConnect."""
+    """Return the hookup this supply needs, as it is wished; `ohms` of each kind of coil, where read.
+
+    Raises: CannotConnect.
+    """
     wish = job.joined.wish
     hertz = job.plate.hertz_at(supply.hertz)
     asked = Wish(
@@ -163,6 +173,7 @@ def plan_wished(
         speed=wish.get("speed", ""),
         variant=variant,
         devices=devices,
+        equal=_alike(ohms),
         reverse=against_default(wish.get("rotation", ""), wish.get("seen-from", "")),
     )
     plate = Plate(job.plate.volts_at(hertz), hertz)
@@ -174,6 +185,13 @@ def plan_wished(
     return plan(
         arr.slug, plate, supply.volt, supply.hertz, replace(asked, reverse=not asked.reverse)
     )
+
+
+def _alike(ohms: Mapping[str, float] | None) -> bool:
+    """Whether run and start winding read alike, so that each can be the other."""
+    if not ohms or not {"run", "start"} <= set(ohms):
+        return False
+    return abs(ohms["run"] / ohms["start"] - 1) <= EQUAL_SHARE
 
 
 def _worked(

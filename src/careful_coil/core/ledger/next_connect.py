@@ -3,7 +3,7 @@
 from collections.abc import Iterator, Sequence
 
 from careful_coil.core.connect.dress import amps_at
-from careful_coil.core.connect.low_run import expected_run
+from careful_coil.core.connect.low_run import expected_run, unclamped
 from careful_coil.core.connect.work import Connecting, fit_key, out_key
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.ledger.next_card import NextStep
@@ -138,7 +138,19 @@ def _proof(job: Job, state: Connecting, findings: Sequence[Finding]) -> Iterator
         )
     yield from _open(by_code, "before-power", "Look it over before power", "before-power")
     run = by_code.get("low-run")
-    if run is not None and run.verdict == "unproven" and state.hookup and state.plan and job.supply:
+    left = unclamped(state.plan, job.joined.clamps) if state.plan else ()
+    if run is not None and run.verdict == "unproven" and job.joined.run is not None and left:
+        yield NextStep(
+            code=f"clamp-{left[0]}",
+            title=f"Clamp {left[0]} alone",
+            station="connect",
+            act="clamp",
+            ends=(state.by_tag((left[0],))[0],),
+            why=run.why,
+        )
+    elif (
+        run is not None and run.verdict == "unproven" and state.hookup and state.plan and job.supply
+    ):
         wanted = expected_run(state.hookup, state.plan, amps_at(job, job.supply))
         yield NextStep(
             code="low-run",

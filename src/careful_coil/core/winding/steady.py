@@ -266,3 +266,18 @@ def _short(network: Network, supply: Supply, slips: Floats, waves: int) -> Stead
         backward=waved,
         shorted=shorted,
     )
+
+
+def lead_amps(network: Network, coil_amp: Mapping[str, complex]) -> dict[str, float]:
+    """Return A (rms) in each lead, into the motor: what a clamp round it shows.
+
+    `coil_amp` by coil name, from start to finish; a lead that ends several coils carries their sum.
+    """
+    found = dict.fromkeys(network.leads, 0j)
+    for c in network.coils:
+        amp = coil_amp.get(c.name, 0j)
+        if c.start in found:
+            found[c.start] += amp
+        if c.finish in found:
+            found[c.finish] -= amp
+    return {lead: abs(amp) for lead, amp in found.items()}

@@ -2,7 +2,7 @@
 
 from dataclasses import replace
 
-from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QBoxLayout, QVBoxLayout, QWidget
 
 from careful_coil.core.connect.order import MOST_JOINTS
 from careful_coil.core.connect.proof import Offer, last_unproved, offer, read_on_the_way
@@ -25,6 +25,7 @@ from careful_coil.desk.theme import Theme
 from careful_coil.drawing.scene import hookup_drawing, joints_drawing
 
 STANDS = ("as found", "all apart")
+WIDEST = 90.0  # mm of a drawing that still fits beside another
 HIGH = 230  # pixels of a drawing at 100 % text
 
 
@@ -38,19 +39,22 @@ class ChangePart(Part):
         self.heading.hide()  # the drawings have their own
         self.why = Prose(theme)
         self.column.addWidget(self.why)
-        pictures = QHBoxLayout()
+        self._side_by_side = QBoxLayout(QBoxLayout.Direction.LeftToRight)
+        self._side_by_side.setContentsMargins(0, 0, 0, 0)
         self.before, self.after = Drawn(theme), Drawn(theme)
         self.before_head, self.after_head = (
             Heading("As it is", theme),
             Heading("As it must be", theme),
         )
         for head, drawn in ((self.before_head, self.before), (self.after_head, self.after)):
-            side = QVBoxLayout()
-            side.addWidget(head)
-            side.addWidget(drawn, 1)
-            pictures.addLayout(side, 1)
+            side = QWidget()
+            own = QVBoxLayout(side)
+            own.setContentsMargins(0, 0, 0, 0)
+            own.addWidget(head)
+            own.addWidget(drawn, 1)
+            self._side_by_side.addWidget(side, 1)
         self.pictures = QWidget()
-        self.pictures.setLayout(pictures)
+        self.pictures.setLayout(self._side_by_side)
         self.column.addWidget(self.pictures, 1)
         self.steps_head = Heading("One step at a time", theme, rule=True)
         self.column.addWidget(self.steps_head)
@@ -123,12 +127,11 @@ class ChangePart(Part):
             max((getattr(p, side) for p in shown), default=0.0) for side in ("width", "height")
         )
         self.pictures.setVisible(before is not None or after is not None)
-        for drawn, head, picture in (
-            (self.before, self.before_head, before),
-            (self.after, self.after_head, after),
-        ):
-            drawn.setVisible(picture is not None)
-            head.setVisible(picture is not None)
+        way = QBoxLayout.Direction
+        stacked = wide > WIDEST
+        self._side_by_side.setDirection(way.TopToBottom if stacked else way.LeftToRight)
+        for drawn, picture in ((self.before, before), (self.after, after)):
+            drawn.parentWidget().setVisible(picture is not None)
             if picture is not None:  # the same room for both: the same coil in the same place
                 drawn.show_drawing(replace(picture, width=wide, height=high))
         self.before_head.say("As it is", now_words(state))

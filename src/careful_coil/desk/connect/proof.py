@@ -3,7 +3,7 @@
 from PySide6.QtWidgets import QWidget
 
 from careful_coil.core.connect.dress import amps_at
-from careful_coil.core.connect.low_run import expected_run, parallel_leads
+from careful_coil.core.connect.low_run import expected_run, parallel_leads, unclamped
 from careful_coil.core.connect.proof import checks_of
 from careful_coil.core.connect.rotation import how_to_turn
 from careful_coil.core.connect.work import Connecting
@@ -95,7 +95,8 @@ class ProofPart(Part):
         self._show_run(judged)
         lines = state.plan is not None and bool(parallel_leads(state.plan))
         self.fields["clamps"].setVisible(lines)
-        self.clamp.setVisible(lines and self._next_lead(state, job.joined.clamps) is not None)
+        left = unclamped(state.plan, job.joined.clamps) if state.plan is not None else ()
+        self.clamp.setVisible(bool(left) and state.joined)
         self.turn.setVisible(state.plan is not None and state.plan.turning not in ("no", "opening"))
         self.how.say(f"To turn it round: {how_to_turn(state)}" if state.plan else "")
         own = [f for f in judged.findings if f.code in CODES or f.code.startswith("clamp-")]
@@ -165,19 +166,14 @@ class ProofPart(Part):
         ]
         self.session.record(*bodies, station="connect")
 
-    def _next_lead(self, state: Connecting, clamps: object) -> str | None:
-        groups = parallel_leads(state.plan) if state.plan else ()
-        known = dict(clamps) if isinstance(clamps, dict) else {}
-        return next((n for g in groups for n in g if n not in known), None)
-
     def _clamp_next(self) -> None:
         job = self.session.open
         if job is None:
             return
         state = job.judged.connecting
-        lead = self._next_lead(state, job.judged.job.joined.clamps)
-        if lead is not None and state.joined:
-            self.session.pick(hooked(job.judged, "clamp", (lead,)))
+        left = unclamped(state.plan, job.judged.job.joined.clamps) if state.plan else ()
+        if left and state.joined:
+            self.session.pick(hooked(job.judged, "clamp", state.by_tag(left[:1])))
             self.session.strip_wanted.emit()
 
     def _turn_seen(self, text: str) -> None:

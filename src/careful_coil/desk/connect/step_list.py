@@ -122,7 +122,7 @@ class StepList(Painted):
                 paint.text(painter, t, box.adjusted(34, 0, -beside, 0), words)
             right = box.adjusted(34, 0, -12, 0)
             paint.text(painter, t, right, remark, size=13, token="quiet", align=1)
-            self._stubs(painter, words, kind, box)
+            self._stubs(painter, words, kind, box.adjusted(0, 0, -beside, 0))
             y += high
 
     def _stubs(self, painter: QPainter, words: str, kind: str, box: QRect) -> None:
@@ -134,7 +134,7 @@ class StepList(Painted):
         told = "" if " out of " in words else words
         for name in told.split(" – "):
             plain = name.split(" ")[-1]
-            if plain in self.looks and self.looks[plain][0]:
+            if plain in self.looks and self.looks[plain][0] and x + 8 < box.right():
                 stub = QRectF(x, box.center().y() - 7, 7, 14)
                 paint.stub(painter, t, stub, *self.looks[plain])
                 x += 12

@@ -12,7 +12,7 @@ from careful_coil.core.connect.what_if import (
     WhatIf,
     asked,
     coverage,
-    tests_of,
+    planned_tests,
     what_if,
     worst_first,
 )
@@ -148,7 +148,7 @@ class WhatIfPart(Part):
 
     def _slips(self, slips: tuple[Likely, ...]) -> None:
         phases = self._hookup.supply.phases if self._hookup else 3
-        tests = tests_of(self.session.settings.lists.on_the_bench(), phases)
+        tests = planned_tests(self.session.settings.lists.on_the_bench(), phases)
         told = []
         for k in range(1, len(tests) + 1):
             caught, count = coverage(slips, tests[:k])
