@@ -51,11 +51,10 @@ def shown(hookup: Hookup, joints: tuple[Joint, ...], seed: int = 1) -> LowRun:
 
 
 def clamps(hookup: Hookup, joints: tuple[Joint, ...]) -> dict[str, float]:
-    """Return the amps of each lead that ends one coil, as a clamp on it shows them."""
+    """Return the amps in each lead as a clamp on it shows them."""
     inside = hookup.inside().with_ohm({c.name: 2.0 for c in hookup.inside().coils})
-    *_, coils = run_of(inside, joints, (), (3, hookup.supply.volt / 4, 60.0), "alternate")
-    ends = {n: [c.name for c in inside.coils if n in (c.start, c.finish)] for n in inside.leads}
-    return {n: coils.get(own[0], 0.0) for n, own in ends.items() if len(own) == 1}
+    *_, leads = run_of(inside, joints, (), (3, hookup.supply.volt / 4, 60.0), "alternate")
+    return leads
 
 
 @pytest.mark.parametrize(("slug", "volt"), HOOKUPS)
@@ -73,7 +72,7 @@ def test_the_right_hookup_runs_good_and_no_slip_the_run_can_show_is_called_good(
         told = judged_run(run, hookup, plan, None, 10)
         tried += 1
         clamped = clamps(hookup, likely.slip.done_to(plan.joints))
-        split = all(v == "good" for _, v, _ in clamps_judged(clamped, plan, 10))
+        split = all(v == "good" for _, v, _ in clamps_judged(clamped, hookup, plan, 10))
         called_good += told.verdict == "good" and run.way != "ccw" and split
         named += likely.title in {f.title for f in told.fits}
     assert tried > 10
@@ -131,16 +130,28 @@ def test_what_is_expected_follows_from_the_kind() -> None:
 
 
 def test_parallel_leads_share_and_one_at_nothing_is_an_open_half() -> None:
-    _, plan = right(NINE, 230)
+    hookup, plan = right(NINE, 230)
     assert parallel_leads(plan) == (("T1", "T7"), ("T2", "T8"), ("T3", "T9"))
-    told = clamps_judged({"T1": 2.0, "T7": 2.1, "T2": 2.0, "T8": 0.0, "T3": 2.0}, plan, 10)
+    told = clamps_judged({"T1": 2.0, "T7": 2.1, "T2": 2.0, "T8": 0.0, "T3": 2.0}, hookup, plan, 10)
     assert [(group, verdict) for group, verdict, _ in told] == [
         (("T1", "T7"), "good"),
         (("T2", "T8"), "hold"),
     ]
     assert "missing star" in told[1][2]
-    apart = clamps_judged({"T1": 2.0, "T7": 2.9}, plan, 10)
+    apart = clamps_judged({"T1": 2.0, "T7": 2.9}, hookup, plan, 10)
     assert apart[0][1] == "hold"
+
+
+@pytest.mark.parametrize(("slug", "volt"), [(NINE, 230), (DELTA9, 230), (TWELVE, 230)])
+def test_leads_of_a_right_hookup_share_as_its_network_says(slug: str, volt: float) -> None:
+    """A delta's corner carries √3 times what its neighbours do: that is right there."""
+    hookup, plan = right(slug, volt)
+    read = clamps(hookup, plan.joints)
+    told = clamps_judged(read, hookup, plan, 10)
+    assert len(told) == 3
+    assert {verdict for _, verdict, _ in told} == {"good"}
+    if slug == DELTA9:
+        assert read["T1"] / read["T6"] == pytest.approx(3**0.5, rel=1e-6)
 
 
 @pytest.mark.parametrize(("slug", "volt"), HOOKUPS)

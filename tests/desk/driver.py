@@ -2,7 +2,7 @@
 
 import shutil
 from collections.abc import Callable
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
 from PySide6.QtCore import QCoreApplication, QEvent, QEventLoop, QPoint, Qt
@@ -53,7 +53,8 @@ class Bench:
         self.keys = 0  # pressed so far
         if template is not None:
             shutil.copytree(template, folder)
-        self._minute = 0
+        self._ticks = 0
+        self.later = timedelta()  # what the wall clock has moved on besides
         self.window: Window = build(folder, demo, self._clock, theme)
         self.window.show()
         QTest.qWaitForWindowExposed(self.window)
@@ -64,8 +65,8 @@ class Bench:
         self.settle(lambda: not demo or self.window.session.open is not None)
 
     def _clock(self) -> datetime:
-        self._minute += 1
-        return datetime(2026, 3, 4, 9 + self._minute // 60 % 12, self._minute % 60, tzinfo=UTC)
+        self._ticks += 1
+        return datetime(2026, 3, 4, 9, tzinfo=UTC) + timedelta(seconds=2 * self._ticks) + self.later
 
     def settle(self, done: Callable[[], bool] = lambda: True) -> None:
         """Run the event loop until nothing is on its way and `done` holds."""

@@ -1,12 +1,10 @@
-"""Intake, Connect and Release, by keys, and what they refuse."""
+"""Intake and Release, by keys, and what they refuse."""
 
 from pathlib import Path
 
 import pytest
 from pypdf import PdfReader
-from PySide6.QtCore import QPoint
 
-from careful_coil.desk.stations.connect import ConnectPage
 from careful_coil.desk.stations.release import ReleasePage
 from tests.desk.driver import Bench, Key
 
@@ -42,85 +40,6 @@ def test_a_plate_field_that_cannot_be_read_is_told_below_it(
     assert bench.field(name).cell.text() == text
     assert bench.focus is bench.field(name).cell
     assert len(bench.job.entries) == before
-
-
-def connect(bench: Bench) -> ConnectPage:
-    bench.ctrl(Key.Key_7)
-    page = bench.page
-    assert isinstance(page, ConnectPage)
-    return page
-
-
-def test_connect_shows_found_and_wanted_and_the_joint_to_make(bench: Bench) -> None:
-    bench.open("theatre")
-    page = connect(bench)
-    assert page.before_head.remark == "low volts: two wyes in parallel"
-    assert page.after_head.remark == "high volts: halves in series, wye"
-    assert page.after_head.remark_in(900) == page.after_head.remark
-    assert page.after_head.remark_in(90) == "high volts"
-    kinds = [row[0] for row in page.joints.joint_rows()]
-    assert kinds == ["now"] + ["unproven"] * 5
-    assert [row[2] for row in page.joints.ohm_rows()] == ["must read 2.04 Ω"] * 3
-    unseen = page.unseen.text().splitlines()
-    assert unseen[0] == "A coil turned round (amps up to 1.8 times or a kick test would)."
-    assert unseen[1].startswith("Two coils exchanged")
-
-
-def test_enter_makes_a_joint_only_at_the_station(bench: Bench) -> None:
-    bench.open("theatre")
-    bench.ctrl(Key.Key_2)
-    bench.key(Key.Key_Return)
-    assert bench.judged.job.joints == ()
-    assert bench.station == "connect"
-    bench.ctrl(Key.Key_M)
-    bench.key(Key.Key_Return)
-    assert bench.judged.job.joints == (("L1", "A"),)
-    bench.ctrl(Key.Key_Z)
-    assert bench.judged.job.joints == ()
-
-
-def test_a_click_on_the_joint_is_enter(bench: Bench) -> None:
-    bench.open("theatre")
-    page = connect(bench)
-    page.ensureWidgetVisible(page.joints)
-    bench.click(page.joints, QPoint(30, 20))
-    assert len(bench.judged.job.joints) == 1
-
-
-@pytest.mark.parametrize(
-    ("text", "words"),
-    [("120", "off the nearest rating"), ("208", "at the edge"), ("230", "")],
-)
-def test_another_supply_is_answered_at_once(bench: Bench, text: str, words: str) -> None:
-    bench.open("theatre")
-    page = connect(bench)
-    assert page.put_cursor("supply")
-    bench.enter(text)
-    assert words in page.why.text()
-
-
-@pytest.mark.parametrize("text", ["volts", "-230", "12 A", "0"])
-def test_a_supply_that_is_none_is_refused_in_place(bench: Bench, text: str) -> None:
-    bench.open("theatre")
-    page = connect(bench)
-    assert page.put_cursor("supply")
-    bench.enter(text)
-    assert page.fields["supply"].message.text()
-    assert bench.judged.job.supply is not None
-    assert bench.judged.job.supply.volt == 460
-
-
-def test_a_wrong_line_reading_is_a_hold(bench: Bench) -> None:
-    bench.open("theatre")
-    connect(bench)
-    bench.ctrl(Key.Key_M)
-    for _ in range(6):
-        bench.key(Key.Key_Return)
-    bench.meter_here()
-    for value in ("2.04", "1.02", "2.04"):
-        bench.enter(value)
-    assert any(row.startswith("hold: Line ohms wrong") for row in bench.ledger())
-    assert bench.next == "Look at the joints"
 
 
 def release(bench: Bench) -> ReleasePage:

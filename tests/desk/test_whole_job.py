@@ -77,6 +77,8 @@ def test_a_whole_job_by_keys(bench: Bench) -> None:
     assert bench.judged.connecting.plan is not None
     assert bench.judged.connecting.plan.connection == "wye"
     bench.ctrl(Key.Key_M)
+    assert bench.next == "Prove it dead"
+    bench.key(Key.Key_Return)
     for _ in range(4):
         assert bench.next.startswith("Join ")
         bench.key(Key.Key_Return)
@@ -85,6 +87,14 @@ def test_a_whole_job_by_keys(bench: Bench) -> None:
         assert bench.next == f"Read {pair}"
         bench.key(Key.Key_Space)
     assert any(row.startswith("good: Line ohms right") for row in bench.ledger())
+    assert bench.next == "Look it over before power"
+    bench.key(Key.Key_Return, CTRL)
+    for _ in range(3):
+        bench.key(Key.Key_Space)
+    assert bench.next == "Run it at 100 V"
+    bench.ctrl(Key.Key_M)
+    bench.key(Key.Key_Space)
+    assert any(row.startswith("good: Low run good") for row in bench.ledger())
 
     bench.ctrl(Key.Key_9)
     for item, words in (

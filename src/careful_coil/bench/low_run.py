@@ -9,7 +9,7 @@ from careful_coil.core.ways.states import state_at, with_devices
 from careful_coil.core.winding.coupling import Halves
 from careful_coil.core.winding.network import Network
 from careful_coil.core.winding.rotor import default_rotor
-from careful_coil.core.winding.steady import Steady, Supply, solve
+from careful_coil.core.winding.steady import Steady, Supply, lead_amps, solve
 
 AT_SLIP = (0.03, 0.3, 1.0)  # running smooth, rough, at standstill
 TURNS = ("smooth", "rough", "none")
@@ -23,7 +23,7 @@ def run_of(
     supply: tuple[int, float, float],
     halves: Halves,
 ) -> tuple[str, dict[str, float], str, dict[str, float]]:
-    """Return how it turns, A of each line, cw or ccw at the drive end (or nothing), A of each coil.
+    """Return how it turns, A of each line, cw or ccw at the drive end (or nothing), A in each lead.
 
     `supply` phases, V, Hz. Lines in the order L1 L2 L3 turn it clockwise at the drive end.
     """
@@ -44,8 +44,8 @@ def run_of(
     turns, way = _turning(found, phases, brushed)
     at = TURNS.index(turns)
     amps = {n: float(abs(found.line_amp[n][at])) if n in found.line_amp else 0.0 for n in lines}
-    coils = {c.name: float(abs(a)) for c, a in zip(network.coils, found.coil_amp[at], strict=True)}
-    return turns, amps, way, coils
+    coils = {c.name: complex(a) for c, a in zip(network.coils, found.coil_amp[at], strict=True)}
+    return turns, amps, way, lead_amps(network, coils)
 
 
 def _turning(found: Steady, phases: int, brushed: bool) -> tuple[str, str]:

@@ -177,11 +177,9 @@ class SimulatedMeter:
         return Shown(text=f"{request.supply[1]:.0f} V {shown} {turns} {way}".rstrip(), unit="")
 
     def _clamp(self, request: Request) -> Shown:
-        """Return the amps in one lead: those of the coils that end in it."""
-        *_, coils = self._ran(request)
-        lead = self._place(request.ends[0])
-        own = [c for c in self._motor.network.coils if lead in (c.start, c.finish)]
-        amp = sum(coils.get(c.name, 0.0) for c in own)
+        """Return the amps in one lead."""
+        *_, leads = self._ran(request)
+        amp = leads.get(self._place(request.ends[0]), 0.0)
         return Shown(text=f"{amp * self._random.gauss(1, NOISE_SHARE):.3g}", unit="A")
 
     def _tachometer(self, tags: tuple[str, ...]) -> bool:

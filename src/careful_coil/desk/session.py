@@ -318,8 +318,11 @@ class Session(QObject):
         job = self.open
         if job is None:
             return False
-        if not lapsed(job.judged.job, self.at_bench, self.settings):
+        why = lapsed(job.judged.job, self.at_bench, self.settings)
+        if not why:
             return True
+        self.told.emit(f"{why} Prove it dead first.", "watch")
+        job.not_here.discard("dead-again")
         self._judge(job.id, job.number, job.entries, job.not_here)
         return False
 

@@ -7,10 +7,11 @@ from careful_coil.core.errors import BadValue
 from careful_coil.core.identify.models import PRIOR
 from careful_coil.core.schools import SCHOOLS, School
 from careful_coil.core.settings import USUAL, Limit, Settings
+from careful_coil.core.shop_lists import TITLES, USUAL_LISTS
 from careful_coil.core.values import show_ohm, show_percent
 from careful_coil.core.winding import ARRANGEMENTS
 from careful_coil.desk import paint
-from careful_coil.desk.field import Field
+from careful_coil.desk.field import LONG, Field
 from careful_coil.desk.roll import Roll
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Heading, Page, plain_label
@@ -21,6 +22,10 @@ IN_USE = (
     "marks",
     "bunching",
     "frame-test",
+    "tape",
+    "finish",
+    "order",
+    "supply-colours",
 )  # the others are kept until their station asks for them
 NOT_ASKED = ("supply_apart", "supply_edge", "frame_ohm")  # limits that no rule reads yet: not shown
 
@@ -229,6 +234,16 @@ class SettingsPage(Page):
         self.column.addWidget(self.odds)
         self.fields["odds"] = Field("This winding", self._odds, theme, name="odds", clears=True)
         self.column.addWidget(self.fields["odds"])
+        remark = "; between rows; steps, amps and what can be taken follow them"
+        self.column.addWidget(Heading("Lists of this shop", theme, remark, rule=True))
+        for name, title in TITLES.items():
+
+            def typed(text: str, name: str = name) -> None:
+                self._list(name, text)
+
+            field = Field(title, typed, theme, name=f"list-{name}", most=LONG)
+            self.fields[f"list-{name}"] = field
+            self.column.addWidget(field)
         self.limits.moved.connect(self._named)
         self.odds.moved.connect(self._named)
         self.schools.chosen.connect(lambda s, c: self._change({"schools": {s: c}}))
@@ -243,6 +258,8 @@ class SettingsPage(Page):
         self.limits.retell()
         self.schools.retell()
         self.fields["currency"].show_text(settings.currency)
+        for name in TITLES:
+            self.fields[f"list-{name}"].show_text(getattr(settings.lists, name))
         self._named()
 
     def _named(self, _: int = 0) -> None:
@@ -282,6 +299,10 @@ class SettingsPage(Page):
         except ValueError:
             raise BadValue(text, "a factor, for example 3 or 0.2; 1 is usual") from None
         self._change({"arrangement_odds": {self.odds.name(): factor}})
+
+    def _list(self, name: str, text: str) -> None:
+        usual = text.strip().lower() == "usual"
+        self._change({name: getattr(USUAL_LISTS, name) if usual else text.strip()})
 
     def _change(self, told: dict[str, object]) -> None:
         self._say("")

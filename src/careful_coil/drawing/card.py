@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import replace
 
-from careful_coil.core.connect.rotation import seen_direction, wanted_direction
+from careful_coil.core.connect.rotation import turns_words
 from careful_coil.core.job import Job
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.values import show_ohm
@@ -33,7 +33,7 @@ def card_lines(judged: Judgement) -> list[tuple[str, str]]:
         lines.append(("On its own", f"{', '.join(alone)}, each insulated"))
     for k, (pair, ohm) in enumerate((state.expected or {}).items()):
         lines.append(("Must read" if k == 0 else "", f"{pair.replace('-', ' to ')} {_ohm(ohm)}"))
-    lines.append(("Turns", _turns(job)))
+    lines.append(("Turns", turns_words(job)))
     return lines
 
 
@@ -50,13 +50,6 @@ def _supply(job: Job) -> str:
         f"{supply.volt:g} V, {supply.hertz:g} Hz, {supply.phases}-phase, "
         f"{'measured' if sure else 'assumed'}"
     )
-
-
-def _turns(job: Job) -> str:
-    seen, wanted = seen_direction(job), wanted_direction(job)
-    if seen is not None:
-        return f"{seen.words}, as seen"
-    return f"{wanted.words}, wanted" if wanted is not None else "not seen yet"
 
 
 def proved(judged: Judgement) -> str:

@@ -6,6 +6,7 @@ from careful_coil.core.connect import Plan
 from careful_coil.core.identify.engine import SURE
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.readings import Meter, Resistance
+from careful_coil.core.ways.states import State
 from careful_coil.core.winding.arrangements import ARRANGEMENTS
 from careful_coil.drawing.hookup import draw_hookup
 from careful_coil.drawing.shapes import Drawing, moved
@@ -121,11 +122,12 @@ def hookup_drawing(
     plan: Plan,
     beside: Sequence[Sequence[str]] = (),
     lines: Mapping[str, str] | None = None,
+    state: State | None = None,
 ) -> Drawing | None:
     """Return a plan drawn on this motor's leads; joints that are not among `beside` in copper.
 
     `beside` the joints as they stand, drawn next to it in the same places; `lines` wire colours of the
-    supply's lines.
+    supply's lines; `state` what its devices stand at.
     """
     looks = looks_by_name(judged)
     if not looks:
@@ -141,6 +143,7 @@ def hookup_drawing(
         plan.devices,
         beside=beside,
         lines={n: wire(c) for n, c in (lines or {}).items()},
+        state=state or "rest",
     )
 
 

@@ -11,11 +11,13 @@ from reportlab.pdfgen.canvas import Canvas
 from careful_coil.core.condition.plain import for_the_customer
 from careful_coil.core.condition.wall import TestWanted
 from careful_coil.core.condition.wall_rules import curve_of, longest_curve
+from careful_coil.core.connect.rotation import turns_words
 from careful_coil.core.identify.history import history, reading_words
 from careful_coil.core.job import Finding
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.readings import Frame, Kick, Reading, Resistance, Switch, ohm_value
 from careful_coil.core.values import show, show_ohm
+from careful_coil.drawing.card import proved
 from careful_coil.drawing.curve import draw_test
 from careful_coil.drawing.scene import hookup_drawing
 from careful_coil.report.canvas import draw_shapes, ink
@@ -50,6 +52,7 @@ def sheet(number: int, judged: Judgement) -> bytes:
     _lines(page, "Start gear", gear_lines(judged))
     _lines(page, "Mechanics", mechanics_lines(judged))
     _hookup(page, judged)
+    _installer(page, judged)
     _findings(page, judged)
     _signature(page, judged)
     canvas.save()
@@ -175,7 +178,7 @@ def _hookup(page: Page, judged: Judgement) -> None:
         return
     supply = judged.job.supply
     if supply is not None:
-        seen = "measured" if supply.measured else "assumed"
+        seen = "measured" if supply.measured or judged.job.joined.read else "assumed"
         page.text(
             f"For {supply.volt:g} V, {supply.hertz:g} Hz, {supply.phases}-phase ({seen}): {state.plan.connection}."
         )
@@ -187,6 +190,18 @@ def _hookup(page: Page, judged: Judgement) -> None:
         x = MARGIN + drawing.width * scale + 10 * mm
         _beside(page, x, judged)
         page.y -= drawing.height * scale + 4
+    page.text(f"Turns {turns_words(judged.job)}. {proved(judged)[0].upper()}{proved(judged)[1:]}.")
+
+
+def _installer(page: Page, judged: Judgement) -> None:
+    """Write what the change asks of whoever connects it, with what was waived."""
+    done = judged.job.joined.installer
+    lines = []
+    for line in judged.installer:
+        state = done.get(line.name)
+        waived = f" (waived: {state.words})" if state and state.state == "waived" else ""
+        lines.append(f"{line.words}. {line.why}{waived}")
+    _lines(page, "For the installer: the local code decides", lines)
 
 
 def _beside(page: Page, x: float, judged: Judgement) -> None:

@@ -183,7 +183,7 @@ def _match(factors: Sequence[float], volts: Sequence[Volts]) -> bool:
 
 
 def _why_no_rating(options: list[Plan], factors: list[float], plate: Plate, fits: int) -> str:
-    spans = " and ".join(_span(v) for v in plate.volts)
+    spans = " and ".join(span_words(v) for v in plate.volts)
     names = " or ".join(dict.fromkeys(p.connection.split(":")[0] for p in options))
     families = list(dict.fromkeys(p.family for p in options))
     if fits > 1:
@@ -213,13 +213,13 @@ def _off(
 ) -> str:
     if nearest != rank and abs(apart[nearest]) <= SUPPLY_APART_PERCENT:
         return (
-            f"A {wish.start} start needs the supply at {_span(plate.volts[rank])}; on {volt:g} V this "
+            f"A {wish.start} start needs the supply at {span_words(plate.volts[rank])}; on {volt:g} V this "
             "motor runs in another connection. Start it direct, or through a drive."
         )
-    takes = " or ".join(f"{v[1]:g} V" if v[0] == v[1] else _span(v) for v in plate.volts)
+    takes = " or ".join(f"{v[1]:g} V" if v[0] == v[1] else span_words(v) for v in plate.volts)
     return (
         f"A supply of {volt:g} V is {apart[rank]:+.0f} % off the nearest rating, "
-        f"{_span(plate.volts[rank])}; "
+        f"{span_words(plate.volts[rank])}; "
         f"±{SUPPLY_APART_PERCENT:g} % is allowed. This motor takes about {takes}."
     )
 
@@ -294,7 +294,8 @@ def _apart_percent(volt: float, rated: Volts) -> float:
     return 100.0 * (volt / nearest - 1.0)
 
 
-def _span(volts: Volts) -> str:
+def span_words(volts: Volts) -> str:
+    """Return a rating's volts in words."""
     return f"{volts[0]:g} V" if volts[0] == volts[1] else f"{volts[0]:g}–{volts[1]:g} V"
 
 
@@ -309,7 +310,7 @@ def _remarks(
     if abs(apart) > EDGE_PERCENT:
         share = (volt / (rated[0] if apart < 0 else rated[1])) ** 2
         notes.append(
-            f"{volt:g} V on a {_span(rated)} rating is at the edge: torque {share:.2f} of rated."
+            f"{volt:g} V on a {span_words(rated)} rating is at the edge: torque {share:.2f} of rated."
         )
     if hertz is not None and hertz != plate_hertz:
         flux = volt / hertz / (rated[1] / plate_hertz)

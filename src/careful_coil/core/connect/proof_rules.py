@@ -142,7 +142,7 @@ def _low_run(job: Job, state: Connecting, settings: Settings) -> Iterator[Findin
         return
     limit = settings.run_amps_apart
     told = judged_run(run, hookup, plan, amps_at(job, job.supply), limit.value)
-    left = unclamped(plan, job.joined.clamps)
+    left = unclamped(plan, state.by_name(job.joined.clamps))
     if told.verdict == "good" and left:
         yield _of(
             code="low-run",
@@ -172,10 +172,10 @@ def _low_run(job: Job, state: Connecting, settings: Settings) -> Iterator[Findin
 
 
 def _clamps(job: Job, state: Connecting, settings: Settings) -> Iterator[Finding]:
-    if state.plan is None:
+    if state.plan is None or state.hookup is None:
         return
     for group, verdict, words in clamps_judged(
-        job.joined.clamps, state.plan, settings.clamp_apart.value
+        state.by_name(job.joined.clamps), state.hookup, state.plan, settings.clamp_apart.value
     ):
         yield _of(
             code=f"clamp-{'-'.join(group)}",

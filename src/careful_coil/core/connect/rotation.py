@@ -4,12 +4,14 @@ IEC 60034-8 looks at the drive end, NEMA MG 1 at the end opposite the drive: a d
 end says nothing.
 """
 
+import itertools
 from dataclasses import dataclass
 
+from careful_coil.core.connect.steps import in_order
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.job import Job
 from careful_coil.core.ways.book import plans_of
-from careful_coil.core.ways.way import Joint, Plan
+from careful_coil.core.ways.way import LINES, Joint, Plan
 
 WORDS = {"cw": "clockwise", "ccw": "counter-clockwise"}
 OTHER = {"cw": "ccw", "ccw": "cw"}
@@ -45,6 +47,14 @@ def seen_direction(job: Job) -> Direction | None:
     """Return the direction that was seen since the last joint."""
     turned = job.joined.turned
     return direction(turned.turns, turned.seen_from) if turned is not None else None
+
+
+def turns_words(job: Job) -> str:
+    """Return which way it turns, as seen or as wanted."""
+    seen, wanted = seen_direction(job), wanted_direction(job)
+    if seen is not None:
+        return f"{seen.words}, as seen"
+    return f"{wanted.words}, wanted" if wanted is not None else "not seen yet"
 
 
 def wrong_way(job: Job) -> bool:
@@ -94,26 +104,15 @@ def _other_way(plan: Plan) -> Plan | None:
 
 
 def moved_leads(before: tuple[Joint, ...], after: tuple[Joint, ...]) -> str:
-    """Return the names that stand in each other's place, in words: T5 and T8; T6 and T7."""
-    old = {n: frozenset(j) - {n} for j in before for n in j}
-    new = {n: frozenset(j) - {n} for j in after for n in j}
-    moved = sorted(n for n in old if new.get(n) != old[n] and "." not in n and n[0] != "L")
-    pairs, left = [], list(moved)
-    while left:
-        one = left.pop(0)
-        two = next((n for n in left if _swapped(one, n, old, new)), None)
-        if two is not None:
-            left.remove(two)
-            pairs.append(f"{one} and {two}")
-    return "; ".join(pairs) or " and ".join(moved)
-
-
-def _swapped(
-    one: str, two: str, old: dict[str, frozenset[str]], new: dict[str, frozenset[str]]
-) -> bool:
-    def put(names: frozenset[str]) -> frozenset[str]:
-        return frozenset({one: two, two: one}.get(n, n) for n in names)
-
-    return old[one] != new.get(one) and (
-        put(old[one]) & set(new.get(two, ())) != set() or old[one] == new.get(two)
-    )
+    """Return the leads that stand in each other's place, in words: T5 and T8; T6 and T7."""
+    wanted = {frozenset(j) for j in after}
+    names = (n for j in before for n in j if "." not in n and n not in (*LINES, "N"))
+    leads = in_order(names)
+    pairs = list(itertools.combinations(leads, 2))
+    for several in ((p,) for p in pairs), itertools.combinations(pairs, 2):
+        for exchanged in several:
+            other = {n: m for a, b in exchanged for n, m in ((a, b), (b, a))}
+            if {frozenset(other.get(n, n) for n in j) for j in before} == wanted:
+                return "; ".join(f"{a} and {b}" for a, b in exchanged)
+    moved = sorted({n for j in before if frozenset(j) not in wanted for n in j if n in leads})
+    return ", ".join(moved)

@@ -136,7 +136,7 @@ def _hookup(state: Connecting) -> Finding:
             verdict="hold",
             subject=f"A joint the plan does not have: {joint}",
             waivable=False,
-            why=f"For {state.plan.connection} it must not be there. Part it and strike the tick.",
+            why=f"For {state.plan.connection} it must not be there. The next steps part it.",
         )
     if state.joined:
         return of(

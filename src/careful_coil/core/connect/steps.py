@@ -156,13 +156,13 @@ class _Change:
         return Step(do=do, leads=joint, joint=joint, loose_after=self._loose(), text=text)
 
     def _cut(self, out: frozenset[str], piece: frozenset[str]) -> Step:
-        names = _in_order(out)
+        names = in_order(out)
         return Step(
             do="cut",
             leads=names,
-            joint=_in_order(piece),
+            joint=in_order(piece),
             loose_after=self._loose(),
-            text=f"Take {' and '.join(names)} out of the joint {' – '.join(_in_order(piece))}; "
+            text=f"Take {' and '.join(names)} out of the joint {' – '.join(in_order(piece))}; "
             "cut close to the old crimp and note the length left.",
         )
 
@@ -182,23 +182,23 @@ class _Change:
             here = next((p for p in self._now.pieces if p not in wanted), None)
             if here is None:
                 return
-            name = _in_order(here & self._spare or here)[0]
+            name = in_order(here & self._spare or here)[0]
             self._now = self._now.without(frozenset({name}), here)
             yield self._cut(frozenset({name}), here)
             rest = here - {name}
             left = rest if len(rest) == 1 else frozenset[str]()
-            yield from self._insulate(_in_order(({name} | left) & self._spare))
+            yield from self._insulate(in_order(({name} | left) & self._spare))
 
     def _links(self, to_make: list[Joint]) -> Iterator[Step]:
         """Yield the steps on a terminal board: links off, links on, lines where their post changes."""
         held = {_links_of(p) for p in self._now.pieces} - {frozenset()}
         wanted = {_links_of(frozenset(j)) for j in self._wanted} - {frozenset()}
-        for link in sorted(held - wanted, key=_in_order):
-            names = _in_order(link)
+        for link in sorted(held - wanted, key=in_order):
+            names = in_order(link)
             text = f"Take the link off {' – '.join(names)}; keep nuts and washers."
             yield Step(do="move-link", leads=names, joint=(), text=text)
-        for link in sorted(wanted - held, key=_in_order):
-            names = _in_order(link)
+        for link in sorted(wanted - held, key=in_order):
+            names = in_order(link)
             text = f"Put the link across {' – '.join(names)}; washer under each nut, the stud's torque."
             yield Step(do="move-link", leads=names, joint=names, text=text)
         for joint in to_make:
@@ -216,7 +216,7 @@ def _links_of(piece: frozenset[str]) -> frozenset[str]:
     return posts if len(posts) > 1 else frozenset()
 
 
-def _in_order(names: Iterable[str]) -> tuple[str, ...]:
+def in_order(names: Iterable[str]) -> tuple[str, ...]:
     """Return names lines first, numbers as numbers."""
 
     def key(name: str) -> tuple[bool, str, int]:

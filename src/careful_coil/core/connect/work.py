@@ -11,6 +11,7 @@ from careful_coil.core.connect.plans import (
     Wish,
     against_default,
     plan,
+    rating_of,
     which_plan,
     with_lines_exchanged,
 )
@@ -97,6 +98,10 @@ class Connecting:
             return read == wanted
         return abs(read - wanted) <= percent / 100 * wanted + self.slack_ohm
 
+    def by_name(self, by_tag: Mapping[str, float]) -> dict[str, float]:
+        """Return figures by lead name that were logged by tag."""
+        return {self.names.get(t, t): figure for t, figure in by_tag.items()}
+
     def by_tag(self, joint: Sequence[str]) -> tuple[str, ...]:
         """Return names of leads as tags; lines and terminals stay as they are."""
         tag = {name: t for t, name in self.names.items()}
@@ -124,7 +129,7 @@ def connecting(
     settings: Settings | None = None,
 ) -> Connecting:
     """Return where the connecting of a job stands."""
-    known = _known(naming, as_found)
+    known = _known(naming, as_found, Plate(job.plate.volts, job.plate.hertz or 60.0))
     if known is None:
         return Connecting(plan=None, why="The leads must be proven first.")
     arr, variant, names, by_marks = known
@@ -290,7 +295,7 @@ def _read(job: Job) -> dict[str, float]:
 
 
 def _known(
-    naming: Naming, as_found: Sequence[Reading]
+    naming: Naming, as_found: Sequence[Reading], plate: Plate
 ) -> tuple[Arrangement, str, dict[str, str], bool] | None:
     """Return winding, variant, names and whether they are the marks' word alone; None: not known.
 
@@ -300,6 +305,8 @@ def _known(
     if naming.arrangement is not None and naming.word in ("proven", "marked"):
         return naming.arrangement, naming.variant, dict(naming.names), False
     exact = [r for r in as_found if not r.meant.slips]
+    if len({(r.arrangement, r.variant) for r in exact}) > 1:  # the plate's volts part some of them
+        exact = [r for r in exact if rating_of(r.plan, plate) is not None]
     windings = {(r.arrangement, r.variant) for r in exact}
     if len(windings) != 1:
         return None

@@ -48,6 +48,11 @@ class Hands:
         return self == Hands()
 
 
+def free_name(letter: str, known: Mapping[str, object]) -> str:
+    """Return the first name of a letter that is not taken: T1, T2."""
+    return next(f"{letter}{k}" for k in range(1, len(known) + 2) if f"{letter}{k}" not in known)
+
+
 def notice_hands(hands: Hands, entry: Entry) -> Hands:
     """Return what is known after one more entry."""
     body = entry.body

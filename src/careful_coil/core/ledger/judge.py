@@ -14,6 +14,7 @@ from careful_coil.core.condition.suspicion import (
 )
 from careful_coil.core.condition.wall import Wall, wall_of
 from careful_coil.core.connect.as_found import Reading, as_found_findings, readings_of
+from careful_coil.core.connect.beyond import Line, installer_list
 from careful_coil.core.connect.dead import NOBODY, AtBench, lapsed
 from careful_coil.core.connect.plate_ohms import plate_ohm_findings
 from careful_coil.core.connect.rules import connect_findings
@@ -76,6 +77,7 @@ class Judgement:
     next: NextStep | None
     skipped: tuple[NextStep, ...] = ()
     winding: Record  # of the winding's data, the measured ohms beside them
+    installer: tuple[Line, ...] = ()  # what a change of volts asks beyond the motor
     parts: tuple[Part, ...] = ()  # wanted, with their specification
     pips: tuple[str, ...] = ()  # for each station: done, open, hold or nothing
 
@@ -163,6 +165,7 @@ def judge(
             *readings_put_off(job, every, not_here),
         ),
         winding=record,
+        installer=installer_list(job, state, settings),
         parts=parts_wanted(job, settings),
         pips=_pips(findings),
     )

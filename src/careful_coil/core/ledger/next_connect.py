@@ -35,13 +35,6 @@ def connect_steps(
             focus=f"wish-{state.asks}",
             why=state.why,
         )
-    for joint in state.wrong:
-        yield NextStep(
-            code=f"part-{joint}",
-            title=f"Part {' and '.join(joint)}",
-            station="connect",
-            why="The plan does not have this joint. Strike the tick when it is apart.",
-        )
     held = next((f for f in findings if f.code in ("step-ohm", "leftover")), None)
     if held is not None:
         yield NextStep(
@@ -50,7 +43,7 @@ def connect_steps(
     change = list(_change(state))
     if change and stale:
         yield NextStep(
-            code="dead",
+            code="dead-again",
             title="Prove it dead",
             station="connect",
             act="dead",
@@ -138,7 +131,7 @@ def _proof(job: Job, state: Connecting, findings: Sequence[Finding]) -> Iterator
         )
     yield from _open(by_code, "before-power", "Look it over before power", "before-power")
     run = by_code.get("low-run")
-    left = unclamped(state.plan, job.joined.clamps) if state.plan else ()
+    left = unclamped(state.plan, state.by_name(job.joined.clamps)) if state.plan else ()
     if run is not None and run.verdict == "unproven" and job.joined.run is not None and left:
         yield NextStep(
             code=f"clamp-{left[0]}",

@@ -115,6 +115,12 @@ def tripped_of(devices: Sequence[Device]) -> State | None:
     return replace(states_of(devices)[0], name="protector open", moment="tripped")
 
 
+def states_by_name(devices: Sequence[Device]) -> dict[str, State]:
+    """Return what devices stand at, by name, off and with the protector open last."""
+    every = [*states_of(devices), off_of(devices), tripped_of(devices)]
+    return {s.name: s for s in every if s is not None}
+
+
 def state_at(devices: Sequence[Device], moment: Moment) -> State:
     """Return the first state of a moment; at rest nothing is fed yet, switches stand at their first."""
     first, second = states_of(devices)[:2]

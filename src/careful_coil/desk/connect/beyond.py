@@ -4,7 +4,7 @@ from PySide6.QtCore import QPointF, QRect, Signal
 from PySide6.QtGui import QPainter
 from PySide6.QtWidgets import QWidget
 
-from careful_coil.core.connect.beyond import Line, installer_list
+from careful_coil.core.connect.beyond import Line
 from careful_coil.core.connect.proof_rules import tags_left
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_connect import Installer
@@ -107,7 +107,7 @@ class BeyondPart(Part):
         job = judged.job
         wrong = tags_left(job)
         tags = job.seen.voltage_tags
-        self.tags.show_rows(tuple((p, w, p not in wrong) for p, w in tags.items()))
+        self.tags.show_rows(tuple((p, w, p not in wrong) for p, w in sorted(tags.items())))
         self.tags.setVisible(bool(tags))
         volt = f"{job.supply.volt:g} V" if job.supply else "its volts"
         self.tags_words.say(
@@ -115,7 +115,7 @@ class BeyondPart(Part):
             if tags
             else "No voltage tag was noted at Intake. Look in the lead box, on the cable, at the control."
         )
-        self._lines = installer_list(job, judged.connecting, self.session.settings)
+        self._lines = judged.installer
         done = job.joined.installer
         self.roll.show_items(self._lines, set(done))
         told = [f"{n}: waived, {e.words}" for n, e in done.items() if e.state == "waived"]

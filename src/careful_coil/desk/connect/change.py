@@ -5,14 +5,16 @@ from dataclasses import replace
 from PySide6.QtWidgets import QBoxLayout, QVBoxLayout, QWidget
 
 from careful_coil.core.connect.order import MOST_JOINTS
+from careful_coil.core.connect.plans import Plate, rating_of, span_words
 from careful_coil.core.connect.proof import Offer, last_unproved, offer, read_on_the_way
 from careful_coil.core.connect.proof_rules import LEFTOVER
-from careful_coil.core.connect.work import Connecting
+from careful_coil.core.gear.work import steps_of
 from careful_coil.core.job.at_connect import StandsSo, StepTicked
 from careful_coil.core.job.spoken import EXAMPLE, read_joints
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.shop_lists import line_colours
 from careful_coil.core.values import show_ohm
+from careful_coil.core.ways.states import State, states_by_name
 from careful_coil.desk.ask_row import AskRow, EnterButton
 from careful_coil.desk.connect.step_list import StepList
 from careful_coil.desk.field import LONG
@@ -24,6 +26,7 @@ from careful_coil.desk.targets import hooked
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.scene import hookup_drawing, joints_drawing
 
+KITS = {"electronic-switch": "retrofit", "relay-voltage": "relay", "relay-current": "relay"}
 STANDS = ("as found", "all apart")
 WIDEST = 90.0  # mm of a drawing that still fits beside another
 HIGH = 230  # pixels of a drawing at 100 % text
@@ -56,6 +59,11 @@ class ChangePart(Part):
         self.pictures = QWidget()
         self.pictures.setLayout(self._side_by_side)
         self.column.addWidget(self.pictures, 1)
+        self.states = AskRow()
+        self.column.addWidget(self.states)
+        self.state = ""
+        self.kit = Prose(theme)
+        self.column.addWidget(self.kit)
         self.steps_head = Heading("One step at a time", theme, rule=True)
         self.column.addWidget(self.steps_head)
         self.steps = StepList(session, theme)
@@ -103,6 +111,7 @@ class ChangePart(Part):
         self.steps_head.say("One step at a time", remark)
         self.steps_head.setVisible(state.plan is not None)
         self.steps.show_judgement(judged)
+        self._kit(judged)
         self._proof(judged)
         self._left(judged)
         codes = ("step-ohm", "leftover")
@@ -119,7 +128,8 @@ class ChangePart(Part):
         plan, now = state.plan, state.now.joints
         lines = self._lines(judged)
         before = joints_drawing(judged, now, plan.joints if plan else (), lines)
-        after = hookup_drawing(judged, plan, now, lines) if plan else None
+        stands = self._states(judged)
+        after = hookup_drawing(judged, plan, now, lines, stands) if plan else None
         if not now:
             before = None
         shown = [p for p in (before, after) if p is not None]
@@ -134,8 +144,35 @@ class ChangePart(Part):
             drawn.parentWidget().setVisible(picture is not None)
             if picture is not None:  # the same room for both: the same coil in the same place
                 drawn.show_drawing(replace(picture, width=wide, height=high))
-        self.before_head.say("As it is", now_words(state))
+        self.before_head.say("As it is", now_words(judged))
         self.after_head.say("As it must be", plan.connection if plan else "")
+
+    def _states(self, judged: Judgement) -> State | None:
+        """Offer the states its devices have; return the one that is drawn."""
+        plan = judged.connecting.plan
+        states = states_by_name(plan.devices) if plan is not None and plan.devices else {}
+        names = ("at rest", *states)
+        self.state = self.state if self.state in states else names[0]
+
+        def stand(name: str) -> None:
+            self.state = name
+            self._pictures(judged)
+
+        self.states.ask("Drawn in which state?" if states else "", names if states else (), stand)
+        self.states.setVisible(bool(states))
+        for button, name in zip(self.states.buttons, names, strict=False):
+            button.setCheckable(True)
+            button.setChecked(name == self.state)
+        return states.get(self.state)
+
+    def _kit(self, judged: Judgement) -> None:
+        """Say what must lie on the bench before a start device is changed."""
+        state = judged.connecting
+        fresh = {s.leads[0] for s in state.steps if s.do == "fit-device"}
+        kinds = {d.kind for d in state.plan.devices if d.name in fresh} if state.plan else set()
+        work = next((KITS[k] for k in KITS if k in kinds), "")
+        first = steps_of(work)[0] if work else None
+        self.kit.say(f"First, on the bench: {first.words} {first.why}" if first else "")
 
     def _lines(self, judged: Judgement) -> dict[str, str]:
         """Return the colours of the supply's conductors by this shop's scheme."""
@@ -201,11 +238,15 @@ class ChangePart(Part):
         self.session.record(StandsSo.model_validate({"joints": joints}), station="connect")
 
 
-def now_words(state: Connecting) -> str:
-    """Return what the joints as they stand are: a connection, or how far they are."""
+def now_words(judged: Judgement) -> str:
+    """Return what the joints as they stand are: a connection with its volts, or how far they are."""
+    state = judged.connecting
     made = {frozenset(j) for j in state.now.joints}
     if state.found is not None and made == {frozenset(j) for j in state.found.joints}:
-        return state.found.connection
+        rated = rating_of(
+            state.found, Plate(judged.job.plate.volts, judged.job.plate.hertz or 60.0)
+        )
+        return f"{span_words(rated)}: {state.found.connection}" if rated else state.found.connection
     if state.plan is not None and state.joined:
         return state.plan.connection
     return f"{len(state.now.joints)} joints"

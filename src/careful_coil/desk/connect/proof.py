@@ -9,6 +9,8 @@ from careful_coil.core.connect.rotation import how_to_turn
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_connect import LeadClamped, StepTicked, TurnSeen, Wished
+from careful_coil.core.job.at_mechanics import Temporary
+from careful_coil.core.job.hands import free_name
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.entry_line import clamped_of, low_run_of
@@ -21,7 +23,7 @@ from careful_coil.desk.targets import hooked
 from careful_coil.desk.theme import Theme
 from careful_coil.desk.tick_roll import TickRoll
 
-CODES = ("line-ohms", "before-power", "low-run", "direction", "by-marks")
+CODES = ("line-ohms", "before-power", "low-run", "direction", "by-marks", "temporary")
 TURN_WANTED = "which way, from which end, how: cw drive-end indicator (or low run, bump, run)"
 HOW = ("indicator", "low run", "bump", "run")
 
@@ -52,6 +54,7 @@ class ProofPart(Part):
             ("low-run", "Low run, as read", self._low_run, "115 V 3.1/3.2/3.1 smooth cw"),
             ("clamps", "One lead, A", self._clamped, "T1 3.1"),
             ("turn-seen", "Which way it turned", self._turn_seen, "cw drive-end indicator"),
+            ("temporary", "Temporary made, it holds", self._temporary, "jumper T4 to T5"),
         ):
             grid.add(self.add_field(name, label, commit, hint, place=False))
         self.column.addWidget(grid)
@@ -95,7 +98,11 @@ class ProofPart(Part):
         self._show_run(judged)
         lines = state.plan is not None and bool(parallel_leads(state.plan))
         self.fields["clamps"].setVisible(lines)
-        left = unclamped(state.plan, job.joined.clamps) if state.plan is not None else ()
+        left = (
+            unclamped(state.plan, state.by_name(job.joined.clamps))
+            if state.plan is not None
+            else ()
+        )
         self.clamp.setVisible(bool(left) and state.joined)
         self.turn.setVisible(state.plan is not None and state.plan.turning not in ("no", "opening"))
         self.how.say(f"To turn it round: {how_to_turn(state)}" if state.plan else "")
@@ -128,7 +135,9 @@ class ProofPart(Part):
         self.fields["low-run"].show_text(told)
         seen = f"{turned.turns} {turned.seen_from} {turned.how}" if turned else ""
         self.fields["turn-seen"].show_text(seen)
-        clamps = "  ".join(f"{n} {a:g}" for n, a in judged.job.joined.clamps.items())
+        by_name = judged.connecting.by_name(judged.job.joined.clamps)
+        self.fields["temporary"].show_text("")
+        clamps = " ".join(f"{n} {a:g}" for n, a in by_name.items())
         self.fields["clamps"].show_text(clamps)
 
     def _ticked(self) -> None:
@@ -161,7 +170,7 @@ class ProofPart(Part):
         if not words or len(words) % 2 or any(w.upper() not in leads for w in words[::2]):
             raise BadValue(text, wanted)
         bodies: list[LeadClamped] = [
-            clamped_of(amp, leads[lead.upper()])
+            clamped_of(amp, state.by_tag((leads[lead.upper()],))[0])
             for lead, amp in zip(words[::2], words[1::2], strict=True)
         ]
         self.session.record(*bodies, station="connect")
@@ -171,7 +180,9 @@ class ProofPart(Part):
         if job is None:
             return
         state = job.judged.connecting
-        left = unclamped(state.plan, job.judged.job.joined.clamps) if state.plan else ()
+        left = (
+            unclamped(state.plan, state.by_name(job.judged.job.joined.clamps)) if state.plan else ()
+        )
         if left and state.joined:
             self.session.pick(hooked(job.judged, "clamp", state.by_tag(left[:1])))
             self.session.strip_wanted.emit()
@@ -186,6 +197,12 @@ class ProofPart(Part):
             raise BadValue(text, TURN_WANTED)
         body = TurnSeen.model_validate({"turns": told["turns"], "seen_from": end, "how": how})
         self.session.record(body, station="connect")
+
+    def _temporary(self, text: str) -> None:
+        job = self.session.open
+        if job is not None and text.strip():
+            name = free_name("T", job.judged.job.hands.temporary)
+            self.session.record(Temporary(name=name, words=text.strip()), station="connect")
 
     def _turn_round(self) -> None:
         job = self.session.open

@@ -60,7 +60,7 @@ class StepList(Painted):
             )
         if len(doing) > SHOWN + 1:
             rows.append(("", f"and {len(doing) - SHOWN - 1} more", ""))
-        return rows + [("hold", " – ".join(j), "part it, strike the tick") for j in state.wrong]
+        return rows + [("hold", " – ".join(j), "must not be") for j in state.wrong]
 
     def ohm_rows(self) -> list[Row]:
         """Return the line pairs with what they must read and what they read."""

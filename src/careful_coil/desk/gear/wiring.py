@@ -6,7 +6,7 @@ from PySide6.QtWidgets import QWidget
 
 from careful_coil.core.gear.wiring import Wiring, wiring_of, with_run_capacitor
 from careful_coil.core.ledger import Judgement
-from careful_coil.core.ways.states import State, off_of, states_of, tripped_of
+from careful_coil.core.ways.states import states_by_name
 from careful_coil.core.ways.way import Plan
 from careful_coil.core.winding.arrangements import arrangement
 from careful_coil.desk.ask_row import AskRow, EnterButton
@@ -77,7 +77,7 @@ class WiringPart(Part):
             self.more.setVisible(False)
             self.words.say(str(self.wiring))
             return
-        states = _states(plan)
+        states = states_by_name(plan.devices)
         names = tuple(states)
         if self.state not in states:
             self.state = names[0]
@@ -100,9 +100,3 @@ class WiringPart(Part):
     def _stand(self, name: str) -> None:
         self.state = name
         self._draw()
-
-
-def _states(plan: Plan) -> dict[str, State]:
-    """Return what its devices stand at, by name, off and with the protector open last."""
-    every = [*states_of(plan.devices), off_of(plan.devices), tripped_of(plan.devices)]
-    return {s.name: s for s in every if s is not None}

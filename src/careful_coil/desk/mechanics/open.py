@@ -6,6 +6,7 @@ from PySide6.QtWidgets import QWidget
 
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_mechanics import Modified, Temporary
+from careful_coil.core.job.hands import free_name
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk.insulation.shown import Verdicts
 from careful_coil.desk.part import Part
@@ -71,7 +72,7 @@ class OpenPart(Part):
 
     def _temporary(self, text: str) -> None:
         if text.strip():
-            body = Temporary(name=_next("T", self._hands()[0]), words=text.strip())
+            body = Temporary(name=free_name("T", self._hands()[0]), words=text.strip())
             self.session.record(body, station="mechanics")
 
     def _cleared(self, text: str) -> None:
@@ -84,7 +85,7 @@ class OpenPart(Part):
 
     def _changed(self, text: str) -> None:
         if text.strip():
-            body = Modified(name=_next("M", self._hands()[1]), words=text.strip())
+            body = Modified(name=free_name("M", self._hands()[1]), words=text.strip())
             self.session.record(body, station="mechanics")
 
     def _closed(self, text: str) -> None:
@@ -94,10 +95,6 @@ class OpenPart(Part):
         words = self._hands()[1][name].words
         body = Modified(name=name, words="" if how == NEVER else words, closed=how)
         self.session.record(body, station="mechanics")
-
-
-def _next(letter: str, known: Mapping[str, object]) -> str:
-    return next(f"{letter}{k}" for k in range(1, len(known) + 2) if f"{letter}{k}" not in known)
 
 
 def _named(text: str, known: Mapping[str, object], example: str) -> tuple[str, str]:

@@ -1,0 +1,466 @@
+"""Connect by keys: the change, its proof, a slip that ohms cannot show, other kinds of motor."""
+
+import dataclasses
+import itertools
+from datetime import timedelta
+from pathlib import Path
+from typing import Any
+
+import pytest
+from pydantic import TypeAdapter
+from pypdf import PdfReader
+from PySide6.QtCore import QPoint
+
+from careful_coil.bench.simulated import SimulatedMeter
+from careful_coil.core.job import Entry
+from careful_coil.demo.truths import BENCH_METER, TRUTHS
+from careful_coil.desk.connect.beyond import BeyondPart
+from careful_coil.desk.connect.card import CardPart
+from careful_coil.desk.connect.change import ChangePart
+from careful_coil.desk.connect.proof import ProofPart
+from careful_coil.desk.connect.what_if import WhatIfPart
+from careful_coil.desk.part import Part
+from careful_coil.desk.stations.connect import ConnectPage
+from tests.desk.driver import CTRL, Bench, Key
+
+
+def connect(bench: Bench, motor: str = "theatre") -> ConnectPage:
+    bench.open(motor)
+    bench.ctrl(Key.Key_7)
+    page = bench.page
+    assert isinstance(page, ConnectPage)
+    return page
+
+
+def part(bench: Bench, name: str, kind: type[Part]) -> Any:
+    page = bench.page
+    assert isinstance(page, ConnectPage)
+    page.open_part(name)
+    bench.settle()
+    found = page.parts[name]
+    assert isinstance(found, kind)
+    return found
+
+
+def typed(bench: Bench, field: str, text: str) -> None:
+    assert bench.page.put_cursor(field), field
+    bench.settle()
+    bench.enter(text)
+
+
+def play(bench: Bench, most: int = 40) -> list[str]:
+    """Do what the Next card says until it asks for a reading; return its titles."""
+    titles = []
+    bench.ctrl(Key.Key_M)
+    for _ in range(most):
+        step = bench.judged.next
+        assert step is not None
+        if step.station != "connect":  # what other stations want can wait here
+            bench.window.session.not_here()
+            bench.settle()
+            continue
+        if step.act not in ("dead", "part", "joint", "insulate", "tick"):
+            return titles
+        titles.append(bench.next)
+        bench.key(Key.Key_Return)
+    raise AssertionError(titles)
+
+
+def looked_over(bench: Bench) -> None:
+    """Read the lines, then tick what is seen before power."""
+    bench.meter_here()
+    while bench.judged.next is not None and bench.judged.next.act == "line":
+        bench.key(Key.Key_Space)
+    assert bench.next == "Look it over before power"
+    bench.key(Key.Key_Return, CTRL)
+    roll = part(bench, "proof", ProofPart).roll
+    for _ in roll.items:
+        bench.key(Key.Key_Space)
+
+
+def test_it_shows_what_stands_what_must_and_the_step_to_do(bench: Bench) -> None:
+    change = connect(bench).change
+    assert change.before_head.remark == "230 V: low volts: two wyes in parallel"
+    assert change.after_head.remark == "high volts: halves in series, wye"
+    assert change.after_head.remark_in(90) == "high volts"
+    rows = change.steps.step_rows()
+    assert rows[0][0] == "now"
+    assert " out of " in rows[0][1]
+    assert [row[2] for row in change.steps.ohm_rows()] == ["must read 2.04 Ω"] * 3
+    assert "at most 3" in change.steps_head.remark
+
+
+def test_the_theatres_motor_is_changed_proved_and_told_by_keys(bench: Bench) -> None:
+    page = connect(bench)
+    titles = play(bench)
+    assert titles[0] == "Prove it dead"
+    assert sum(t.startswith("Take ") for t in titles) >= 5
+    assert sum(t.startswith("Join ") for t in titles) >= 3
+    assert page.change.after_head.remark == page.change.before_head.remark
+    looked_over(bench)
+    assert bench.next == "Run it at 115 V"
+    bench.ctrl(Key.Key_M)
+    bench.key(Key.Key_Space)
+    rows = bench.ledger()
+    assert any(row.startswith("good: Low run good") for row in rows)
+    assert any(row.startswith("good: Direction right") for row in rows)
+    assert bench.next == "Change the voltage tags"
+    bench.key(Key.Key_Return, CTRL)
+    for _ in range(2):
+        bench.key(Key.Key_Return)
+        bench.key(Key.Key_Down)
+    assert set(bench.judged.job.seen.voltage_tags.values()) == {"460 V"}
+    assert bench.next == "Tell the installer"
+    bench.key(Key.Key_Return, CTRL)
+    beyond = part(bench, "beyond", BeyondPart)
+    for _ in beyond.roll.items[:-1]:
+        bench.key(Key.Key_Space)
+    typed(bench, "waive", "no drive in this stage")
+    left = [f.code for f in bench.judged.gate if f.station == "connect"]
+    assert left == []
+
+
+def slipped_meter(bench: Bench, **changes: Any) -> None:
+    """Put the meter on the theatre's motor with something joined otherwise than ticked."""
+    motor = dataclasses.replace(TRUTHS["demo-theatre"], **changes)
+    bench.job.instrument = SimulatedMeter(motor, seed=5, meter=BENCH_METER)
+    bench.window.session.bound = bench.job
+
+
+def test_a_slip_that_ohms_cannot_show_is_caught_by_the_low_run_and_the_screen_says_so(
+    bench: Bench,
+) -> None:
+    connect(bench)
+    play(bench)
+    slipped_meter(bench, joined_as={"C": "H", "H": "C"})  # T2 and T5 in each other's place
+    looked_over(bench)
+    assert any(row.startswith("good: Line ohms right") for row in bench.ledger())
+    proof = part(bench, "proof", ProofPart)
+    assert "a coil turned round" in proof.unseen.words
+    bench.ctrl(Key.Key_M)
+    bench.key(Key.Key_Space)
+    held = next(row for row in bench.ledger() if "Low run wrong" in row)
+    assert held.startswith("hold")
+    assert "Coil T2-T5 is turned round" in held
+    assert bench.next == "Off, and look at the joints"
+    assert "low-run" in {f.code for f in bench.judged.gate}
+
+
+def test_an_open_half_hides_in_the_lines_and_shows_on_the_clamp(bench: Bench) -> None:
+    connect(bench)
+    typed(bench, "supply", "230")
+    typed(bench, "stands", "L1 A B; L2 C G; L3 D E; F H J")
+    slipped_meter(bench, joined_as={"F": "nowhere-1", "H": "nowhere-2", "J": "nowhere-3"})
+    bench.ctrl(Key.Key_M)
+    typed(bench, "low-run", "57.5 V 1.9/1.9/1.9 smooth cw")
+    assert "not clamped" in next(row for row in bench.ledger() if "clamped" in row)
+    typed(bench, "clamps", "T1 0.01 T7 1.9")
+    assert any("Parallel leads do not share" in row for row in bench.ledger())
+
+
+@pytest.mark.parametrize("steps", [2, 5, 9])
+def test_killed_between_any_two_steps_it_knows_what_is_loose(
+    bench: Bench, tmp_path: Path, steps: int
+) -> None:
+    connect(bench)
+    bench.ctrl(Key.Key_M)
+    for _ in range(steps):
+        bench.key(Key.Key_Return)
+    before = bench.judged.connecting
+    bench.window.close()
+    again = Bench(tmp_path / "shop", demo=False)
+    again.open("theatre")
+    after = again.judged.connecting
+    assert after.now == before.now
+    assert [s.text for s in after.steps] == [s.text for s in before.steps]
+    again.close()
+
+
+def test_proof_of_no_volts_lapses_and_the_next_cut_asks_again(bench: Bench) -> None:
+    connect(bench)
+    bench.ctrl(Key.Key_M)
+    bench.key(Key.Key_Return)
+    assert bench.next.startswith("Take ")
+    bench.later = timedelta(minutes=45)
+    entries = len(bench.job.entries)
+    bench.key(Key.Key_Return)
+    assert len(bench.job.entries) == entries  # nothing was cut on an old proof
+    assert bench.next == "Prove it dead"
+    assert "min ago" in (bench.judged.next.why if bench.judged.next else "")
+    bench.key(Key.Key_Return)
+    assert bench.next.startswith("Take ")
+
+
+def test_each_joint_is_proved_by_one_reading_from_the_meter(bench: Bench) -> None:
+    change = connect(bench).change
+    bench.ctrl(Key.Key_M)
+    while not bench.judged.connecting.now.made:
+        bench.key(Key.Key_Return)
+    assert "proves itself" in change.offered.words
+    change.read.setFocus()
+    bench.key(Key.Key_Return)
+    bench.meter_here()
+    change.read.setFocus()
+    bench.key(Key.Key_Return)
+    bench.key(Key.Key_Space)
+    assert len(bench.judged.job.joined.ohms) == 1
+    assert not any("does not read right" in row for row in bench.ledger())
+    change.read.setFocus()
+    bench.key(Key.Key_Return)
+    bench.enter("open")
+    assert any("does not read right" in row for row in bench.ledger())
+    bench.ctrl(Key.Key_Z)
+    assert not any("does not read right" in row for row in bench.ledger())
+
+
+def test_a_temporary_is_registered_where_it_is_made_and_holds(bench: Bench) -> None:
+    connect(bench)
+    typed(bench, "temporary", "clip lead T4 to T7")
+    held = next(f for f in bench.judged.gate if f.code == "temporary")
+    assert "clip lead T4 to T7" in held.subject + held.why
+
+
+def test_a_leftover_that_differs_is_told_and_holds(bench: Bench) -> None:
+    change = connect(bench).change
+    bench.ctrl(Key.Key_M)
+    while not bench.judged.connecting.now.made:
+        bench.key(Key.Key_Return)
+    assert "must be" in change.left.words
+    change.differs.setFocus()
+    bench.key(Key.Key_Return)
+    assert bench.next == "What is left over differs from the plan"
+    change.differs.setFocus()
+    bench.key(Key.Key_Return)
+    assert bench.next != "What is left over differs from the plan"
+
+
+def test_a_click_on_the_step_is_enter(bench: Bench) -> None:
+    change = connect(bench).change
+    page = bench.page
+    page.ensureWidgetVisible(change.steps)
+    before = len(bench.job.entries)
+    y = sum(change.steps._height(r[0]) for r in change.steps.step_rows()[:0]) + 20
+    bench.click(change.steps, QPoint(30, y))
+    assert len(bench.job.entries) == before + 1
+
+
+@pytest.mark.parametrize(
+    ("text", "words"),
+    [("120", "off the nearest rating"), ("208", "at the edge"), ("460", "High volts")],
+)
+def test_another_supply_is_answered_at_once(bench: Bench, text: str, words: str) -> None:
+    page = connect(bench)
+    typed(bench, "supply", text)
+    page.open_part("wanted")
+    assert words in page.parts["wanted"].words.words  # type: ignore[attr-defined]
+
+
+REFUSED = [
+    *(("supply", t) for t in ("volts", "-230", "12 A", "0")),
+    *(("supply-line", t) for t in ("400", "400/400", "a/b/c", "400/400/400/400")),
+    ("supply-neutral", "230/x/230"),
+    ("supply-hertz", "fast"),
+    ("wish-rotation", "left"),
+    ("wish-start", "slowly"),
+    ("wish-cable-mm2", "thick"),
+    ("stands", "L1 Z"),
+    ("stands", "L1 A; L2 A"),
+    ("low-run", "115 V 3/3/3 smooth"),
+    ("turn-seen", "left"),
+    ("what-if", "T1"),
+]
+
+
+def test_what_cannot_be_read_is_refused_in_place_and_nothing_is_logged(bench: Bench) -> None:
+    page = connect(bench)
+    before = len(bench.job.entries)
+    for field, text in REFUSED:
+        typed(bench, field, text)
+        assert page.fields[field].message.text(), (field, text)
+        assert len(bench.job.entries) == before, (field, text)
+
+
+def test_six_voltages_name_the_supply(bench: Bench) -> None:
+    connect(bench)
+    typed(bench, "supply", "460")
+    typed(bench, "supply-line", "462/459/461")
+    typed(bench, "supply-neutral", "266/265/267")
+    assert any("Supply measured" in row and "star" in row for row in bench.ledger())
+    typed(bench, "supply-line", "470/460/440")
+    assert any(row.startswith("watch: Supply out of balance") for row in bench.ledger())
+
+
+def test_what_if_is_tried_and_every_slip_listed_with_its_test(bench: Bench) -> None:
+    connect(bench)
+    tried = part(bench, "what-if", WhatIfPart)
+    bench.settle(lambda: bool(tried.roll.slips))
+    assert "31 of 31 (100 %)" in tried.covered.words
+    typed(bench, "what-if", "turn T5")
+    assert "turned round" in tried.verdict.words
+    assert "183 %" in tried.words.words
+    assert "Shown by the low run." in tried.words.words
+    tried.roll.setFocus()
+    bench.key(Key.Key_End)
+    assert tried.about.words
+
+
+def test_the_hookup_card_is_written_as_card_tag_and_drawing(bench: Bench, tmp_path: Path) -> None:
+    connect(bench)
+    card = part(bench, "card", CardPart)
+    assert "NOT FINISHED" in card.preview.accessibleDescription()
+    card.write.setFocus()
+    bench.key(Key.Key_Return)
+    assert card.said.words.startswith("Written")
+    folder = tmp_path / "shop" / "sheets"
+    words = PdfReader(folder / "hookup-214.pdf").pages[0].extract_text()
+    assert "Theatre, stage fan" in words
+    assert "T4 – T7" in words
+    assert "NOT FINISHED" in words
+    assert "460 V" in words
+    assert "T4" in (folder / "hookup-214.svg").read_text(encoding="utf-8")
+    assert "NOT FINISHED" in PdfReader(folder / "hookup-tag-214.pdf").pages[0].extract_text()
+
+
+def log(bench: Bench, *bodies: dict[str, Any]) -> None:
+    """Record entries as another bench would have."""
+    kinds: TypeAdapter[Any] = TypeAdapter(Entry.model_fields["body"].annotation)
+    bench.window.session.record(*(kinds.validate_python(b) for b in bodies), station="leads")
+    bench.settle()
+
+
+def new_motor(bench: Bench, marks: str, *bodies: dict[str, Any], **plate: str) -> ConnectPage:
+    """Start a job with leads tagged and printed alike, its joints found as given."""
+    bench.ctrl(Key.Key_N)
+    leads = [{"tag": m, "marking": m} for m in marks.split()]
+    told = [{"kind": "plate", "field": f, "text": t} for f, t in plate.items()]
+    log(bench, *told, {"kind": "leads", "leads": leads}, *bodies)
+    bench.ctrl(Key.Key_7)
+    page = bench.page
+    assert isinstance(page, ConnectPage)
+    return page
+
+
+def joints(text: str) -> dict[str, Any]:
+    return {"kind": "found-hookup", "joints": [j.split() for j in text.split(";")], "ran": "yes"}
+
+
+def test_a_single_phase_motor_of_two_voltages_is_reversed(bench: Bench) -> None:
+    """Marks and joints as found name it: start exchanged against the main, not both."""
+    page = new_motor(
+        bench,
+        "T1 T2 T3 T4 T5 T8",
+        joints("L1 T1;T2 T3 T8;L2 T4 T5"),
+        phases="1",
+        volt="115/230",
+        hertz="60",
+        amp="14/7",
+    )
+    typed(bench, "supply", "230")
+    assert bench.judged.connecting.plan is not None, bench.judged.connecting.why
+    assert bench.judged.connecting.joined
+    page.open_part("proof")
+    proof = page.parts["proof"]
+    assert isinstance(proof, ProofPart)
+    assert "T5 and T8" in proof.how.words
+    proof.turn.setFocus()
+    bench.key(Key.Key_Return)
+    page.open_part("change")
+    play(bench)
+    now = {frozenset(j) for j in bench.judged.connecting.now.joints}
+    assert {frozenset(("T2", "T3", "T5")), frozenset(("L2", "T4", "T8"))} <= now
+
+
+def test_a_wye_start_delta_run_motor_has_both_stages(bench: Bench) -> None:
+    page = new_motor(
+        bench,
+        "T1 T2 T3 T4 T5 T6",
+        joints("L1 T1;L2 T2;L3 T3;T4 T5 T6"),
+        phases="3",
+        volt="400/690",
+        hertz="50",
+        amp="15/8.7",
+    )
+    typed(bench, "supply", "400")
+    typed(bench, "wish-start", "wye-delta")
+    plan = bench.judged.connecting.plan
+    assert plan is not None
+    assert [s.name for s in plan.stages] == ["star", "delta"]
+    words = page.parts["wanted"].words.words  # type: ignore[attr-defined]
+    assert "a third of delta's" in words
+    typed(bench, "supply", "690")
+    assert bench.judged.connecting.plan is None
+    assert "wye-delta start needs the supply at 400 V" in bench.judged.connecting.why
+
+
+def test_a_five_lead_universal_motor_runs_all_six_ways(bench: Bench) -> None:
+    bench.open("sander")
+    readings = {
+        "AD": "3.40",
+        "BC": "1.18",
+        "BE": "1.92",
+        "CE": "3.10",
+        **dict.fromkeys(("AB", "AC", "AE", "DB", "DC", "DE"), "open"),
+    }
+    log(
+        bench,
+        *(
+            {
+                "kind": "reading",
+                "reading": {"kind": "resistance", "between": list(p), "value": v},
+            }
+            for p, v in readings.items()
+        ),
+        {"kind": "reading", "reading": {"kind": "shaft", "between": ["A", "D"], "value": "varies"}},
+    )
+    bench.ctrl(Key.Key_7)
+    typed(bench, "supply", "230")
+    typed(bench, "wish-seen-from", "drive-end")
+    made = set()
+    for speed, way in itertools.product(("high", "medium", "low"), ("cw", "ccw")):
+        typed(bench, "wish-speed", speed)
+        typed(bench, "wish-rotation", way)
+        plan = bench.judged.connecting.plan
+        assert plan is not None, bench.judged.connecting.why
+        assert (plan.speed, plan.reversed) == (speed, way == "ccw")
+        play(bench)
+        assert bench.judged.connecting.joined
+        made.add(frozenset(frozenset(j) for j in bench.judged.connecting.now.joints))
+    assert len(made) == 6
+
+
+def test_a_two_capacitor_motors_switch_is_replaced(bench: Bench) -> None:
+    """The old switch comes out, the electronic one goes in its place, before any joint is made."""
+    connect(bench, "chandlery")
+    typed(bench, "supply", "230")
+    told = {"kind": "device-fitted", "name": "S1", "device": ""}
+    fitted = {"kind": "device-fitted", "name": "E1", "device": "electronic-switch"}
+    run = [
+        {"kind": "capacitor", "name": "C2", "field": "marking", "text": "30 µF 450 V"},
+        {"kind": "capacitor", "name": "C2", "field": "serves", "text": "run"},
+    ]
+    was = bench.judged.connecting.plan
+    assert was is not None
+    stands = {"kind": "stands-so", "joints": [list(j) for j in by_tag(bench, was.joints)]}
+    log(bench, stands)
+    assert bench.judged.connecting.joined
+    log(bench, told, fitted, *run)
+    part(bench, "change", ChangePart)
+    state = bench.judged.connecting
+    assert state.plan is not None, state.why
+    assert {d.name for d in state.plan.devices} == {"C1", "C2", "E1"}
+    shown = [row[1] for row in bench.page.change.steps.step_rows() if row[0] != "good"]  # type: ignore[attr-defined]
+    assert shown[0] == "Take out S1"
+    assert {"Fit E1", "Fit C2"} <= set(shown)
+
+
+def by_tag(bench: Bench, joined: tuple[tuple[str, ...], ...]) -> list[tuple[str, ...]]:
+    return [bench.judged.connecting.by_tag(j) for j in joined]
+
+
+def test_the_bench_lists_are_changed_in_the_settings_and_counted_at_once(bench: Bench) -> None:
+    connect(bench)
+    bench.window.session.change_settings({"bench": "variable-ac"})
+    bench.settle()
+    tried = part(bench, "what-if", WhatIfPart)
+    bench.settle(lambda: bool(tried.roll.slips))
+    assert "low run" not in tried.covered.words
