@@ -18,8 +18,8 @@ from careful_coil.desk.theme import Theme
 from careful_coil.desk.window import Window
 
 LAYOUT_ROUNDS = 8  # parts within parts fit their heights one after the other
-SETTINGS, NEW = "settings", "new"
-# name of the picture; motor, a new one, or the settings; station; part of it
+SETTINGS = "settings"
+# name of the picture; motor or the settings; station; part of it
 VIEWS = (
     ("intake", "demo-bakery", "intake", "counter"),
     ("intake-hookup", "demo-theatre", "intake", "hookup"),
@@ -36,10 +36,10 @@ VIEWS = (
     ("mechanics", "demo-dairy", "mechanics", "bearings"),
     ("mechanics-commutator", "demo-sander", "mechanics", "bars"),
     ("winding", "demo-boatyard", "winding", "record"),
-    ("connect", "demo-theatre", "connect", ""),
+    ("connect", "demo-theatre", "connect", "change"),
+    ("connect-what-if", "demo-theatre", "connect", "what-if"),
     ("release", "demo-cider-mill", "release", ""),
     ("settings", SETTINGS, "", ""),
-    ("intake-empty", NEW, "intake", "counter"),
 )
 
 
@@ -74,9 +74,6 @@ def show(window: Window, job: str, station: str, part: str) -> None:
     """Bring a view up and wait for it."""
     if job == SETTINGS:
         window.settings()
-    elif job == NEW:
-        window.session.new_job()
-        settle(window)
     else:
         window.session.open_job(job)
         settle(window, partial(is_open, window, job))

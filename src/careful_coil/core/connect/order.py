@@ -6,10 +6,11 @@ order is found over sets of joints, not over orders.
 
 from collections.abc import Callable, Collection, Iterator, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 from careful_coil.core.ways.way import LINES, Joint
 
-MOST_JOINTS = 12  # beyond it the next one is the one that leaves the fewest loose
+MOST_JOINTS = 10  # beyond it the next one is the one that leaves the fewest loose
 Names = frozenset[str]
 Cost = tuple[int, int]
 
@@ -73,61 +74,82 @@ def freeing(now: Standing, joint: Joint, spare: Names) -> Iterator[Move]:
         yield Move(out=out, piece=piece, after=now)
 
 
+@lru_cache(maxsize=256)
 def best_order(
-    leads: Collection[str],
+    leads: tuple[str, ...],
     start: Standing,
-    wanted: Sequence[Joint],
+    wanted: tuple[Joint, ...],
     spare: Names,
     lines_first: bool = False,
-) -> list[Joint]:
-    """Return wanted joints in the order of the fewest leads loose at once, then by habit, then of the fewest in all."""
+) -> tuple[Joint, ...]:
+    """Return wanted joints in the order of the fewest leads loose at once, then by habit, then in all."""
     if len(wanted) > MOST_JOINTS:
-        return _greedy(leads, start, wanted, spare)
+        return tuple(_greedy(leads, start, wanted, spare))
     count = len(wanted)
+    ways = _ways(leads, start, wanted, spare)
 
-    def by_peak(cost: Cost, peak: int, after: int, joint: Joint, place: int) -> Cost:
-        return max(cost[0], peak), 0
+    def by_peak(cost: Cost, way: _Way, place: int) -> Cost:
+        return max(cost[0], way.peak), 0
 
-    def by_habit(cost: Cost, peak: int, after: int, joint: Joint, place: int) -> Cost:
-        late = any(n in LINES for n in joint) != lines_first
-        return cost[0] + (count - place if late else 0), cost[1] + peak + after
+    def by_habit(cost: Cost, way: _Way, place: int) -> Cost:
+        late = any(n in LINES for n in wanted[way.joint]) != lines_first
+        return cost[0] + (count - place if late else 0), cost[1] + way.peak + way.after
 
-    (peak, _), _ = _search(leads, start, wanted, spare, by_peak, len(leads))
-    return _search(leads, start, wanted, spare, by_habit, peak)[1]
+    (peak, _), _ = _cheapest(ways, count, by_peak, len(leads))
+    return tuple(wanted[k] for k in _cheapest(ways, count, by_habit, peak)[1])
 
 
-def _search(
-    leads: Collection[str],
-    start: Standing,
-    wanted: Sequence[Joint],
-    spare: Names,
-    price: Callable[[Cost, int, int, Joint, int], Cost],
+@dataclass(frozen=True, slots=True)
+class _Way:
+    """One joint made from a set of joints: which, leads loose at most on the way and after it."""
+
+    joint: int
+    peak: int
+    after: int
+
+
+def _ways(
+    leads: Collection[str], start: Standing, wanted: Sequence[Joint], spare: Names
+) -> list[list[_Way]]:
+    """Return for each set of joints made (as bits) the joints that can be made next."""
+    standing: dict[int, Standing] = {0: start}
+    found: list[list[_Way]] = []
+    for made in range(1 << len(wanted)):
+        now, own = standing.pop(made), []
+        for k, joint in enumerate(wanted):
+            if made >> k & 1:
+                continue
+            freed, peak = _freed(leads, now, joint, spare)
+            then = freed.with_joint(joint)
+            standing.setdefault(made | 1 << k, then)
+            own.append(_Way(k, peak, then.loose(leads)))
+        found.append(own)
+    return found
+
+
+def _cheapest(
+    ways: Sequence[Sequence[_Way]],
+    count: int,
+    price: Callable[[Cost, _Way, int], Cost],
     most: int,
-) -> tuple[Cost, list[Joint]]:
+) -> tuple[Cost, list[int]]:
     """Return the cheapest order and its cost, never more than `most` leads loose.
 
-    `price` takes the cost so far, leads loose before a joint and after it, the joint, its place.
+    `price` takes the cost so far, the joint with its figures, and its place in the order.
     """
-    count = len(wanted)
-    standing: dict[int, Standing] = {0: start}
     best: dict[int, tuple[Cost, list[int]]] = {0: ((0, 0), [])}
     for made in range(1 << count):
         if made not in best:
             continue
         cost, order = best[made]
-        for k, joint in enumerate(wanted):
-            if made >> k & 1:
+        for way in ways[made]:
+            if way.peak > most:
                 continue
-            freed, peak = _freed(leads, standing[made], joint, spare)
-            if peak > most:
-                continue
-            after, then = made | 1 << k, freed.with_joint(joint)
-            told = price(cost, peak, then.loose(leads), joint, len(order))
+            after = made | 1 << way.joint
+            told = price(cost, way, len(order))
             if after not in best or told < best[after][0]:
-                best[after] = told, [*order, k]
-                standing[after] = then
-    cost, order = best[(1 << count) - 1]
-    return cost, [wanted[k] for k in order]
+                best[after] = told, [*order, way.joint]
+    return best[(1 << count) - 1]
 
 
 def _freed(

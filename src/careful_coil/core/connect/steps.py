@@ -113,7 +113,13 @@ class _Change:
             yield from self._links(to_make)
         else:
             yield from self._insulate(bare)
-            order = best_order(self._leads, self._now, to_make, self._spare, self._ways.lines_first)
+            order = best_order(
+                tuple(self._leads),
+                self._now,
+                tuple(to_make),
+                self._spare,
+                self._ways.lines_first,
+            )
             for joint in order:
                 yield from self._make(joint)
             yield from self._open_rest()
