@@ -147,9 +147,13 @@ def drawing(painter: QPainter, theme: Theme, shapes: Drawing, into: QRectF, most
                 (x, y),
                 (x - 5.5, y - 3.4),
             )
-            painter.setPen(QPen(theme.colour(shape.token), max(0.5 * scale, 1.4)))
+            flag = QPolygonF([at(c) for c in corners])
             painter.setBrush(theme.colour("surface"))
-            painter.drawPolygon(QPolygonF([at(c) for c in corners]))
+            if shape.token != "ink":  # a conductor's own colour may be that of the ground
+                painter.setPen(QPen(theme.colour("quiet"), max(0.9 * scale, 3.4)))
+                painter.drawPolygon(flag)
+            painter.setPen(QPen(theme.colour(shape.token), max(0.5 * scale, 1.4)))
+            painter.drawPolygon(flag)
             _centred(painter, theme, shape.text, at((x, y - 5.6)), max(4.0 * scale, 13), "ink")
         elif isinstance(shape, Words):
             _words(painter, theme, shape, at(shape.at), scale)

@@ -12,6 +12,7 @@ from careful_coil.desk.painted import Painted
 from careful_coil.desk.session import Session
 from careful_coil.desk.theme import Theme
 
+NARROW = 470  # pixels at 100 % text: less than two columns take
 SHOWN = 6  # steps to come; the rest is counted
 Row = tuple[str, str, str]  # mark or "now", words, remark
 
@@ -31,8 +32,10 @@ class StepList(Painted):
 
     def least_height(self) -> int:
         """Return the height that shows all of it."""
-        columns = (self.step_rows(), self.ohm_rows())
-        return max(sum(self._height(r[0]) for r in rows) for rows in columns) + 4
+        high = [
+            sum(self._height(r[0]) for r in rows) for rows in (self.step_rows(), self.ohm_rows())
+        ]
+        return (sum(high) if self._stacked() else max(high)) + 4
 
     def show_judgement(self, judged: Judgement) -> None:
         """Take the state of the connecting, and the lead colours."""
@@ -84,28 +87,35 @@ class StepList(Painted):
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         """A click on the current line is Enter."""
-        left = event.position().x() < self._split()
-        y = 0
-        for kind, *_ in self.step_rows() if left else self.ohm_rows():
-            y += self._height(kind)
-            if event.position().y() < y:
-                if kind == "now":
+        for rows, x, y, wide in self._columns():
+            for kind, *_ in rows:
+                box = QRect(x, y, wide, self._height(kind))
+                y += self._height(kind)
+                if kind == "now" and box.contains(event.position().toPoint()):
                     self.chosen.emit(None)
-                return
 
-    def _split(self) -> int:
-        return round(self.width() * 0.55)
+    def _stacked(self) -> bool:
+        """Whether there is no room for two columns."""
+        return self.width() < self.theme.px(NARROW)
+
+    def _columns(self) -> list[tuple[list[Row], int, int, int]]:
+        """Return both lists with where they stand: x, y, width."""
+        steps, ohms, wide = self.step_rows(), self.ohm_rows(), self.width()
+        if self._stacked():
+            below = sum(self._height(r[0]) for r in steps)
+            return [(steps, 0, 0, wide), (ohms, 0, below, wide)]
+        split = round(wide * 0.55)
+        return [(steps, 0, 0, split - 16), (ohms, split, 0, wide - split)]
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        """Draw the steps on the left, line ohms on the right; the current line framed in copper."""
+        """Draw the steps on the left, line ohms beside or below; the current line framed in copper."""
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        split = self._split()
-        self._column(painter, self.step_rows(), 0, split - 16)
-        self._column(painter, self.ohm_rows(), split, self.width() - split)
+        for rows, x, y, wide in self._columns():
+            self._column(painter, rows, x, y, wide)
 
-    def _column(self, painter: QPainter, rows: list[Row], x: int, wide: int) -> None:
-        t, y = self.theme, 0
+    def _column(self, painter: QPainter, rows: list[Row], x: int, y: int, wide: int) -> None:
+        t = self.theme
         for kind, words, remark in rows:
             high = self._height(kind)
             box = QRect(x + 1, y, wide - 2, high - 4)
