@@ -234,6 +234,31 @@ def test_a_leftover_that_differs_is_told_and_holds(bench: Bench) -> None:
     assert bench.next != "What is left over differs from the plan"
 
 
+def test_enter_on_the_steps_does_them_whatever_other_stations_want(bench: Bench) -> None:
+    """A motor whose marks alone are known: Leads wants readings, the change goes on all the same."""
+    page = new_motor(
+        bench,
+        "T1 T2 T3 T4 T5 T6 T7 T8 T9",
+        joints("L1 T1 T7;L2 T2 T8;L3 T3 T9;T4 T5 T6"),
+        phases="3",
+        volt="230/460",
+        hertz="60",
+        amp="18/9",
+    )
+    typed(bench, "supply", "460")
+    if bench.judged.connecting.plan is None:  # wye or delta inside: the joints as found say
+        raise AssertionError(bench.judged.connecting.why)
+    page.open_part("change")
+    assert bench.judged.next is not None
+    assert bench.judged.next.station != "connect"
+    for _ in range(30):
+        if bench.judged.connecting.joined:
+            break
+        bench.key(Key.Key_Return)
+    assert bench.judged.connecting.joined
+    assert bench.judged.connecting.by_marks
+
+
 def test_a_click_on_the_step_is_enter(bench: Bench) -> None:
     change = connect(bench).change
     page = bench.page

@@ -347,3 +347,9 @@ def test_a_plug_is_mirrored_from_the_wires_with_its_numbers() -> None:
     assert on_face["A"] < on_face["B"]
     dashed = [s for s in face.shapes if isinstance(s, Stroke) and s.dashed]
     assert len(dashed) == 2  # the empty one and the one not looked at
+
+
+def test_a_joint_of_lines_alone_is_no_reason_to_fail() -> None:
+    network = ARRANGEMENTS["three-phase-6-lead"].network
+    drawn = draw_hookup(network, [("L1", "L3"), ("L2", "T2"), ("L1", "X9")], {})
+    assert [s.text for s in drawn.shapes if isinstance(s, Flag)] == ["L2"]

@@ -15,12 +15,11 @@ from PySide6.QtWidgets import (
 )
 
 from careful_coil.core.connect.work import Connecting
-from careful_coil.core.job import AnyBody
-from careful_coil.core.job.at_connect import Insulated, Parted, StepTicked
 from careful_coil.core.job.at_insulation import Covers
-from careful_coil.core.job.entries import STATIONS, JointMade, ProvedDead, Station
+from careful_coil.core.job.entries import STATIONS, ProvedDead, Station
 from careful_coil.core.ledger import Judgement, NextStep
 from careful_coil.core.ledger.next_card import PROBED
+from careful_coil.desk.connect.acts import DEAD_WORK
 from careful_coil.desk.keys import KeySheet
 from careful_coil.desk.ledger import Ledger
 from careful_coil.desk.rack import Rack
@@ -53,13 +52,6 @@ ABOUT: dict[Station, str] = {
     "winding": "Winding keeps the data of a winding, works out what they give and what a new one needs.",
     "connect": "Connect gives the joints for the supply and proves them by ohms.",
     "release": "Release shows all that stands before it can go, and takes the signature.",
-}
-
-CONNECTS: dict[str, Callable[[tuple[str, ...]], AnyBody]] = {  # acts of the Next card: dead work
-    "joint": lambda names: JointMade(joint=names),
-    "part": lambda names: Parted(leads=names),
-    "insulate": lambda names: Insulated(lead=names[0]),
-    "tick": lambda names: StepTicked(step=names[0]),
 }
 
 
@@ -134,7 +126,7 @@ class Window(QMainWindow):
         connect = self.pages["connect"]
         release, intake = self.pages["release"], self.pages["intake"]
         if isinstance(connect, ConnectPage):
-            connect.change.steps.chosen.connect(lambda _: self.do_next())
+            connect.change.steps.chosen.connect(lambda _: self.do_connect())
         if isinstance(intake, IntakePage):
             intake.stubs_wanted.connect(self.write_stubs)
         leads = self.pages["leads"]
@@ -275,11 +267,11 @@ class Window(QMainWindow):
         if job is None or step is None:
             return
         here = self.session.station == step.station
-        if step.act in CONNECTS and here:
+        if step.act in DEAD_WORK and here:
             self._dead_work(step, job.judged.connecting)
             return
         if step.act == "dead" and here:
-            self._prove_dead()
+            self._prove_dead(step.station)
             return
         if step.act == "covers" and here:
             self.session.record(Covers(), station="insulation")
@@ -293,10 +285,23 @@ class Window(QMainWindow):
         if here and step.act in PROBED:
             self._say_how(step)
 
+    def do_connect(self) -> None:
+        """Do the step that Connect shows, whatever other stations still want."""
+        job = self.session.open
+        step = next(iter(job.judged.at_connect), None) if job else None
+        if job is None or step is None:
+            return
+        if step.act in DEAD_WORK:
+            self._dead_work(step, job.judged.connecting)
+        elif step.act == "dead":
+            self._prove_dead(step.station)
+        else:
+            self.go(step.station, step.focus)
+
     def _dead_work(self, step: NextStep, state: Connecting) -> None:
         """Log a cut, a joint, a lead covered or a device fitted, while the proof of no volts holds."""
         if self.session.still_dead():
-            body = CONNECTS[step.act](state.by_tag(step.ends))
+            body = DEAD_WORK[step.act](state.by_tag(step.ends))
             self.session.record(body, station="connect")
 
     def _say_how(self, step: NextStep) -> None:
@@ -308,7 +313,7 @@ class Window(QMainWindow):
         self.strip.note.say(words, "note")
         self.to_strip()
 
-    def _prove_dead(self) -> None:
+    def _prove_dead(self, station: Station) -> None:
         if not self.session.who:
             self.way.say(
                 "Your initials first, at the foot of the rack: it is logged under them.", "watch"
@@ -316,8 +321,6 @@ class Window(QMainWindow):
             self.rack.show()
             self.rack.who.setFocus(Qt.FocusReason.OtherFocusReason)
             return
-        step = self.session.open.judged.next if self.session.open else None
-        station = step.station if step is not None else "leads"
         self.session.record(ProvedDead(volt=0.0), station=station)
 
     # --- the sheet ------------------------------------------------------------------------------

@@ -54,7 +54,7 @@ def draw_hookup(
         [max(pair) for pair in zip(one, two, strict=True)]
         for one, two in zip(wires.allot(nets, elements), wires.allot(others, elements), strict=True)
     )
-    used = [n for n in LINES if any(n in j for j in joints)]
+    used = [n for n in LINES if any(net.line == n for net in nets)]  # lines that feed something
     head = FLAG if used else 2.0
     texts = [looks[n].tag if n in looks else n for n in network.leads]
     loose_flags = _loose(nets)

@@ -9,7 +9,7 @@ from careful_coil.core.errors import ValueOutOfRange
 from careful_coil.core.job import Finding, Job, Verdict
 from careful_coil.core.job.at_connect import SupplyRead
 from careful_coil.core.job.entries import Supply
-from careful_coil.core.run.supply import lost_line, name_supply, unbalance
+from careful_coil.core.run.supply import lost_line, name_supply, unbalance, whole
 from careful_coil.core.settings import Settings
 from careful_coil.core.values import show_ohm
 from careful_coil.core.ways.book import unlined
@@ -95,10 +95,10 @@ def _measured(job: Job, settings: Settings) -> Iterator[Finding]:
         return
     of = partial(Finding, code="supply-unbalance", station="connect", unit="%")
     lost = lost_line(read.line, read.neutral or ())
-    if lost:
+    if lost or not whole(read.line):
         yield of(
             verdict="hold",
-            subject=f"{lost} is lost",
+            subject=f"{lost} is lost" if lost else "A line is lost, or a lead on the wrong post",
             why="A lost phase, not unbalance. Look upstream: fuse, contact, terminal. The dead side can still kill.",
             gate=True,
             waivable=False,

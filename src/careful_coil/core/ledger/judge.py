@@ -76,6 +76,7 @@ class Judgement:
     gate: tuple[Finding, ...]  # what stands before it can go
     next: NextStep | None
     skipped: tuple[NextStep, ...] = ()
+    at_connect: tuple[NextStep, ...] = ()  # what Connect asks for, in order, whatever else is open
     winding: Record  # of the winding's data, the measured ohms beside them
     installer: tuple[Line, ...] = ()  # what a change of volts asks beyond the motor
     parts: tuple[Part, ...] = ()  # wanted, with their specification
@@ -165,6 +166,7 @@ def judge(
             *readings_put_off(job, every, not_here),
         ),
         winding=record,
+        at_connect=connect,
         installer=installer_list(job, state, settings),
         parts=parts_wanted(job, settings),
         pips=_pips(findings),

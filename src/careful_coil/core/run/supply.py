@@ -164,6 +164,11 @@ def lost_line(line: Sequence[float], neutral: Sequence[float]) -> str:
     return ""
 
 
+def whole(volts: Sequence[float]) -> bool:
+    """Whether three line-to-line volts are those of a supply of which no line is lost."""
+    return min(volts) > LOST_SHARE * max(volts)
+
+
 def unbalance(volts: Sequence[float]) -> Unbalance:
     """Return the unbalance of three line-to-line volts and what it derates to.
 
@@ -171,7 +176,7 @@ def unbalance(volts: Sequence[float]) -> Unbalance:
     derating is interpolated, beyond its end there is none. Raises: ValueOutOfRange for a lost phase,
     which is not unbalance. Source: NEMA MG 1, 12.45 and 14.36.
     """
-    if min(volts) <= LOST_SHARE * max(volts):
+    if not whole(volts):
         read = " / ".join(f"{v:g}" for v in volts)
         raise ValueOutOfRange(
             read, "three volts of which none is lost", "A lost phase is not unbalance."

@@ -91,8 +91,8 @@ class ChangePart(Part):
             drawn.setMinimumHeight(theme.px(HIGH))
 
     def start(self) -> QWidget:
-        """Start at the reading that is offered, else at the joints as they stand."""
-        return self.read if self.read.isVisibleTo(self) else self.fields["stands"].cell
+        """Start at the steps, where there are any, else at the joints as they stand."""
+        return self.steps if self.steps.state.steps else self.fields["stands"].cell
 
     def told(self, judged: Judgement) -> tuple[str, str]:
         """Return how many joints stand."""

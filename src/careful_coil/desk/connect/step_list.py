@@ -1,7 +1,7 @@
 """The change as a list: what stands, the one step to do now, those to come, beside it the line ohms."""
 
-from PySide6.QtCore import QPointF, QRect, QRectF, Signal
-from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtCore import QPointF, QRect, QRectF, Qt, Signal
+from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 
 from careful_coil.core.connect.steps import JOINTS, Step
 from careful_coil.core.connect.work import Connecting
@@ -28,6 +28,7 @@ class StepList(Painted):
         self.state = Connecting(plan=None)
         self.looks: dict[str, tuple[str, str]] = {}
         self.setAccessibleName("Steps")
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.fit()
 
     def least_height(self) -> int:
@@ -84,6 +85,13 @@ class StepList(Painted):
 
     def _height(self, kind: str) -> int:
         return self.theme.px(46 if kind == "now" else 28)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """Enter does the step that is framed; all else goes on."""
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and not event.isAutoRepeat():
+            self.chosen.emit(None)
+        else:
+            super().keyPressEvent(event)
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         """A click on the current line is Enter."""
