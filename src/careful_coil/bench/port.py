@@ -16,7 +16,8 @@ class Request:
     for readings on the lines and for runs, where `lines` are the leads on each line. An insulation
     test has the leads under test in `ends` (none: all joined), those it is held against in `sense`
     (none: the frame), and the `seconds` its volts have been on.
-    A low run and a clamped lead have all joints, the `devices` in them, the `supply`: phases, V, Hz.
+    A low run and a clamped lead have all joints, the `devices` in them, the `supply`: phases, V, Hz;
+    a step of a test run the `nominal` volts of the supply too.
     """
 
     kind: RequestKind
@@ -28,6 +29,7 @@ class Request:
     seconds: float = 60.0
     devices: tuple[Device, ...] = ()
     supply: tuple[int, float, float] = (3, 60.0, 60.0)
+    nominal: float = 0.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

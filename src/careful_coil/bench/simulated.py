@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 
 from careful_coil.bench.low_run import run_of
 from careful_coil.bench.port import Request, Shown
+from careful_coil.bench.trial_run import trial_of, warmth
 from careful_coil.core.errors import InstrumentError
 from careful_coil.core.identify.hooked import run_shown
 from careful_coil.core.readings import Meter
@@ -40,6 +41,9 @@ class HiddenMotor:
     leak_share: float = 0.3
     bond_ohm: float = 0.03
     bar_ohms: tuple[float, ...] = ()  # from each bar of a commutator to the next
+    poles: int = 4
+    stiff: float = 1.0  # times the usual drag: a dry bearing
+    dead_line: str = ""  # a line that is open while it runs
     joined_as: Mapping[str, str] = field(default_factory=dict)  # tag → lead really in its place
     bad_clips: Mapping[frozenset[str], float] = field(default_factory=dict)  # read once too high
 
@@ -54,6 +58,7 @@ class SimulatedMeter:
         share = self._meter.accuracy_percent / 100
         self._gain = 1 + self._random.uniform(-share, share)
         self._bad = dict(motor.bad_clips)
+        self._steps = 0  # of a test run so far
 
     @property
     def name(self) -> str:
@@ -76,6 +81,8 @@ class SimulatedMeter:
             return self._line(request)
         if request.kind == "low-run":
             return self._low_run(request)
+        if request.kind == "trial":
+            return self._trial(request)
         if request.kind == "clamp":
             return self._clamp(request)
         if request.kind == "frame":
@@ -175,6 +182,27 @@ class SimulatedMeter:
         turns, amps, way, _ = self._ran(request)
         shown = "/".join(f"{a * self._random.gauss(1, NOISE_SHARE):.3g}" for a in amps.values())
         return Shown(text=f"{request.supply[1]:.0f} V {shown} {turns} {way}".rstrip(), unit="")
+
+    def _trial(self, request: Request) -> Shown:
+        """Return one step of a test run without load, in the words it is typed in."""
+        motor = self._motor
+        halves: Halves = "adjacent" if motor.adjacent_halves else "alternate"
+        self._steps += 1
+        amps, watt, rpm, turns = trial_of(
+            motor.network,
+            self._joints(request),
+            request.devices,
+            request.supply,
+            request.nominal,
+            motor.poles,
+            halves,
+            motor.stiff,
+            motor.dead_line,
+        )
+        shown = "/".join(f"{a * self._random.gauss(1, NOISE_SHARE):.3g}" for a in amps.values())
+        speed = f" {rpm:.0f} rpm" if rpm else ""
+        text = f"{request.supply[1]:.0f} V {shown} A {watt:.0f} W{speed} {warmth(self._steps):.0f} °C {turns}"
+        return Shown(text=text, unit="")
 
     def _clamp(self, request: Request) -> Shown:
         """Return the amps in one lead."""

@@ -35,6 +35,7 @@ RequestKind = Literal[
     "step",
     "low-run",
     "clamp",
+    "trial",
 ]
 
 Tag = Annotated[str, Field(min_length=1, max_length=12)]

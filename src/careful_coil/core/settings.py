@@ -202,6 +202,35 @@ class Settings:
     )
     clamp_apart: Limit = Limit(10.0, "%", "trade practice", "Parallel leads apart: hold above")
     dead_minutes: Limit = Limit(30.0, "min", "shop default", "Proved dead holds for")
+    universal_cap: Limit = Limit(
+        25.0,
+        "%",
+        "shop default for unloaded motors with brushes",
+        "Universal unloaded, volts at most",
+    )
+    look_volt: Limit = Limit(
+        22.0, "%", "trade practice, motors with a start device", "Look before a direct start, volts"
+    )
+    look_seconds: Limit = Limit(5.0, "s", "trade practice", "Look before a direct start, at most")
+    idle_from: Limit = Limit(
+        25.0, "%", "usual of three-phase motors", "No-load amps, three-phase, from"
+    )
+    idle_to: Limit = Limit(
+        60.0, "%", "usual; small and many-pole ones more", "No-load amps, three-phase, up to"
+    )
+    idle_one_from: Limit = Limit(
+        50.0, "%", "usual of single-phase motors", "No-load amps, single-phase, from"
+    )
+    idle_one_to: Limit = Limit(
+        90.0, "%", "usual of single-phase motors", "No-load amps, single-phase, up to"
+    )
+    amps_apart: Limit = Limit(
+        10.0, "%", "trade practice at balanced volts", "Line amps from their mean, at most"
+    )
+    idle_slip: Limit = Limit(1.5, "%", "usual of no-load slip", "No-load slip, three-phase, up to")
+    idle_slip_one: Limit = Limit(
+        3.0, "%", "usual, small motors", "No-load slip, single-phase, up to"
+    )
     repair_threshold: Limit = Limit(
         60.0,
         "%",

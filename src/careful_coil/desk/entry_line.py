@@ -33,6 +33,7 @@ from careful_coil.core.readings import (
     Spin,
     Switch,
 )
+from careful_coil.core.trial.typed import read_step
 from careful_coil.core.values import BenchValue, Quantity, parse, show
 
 LINES = ("L1", "L2", "L3")
@@ -212,6 +213,8 @@ def body_of(typed: Typed, *, instrument: str, setting: TestSetting = PLAIN_SETTI
         return setting.test(read_insulation(text), target)
     if target.kind == "low-run":
         return low_run_of(text, 3 if target.supply[0] == 3 else 1)
+    if target.kind == "trial":
+        return read_step(text, 3 if target.supply[0] == 3 else 1, instrument)
     if target.kind == "clamp":
         return clamped_of(text, target.ends[0])
     value = parse(text, Quantity.RESISTANCE)

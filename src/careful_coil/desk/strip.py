@@ -27,6 +27,7 @@ STATION_OF: dict[str, Station] = {
     "step": "connect",
     "low-run": "connect",
     "clamp": "connect",
+    "trial": "test-run",
     "bond": "insulation",
     "bar": "mechanics",
 }

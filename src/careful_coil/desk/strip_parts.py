@@ -106,6 +106,7 @@ class Probes(Painted):
             "bond": "earth lead or stud to bare frame",
             "step": "proves the joint just made",
             "low-run": "volts, amps, how it turned, which way: 115 V 3.1/3.2/3.1 smooth cw",
+            "trial": "400 V 3.1/3.2/3.1 A 210 W 1493 rpm 31 °C 5 min smooth",
             "clamp": "amps in this lead alone, at low volts",
             "bar": "four wires on two neighbours, brushes lifted",
         }[target.kind]

@@ -1,5 +1,7 @@
 """What the probes should be on: what the Next card asks for, or the row that is swept."""
 
+from dataclasses import replace
+
 from careful_coil.bench import Request
 from careful_coil.core.connect.slips import RUN_SHARE
 from careful_coil.core.job.fold import reading_of
@@ -13,6 +15,10 @@ def wanted(judged: Judgement) -> Request | None:
     step = judged.next
     if step is None or step.act not in PROBED:
         return None
+    if step.act == "trial":
+        request = hooked(judged, step.act, step.ends)
+        phases, _, hertz = request.supply
+        return replace(request, supply=(phases, step.volt, hertz))
     if step.act in ("line", "low-run", "clamp"):
         return hooked(judged, step.act, step.ends)
     return Request(
@@ -35,6 +41,7 @@ def hooked(judged: Judgement, kind: RequestKind, ends: tuple[str, ...]) -> Reque
         joints=tuple(state.by_tag(j) for j in state.now.joints),
         devices=state.plan.devices if state.plan else (),
         supply=low,
+        nominal=supply.volt if supply else 0.0,
     )
 
 

@@ -17,7 +17,19 @@ SHOWN: dict[Station, str] = {
     "mechanics": "Mechanics",
     "winding": "Winding",
     "connect": "Connect",
+    "test-run": "Test run",
     "release": "Release",
+}
+ABOUT: dict[Station, str] = {
+    "intake": "Intake keeps what is lost later: plate, colours, marks, joints as found.",
+    "leads": "Leads finds what each lead is, from as few readings as it takes.",
+    "insulation": "Insulation corrects the tester's figure to 40 °C and holds it against its limit.",
+    "start-gear": "Start gear ranks why it will not start and judges capacitors, switches and relays.",
+    "mechanics": "Mechanics keeps what the hands find, and holds what must not leave.",
+    "winding": "Winding keeps the data of a winding, works out what they give and what a new one needs.",
+    "connect": "Connect gives the joints for the supply and proves them by ohms.",
+    "test-run": "Test run leads a run by the motor's own kind, and says what volts, amps, watts and rpm mean.",
+    "release": "Release shows all that stands before it can go, and takes the signature.",
 }
 NARROWEST_GAP = 8  # pixels between the names of two stations
 COUNT_WORDS = {2: "two", 3: "three", 4: "four", 5: "five", 6: "six", 9: "nine", 12: "twelve"}
@@ -73,7 +85,7 @@ class Way(Painted):
 
     def _boxes(self) -> dict[Station, QRect]:
         t, x, boxes = self.theme, 20, {}
-        words = {s: paint.width_of(t, name, 16, True) for s, name in SHOWN.items()}
+        words = {s: paint.width_of(t, name, self._size(), True) for s, name in SHOWN.items()}
         room = self.width() - x - sum(words.values())
         gap = max(min(t.px(26), room // len(words)), NARROWEST_GAP)  # closer where text is large
         for station, own in words.items():
@@ -81,6 +93,12 @@ class Way(Painted):
             boxes[station] = QRect(x, t.px(44), wide, self.height() - t.px(45))
             x += wide
         return boxes
+
+    def _size(self) -> int:
+        """Return the size of the stations' names: smaller where they would not fit."""
+        wide = sum(paint.width_of(self.theme, name, 16, True) for name in SHOWN.values())
+        gaps = NARROWEST_GAP * 2 * len(SHOWN)
+        return 16 if wide + gaps + 40 <= self.width() else 13
 
     def sizeHint(self) -> QSize:
         """Return a middling size."""
@@ -119,7 +137,7 @@ class Way(Painted):
             t,
             QRect(box.left(), box.top(), box.width(), t.px(24)),
             SHOWN[station],
-            size=16,
+            size=self._size(),
             bold=here,
             token="ink" if here else "quiet",
         )

@@ -16,6 +16,7 @@ from PySide6.QtWidgets import (
 
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.job.at_insulation import Covers
+from careful_coil.core.job.at_trial import TrialEnded
 from careful_coil.core.job.entries import STATIONS, ProvedDead, Station
 from careful_coil.core.ledger import Judgement, NextStep
 from careful_coil.core.ledger.next_card import PROBED
@@ -35,24 +36,14 @@ from careful_coil.desk.stations.mechanics import MechanicsPage
 from careful_coil.desk.stations.page import Page
 from careful_coil.desk.stations.release import ReleasePage
 from careful_coil.desk.stations.start_gear import StartGearPage
+from careful_coil.desk.stations.test_run import TestRunPage
 from careful_coil.desk.stations.winding import WindingPage
 from careful_coil.desk.strip import Strip
 from careful_coil.desk.sum_card import SumCard
 from careful_coil.desk.theme import Theme
-from careful_coil.desk.way import SHOWN, Way
+from careful_coil.desk.way import ABOUT, SHOWN, Way
 
 ROOM_FOR_RACK = 1000  # pixels at 100 % text below which the rack folds by itself
-
-ABOUT: dict[Station, str] = {
-    "intake": "Intake keeps what is lost later: plate, colours, marks, joints as found.",
-    "leads": "Leads finds what each lead is, from as few readings as it takes.",
-    "insulation": "Insulation corrects the tester's figure to 40 °C and holds it against its limit.",
-    "start-gear": "Start gear ranks why it will not start and judges capacitors, switches and relays.",
-    "mechanics": "Mechanics keeps what the hands find, and holds what must not leave.",
-    "winding": "Winding keeps the data of a winding, works out what they give and what a new one needs.",
-    "connect": "Connect gives the joints for the supply and proves them by ohms.",
-    "release": "Release shows all that stands before it can go, and takes the signature.",
-}
 
 
 class Window(QMainWindow):
@@ -74,6 +65,7 @@ class Window(QMainWindow):
             "mechanics": MechanicsPage(session, theme),
             "winding": WindingPage(session, theme),
             "connect": ConnectPage(session, theme),
+            "test-run": TestRunPage(session, theme),
             "release": ReleasePage(session, theme),
         }
         self.stack = QStackedWidget()
@@ -269,6 +261,9 @@ class Window(QMainWindow):
         here = self.session.station == step.station
         if step.act in DEAD_WORK and here:
             self._dead_work(step, job.judged.connecting)
+            return
+        if step.act == "end" and here:
+            self.session.record(TrialEnded(), station="test-run")
             return
         if step.act == "dead" and here:
             self._prove_dead(step.station)

@@ -73,6 +73,14 @@ from careful_coil.core.job.at_start_gear import (
     RunTried,
     WindingLocked,
 )
+from careful_coil.core.job.at_trial import (
+    TrialBegun,
+    TrialEnded,
+    TrialHeard,
+    TrialReady,
+    TrialStart,
+    TrialStep,
+)
 from careful_coil.core.job.at_winding import WindingNoted
 from careful_coil.core.job.body import Body, LongText, ShortText
 from careful_coil.core.readings import AnyReading, Tag
@@ -288,6 +296,12 @@ AnyBody = Annotated[
     | LeadClamped
     | TurnSeen
     | Installer
+    | TrialBegun
+    | TrialReady
+    | TrialStep
+    | TrialStart
+    | TrialHeard
+    | TrialEnded
     | EarthBond
     | Attested
     | Waived

@@ -20,6 +20,7 @@ from careful_coil.core.job.joined import Joined, notice_joined
 from careful_coil.core.job.plate import Nameplate, nameplate
 from careful_coil.core.job.seen import Seen, notice
 from careful_coil.core.job.tested import Tested, notice_test
+from careful_coil.core.job.trials import Trials, notice_trial
 from careful_coil.core.readings import (
     PLAIN_METER,
     AnyReading,
@@ -58,6 +59,7 @@ class Job:
     supply: Supply | None = None
     joined: Joined = field(default_factory=Joined)  # what Connect did
     line_ohms: dict[str, float | str] | None = None
+    trials: Trials = field(default_factory=Trials)  # sheets of test runs
     attested: dict[str, Attested] | None = None
     seen: Seen = field(default_factory=Seen)  # what Intake saw
     sums: tuple[tuple[str, str], ...] = ()  # bench sums logged: name, what they gave
@@ -109,6 +111,7 @@ def fold(entries: Iterable[Entry]) -> Job:
     attested: dict[str, Attested] = {}
     waived: dict[str, Waived] = {}
     seen, tested, gear, hands, joined = Seen(), Tested(), Gear(), Hands(), Joined()
+    trials = Trials()
     sums: list[tuple[str, str]] = []
     winding: dict[str, str] = {}
     leads: tuple[Lead, ...] = ()
@@ -116,7 +119,7 @@ def fold(entries: Iterable[Entry]) -> Job:
         body = entry.body
         tested = notice_test(tested, entry, place)
         gear, hands = notice_gear(gear, body), notice_hands(hands, entry)
-        joined = notice_joined(joined, entry)
+        joined, trials = notice_joined(joined, entry), notice_trial(trials, entry)
         match body.kind:
             case "ticket":
                 ticket[body.field] = body.text
@@ -142,7 +145,7 @@ def fold(entries: Iterable[Entry]) -> Job:
                 known = {{one: two, two: one}.get(t, t): r for t, r in known.items()}
             case "proved-dead":
                 state["dead_proved"] = entry
-            case "low-run" | "lead-clamped" | "turn-seen":
+            case "low-run" | "lead-clamped" | "turn-seen" | "trial-step" | "trial-start":
                 state.pop("dead_proved", None)  # it had volts: charged again, to be proved again
             case "found-hookup":
                 state["found"] = body
@@ -174,6 +177,7 @@ def fold(entries: Iterable[Entry]) -> Job:
         hands=hands,
         winding=winding,
         joined=joined,
+        trials=trials,
         line_ohms=line_ohms,
         attested=attested,
         waived=waived,

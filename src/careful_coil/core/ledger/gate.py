@@ -4,32 +4,6 @@ from collections.abc import Sequence
 
 from careful_coil.core.job import Finding, Job
 
-ATTESTED = {
-    "test-run": (
-        "Not test-run",
-        "Test-run",
-        "Before and after covers: equal amps on the lines, direction from a named end.",
-    ),
-}
-
-
-def release_findings(job: Job) -> list[Finding]:
-    """Return findings on what is done outside the program."""
-    found = []
-    for item, (undone, done, ask) in ATTESTED.items():
-        word = (job.attested or {}).get(item)
-        found.append(
-            Finding(
-                code=item,
-                verdict="good" if word else "unproven",
-                subject=done if word else undone,
-                why=word.words if word else ask,
-                station="release",
-                gate=True,
-            )
-        )
-    return found
-
 
 def before_it_can_go(job: Job, findings: Sequence[Finding]) -> list[Finding]:
     """Return what keeps the gate shut: found bad first, then what is still to do.

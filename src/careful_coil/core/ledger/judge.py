@@ -41,17 +41,20 @@ from careful_coil.core.kind import Weighed
 from careful_coil.core.kind.lead_leanings import leanings_of
 from careful_coil.core.kind.rules import kind_findings, kind_of
 from careful_coil.core.kind.worth import worth_findings
-from careful_coil.core.ledger.gate import before_it_can_go, release_findings
+from careful_coil.core.ledger.gate import before_it_can_go
 from careful_coil.core.ledger.next_card import NextStep, readings_put_off, steps
 from careful_coil.core.ledger.next_connect import connect_steps
 from careful_coil.core.ledger.next_gear import gear_steps
 from careful_coil.core.ledger.next_mechanics import mechanics_steps
+from careful_coil.core.ledger.next_trial import trial_steps
 from careful_coil.core.ledger.next_wall import insulation_steps
 from careful_coil.core.mechanics.parts import Part, parts_wanted
 from careful_coil.core.mechanics.rules import mechanics_findings
 from careful_coil.core.rewind.record import Record
 from careful_coil.core.rewind.rules import beside_ohms, record_of, winding_findings
 from careful_coil.core.settings import Settings
+from careful_coil.core.trial.begin import StartWay, start_way
+from careful_coil.core.trial.rules import trial_findings
 
 OHMMETER = "ohmmeter first"
 ORDER = ("hold", "watch", "unproven", "note", "good")
@@ -77,6 +80,7 @@ class Judgement:
     next: NextStep | None
     skipped: tuple[NextStep, ...] = ()
     at_connect: tuple[NextStep, ...] = ()  # what Connect asks for, in order, whatever else is open
+    start_way: StartWay  # how it is started on the bench
     winding: Record  # of the winding's data, the measured ohms beside them
     installer: tuple[Line, ...] = ()  # what a change of volts asks beyond the motor
     parts: tuple[Part, ...] = ()  # wanted, with their specification
@@ -113,6 +117,7 @@ def judge(
     state = connecting(job, found, naming, as_found, devices_of(wiring), settings)
     suspicion = suspicion_of(job, kinds)
     wall = wall_of(job, found, naming, settings)
+    way = start_way(job, state, kinds, settings)
     ohms = measured(job, found, naming, wall, settings) if job.winding else None
     record = beside_ohms(record_of(job), naming, ohms)
     findings = [
@@ -130,7 +135,7 @@ def judge(
         *gear_findings(job, settings, has_brushes(kinds)),
         *mechanics_findings(job, kinds, settings),
         *winding_findings(job, record, kinds, settings),
-        *release_findings(job),
+        *trial_findings(job, way, settings),
     ]
     causes, asks = causes_after(job, suspicion, findings, settings)
     findings += cause_findings(job, causes)
@@ -144,7 +149,8 @@ def judge(
     known = naming.word in ("proven", "marked")
     stale = lapsed(job, bench, settings)
     connect = tuple(connect_steps(job, state, findings, known, stale))
-    every = list(steps(job, found, naming, gate, wall_steps, first, gear, connect))
+    trial = tuple(trial_steps(job, state, way, findings))
+    every = list(steps(job, found, naming, gate, wall_steps, first, gear, connect, trial))
     wanted = next((s for s in every if s.code not in not_here), None)
     return Judgement(
         job=job,
@@ -167,6 +173,7 @@ def judge(
         ),
         winding=record,
         at_connect=connect,
+        start_way=way,
         installer=installer_list(job, state, settings),
         parts=parts_wanted(job, settings),
         pips=_pips(findings),

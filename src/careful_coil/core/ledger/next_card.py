@@ -14,7 +14,17 @@ from careful_coil.core.readings import Frame, RequestKind
 Act = (
     RequestKind
     | Literal[
-        "go", "dead", "joint", "sign", "covers", "discharge", "ready", "part", "insulate", "tick"
+        "go",
+        "dead",
+        "joint",
+        "sign",
+        "covers",
+        "discharge",
+        "ready",
+        "part",
+        "insulate",
+        "tick",
+        "end",
     ]
 )
 PROBED: tuple[RequestKind, ...] = get_args(RequestKind)  # what a value on the meter strip answers
@@ -39,6 +49,7 @@ class NextStep:
     joints: tuple[tuple[str, ...], ...] = ()
     focus: str = ""  # the field Enter puts the cursor in
     words: str = field(default="")  # what the key says
+    volt: float = 0.0  # at which a run is read
 
 
 def steps(
@@ -50,15 +61,18 @@ def steps(
     ohmmeter_first: bool = False,
     gear: Sequence[NextStep] = (),
     connect: Sequence[NextStep] = (),
+    trial: Sequence[NextStep] = (),
 ) -> Iterator[NextStep]:
     """Yield everything worth doing, the most useful first.
 
-    `wall`, `gear` and `connect`: what those stations ask for, in order; `ohmmeter_first`: the frame is
+    `wall`, `gear`, `connect`, `trial`: what those stations ask for, in order; `ohmmeter_first`: the frame is
     looked at by ohmmeter before the insulation tester.
     """
     if job.released is not None and not gate:
         return
     yield from (s for s in wall if s.act == "discharge")  # before any hand goes near
+    if job.trials.now is not None:  # volts may be on: nothing else is asked for
+        yield from trial
     # once the leads are tagged the probe is in the hand: the plate can wait
     first, then = (_leads(job, found, naming), _intake(job))
     if not job.leads:
@@ -70,6 +84,7 @@ def steps(
     yield from (s for s in wall if s.act != "discharge")
     yield from gear
     yield from connect
+    yield from trial if job.trials.now is None else ()
     yield from _release(job, gate)
 
 
@@ -244,7 +259,6 @@ def _release(job: Job, gate: Sequence[Finding]) -> Iterator[NextStep]:
             yield from _bond(job)
             continue
         title = {
-            "test-run": "Test-run it",
             "mechanics": "Judge bearings and shaft",
             "start-gear": "Judge the start gear",
             "hookup": "Check the hookup",

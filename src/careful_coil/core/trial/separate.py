@@ -1,0 +1,119 @@
+"""Losses at no load taken apart: what does not change with volts is friction, the rest beside copper is iron.
+
+Watts less the stator's copper, over the square of the volts, lie on a line while the iron is not
+saturated; where it meets no volts stand friction and windage.
+"""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from careful_coil.core.errors import ValueOutOfRange
+
+LEAST_STEPS = 4
+SPREAD = 1.6  # the largest volts over the least must be at least this
+SLIPS_AWAY = 0.03  # of n_sync: below such speed the rotor's copper is no longer nothing
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class NoLoad:
+    """One step without load: V between lines, A (mean of lines), W."""
+
+    volt: float
+    amp: float
+    watt: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Losses:
+    """W at rated volts: copper, iron, and friction with windage, each with one standard error.
+
+    `points` V² and W less copper of each step used, `line` watts at no volts and W per V².
+    """
+
+    copper: float
+    iron: float
+    friction: float
+    iron_error: float
+    friction_error: float
+    points: tuple[tuple[float, float], ...]
+    line: tuple[float, float]
+
+
+def separated(
+    steps: Sequence[NoLoad], line_ohm: float, rated_volt: float, phases: int = 3
+) -> Losses:
+    """Return the losses at rated volts from steps without load.
+
+    `line_ohm` between two lines, Ω, at the winding's temperature. Copper is 1.5·I²·R_line for three
+    phases, I²·R for one. Raises: ValueOutOfRange for too few steps or volts too close.
+    Source: IEEE 112, 5.5: friction and windage by the intercept of input less stator copper over V².
+    """
+    if len(steps) < LEAST_STEPS:
+        raise ValueOutOfRange(
+            f"{len(steps)} steps", f"{LEAST_STEPS} steps of volts, amps and watts"
+        )
+    volts = np.array([s.volt for s in steps])
+    if volts.max() < SPREAD * volts.min():
+        read = f"{volts.min():g} to {volts.max():g} V"
+        raise ValueOutOfRange(read, f"volts that lie {SPREAD:g} to 1 apart or more")
+    times = 1.5 if phases == 3 else 1.0
+    copper = np.array([times * s.amp**2 * line_ohm for s in steps])
+    rest = np.array([s.watt for s in steps]) - copper
+    square = volts**2
+    table = np.column_stack([np.ones_like(square), square])
+    found, *_ = np.linalg.lstsq(table, rest, rcond=None)
+    left = rest - table @ found
+    free = max(len(steps) - 2, 1)
+    spread = float(left @ left) / free
+    cover = spread * np.linalg.inv(table.T @ table)
+    order = np.argsort(volts)
+    at = float(np.interp(rated_volt, volts[order], copper[order]))
+    return Losses(
+        copper=at,
+        iron=float(found[1]) * rated_volt**2,
+        friction=float(found[0]),
+        iron_error=math.sqrt(max(float(cover[1, 1]), 0.0)) * rated_volt**2,
+        friction_error=math.sqrt(max(float(cover[0, 0]), 0.0)),
+        points=tuple(zip(square.tolist(), rest.tolist(), strict=True)),
+        line=(float(found[0]), float(found[1])),
+    )
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Warming:
+    """Temperature over minutes: where it ends in °C and how fast in minutes; `steady` under 1 K in 10 min."""
+
+    end_c: float
+    minutes: float
+    steady: bool
+
+
+def warming(points: Sequence[tuple[float, float]]) -> Warming:
+    """Return where a temperature will end, from minutes and °C of three points or more, evenly or not.
+
+    θ = θ_end − (θ_end − θ_0)·e^(−t/τ), by least squares over τ. Raises: ValueOutOfRange for too few
+    points, or a temperature that does not level off within ten times what was watched.
+    Source: one-body heating; IEC 60034-1, 8.4: steady when the change is under 1 K in half an hour.
+    """
+    if len(points) < 3:
+        raise ValueOutOfRange(f"{len(points)} readings", "three temperatures with their minutes")
+    t = np.array([p[0] for p in points], dtype=float)
+    y = np.array([p[1] for p in points], dtype=float)
+    span = float(t.max() - t.min())
+    if span <= 0:
+        raise ValueOutOfRange("one moment", "temperatures at different minutes")
+    best: tuple[float, float, float] | None = None
+    for tau in np.geomspace(span / 20, span * 10, 160):
+        table = np.column_stack([np.ones_like(t), np.exp(-(t - t.min()) / tau)])
+        found, *_ = np.linalg.lstsq(table, y, rcond=None)
+        off = y - table @ found
+        told = (float(off @ off), float(tau), float(found[0]))
+        if best is None or told[0] < best[0]:
+            best = told
+    if best is None or best[1] >= span * 9.5:
+        raise ValueOutOfRange("a temperature still rising straight on", "more minutes")
+    rate = abs(float(y[-1] - y[-2])) / max(float(t[-1] - t[-2]), 1e-9)
+    return Warming(end_c=best[2], minutes=best[1], steady=rate * 10 < 1.0)

@@ -1,0 +1,68 @@
+"""A step of a test run as it is typed: figures with their units in any order, words behind them."""
+
+import re
+
+from careful_coil.core.errors import BadValue
+from careful_coil.core.job.at_trial import TrialStep
+from careful_coil.core.values import Quantity, parse
+
+WANTED = "volts, amps of each line, then what was read: 400 V 3.1/3.2/3.1 A 210 W 1493 rpm 31 °C 5 min smooth"
+TURNS = ("smooth", "rough", "none")
+_TOKEN = re.compile(
+    r"(\d[\d.,/]*)\s*(V|A|kW|W|rpm|/min|°C|C|°F|F|min|s)(?![A-Za-z])\s*", re.IGNORECASE
+)
+_PLACE = {"v": "volt", "a": "amp", "w": "watt", "kw": "watt", "rpm": "rpm", "/min": "rpm"}
+_PLACE |= {"°c": "celsius", "c": "celsius", "°f": "celsius", "f": "celsius"}
+_PLACE |= {"min": "minute", "s": "minute"}
+_QUANTITY = {
+    "volt": Quantity.VOLTAGE,
+    "amp": Quantity.CURRENT,
+    "watt": Quantity.POWER,
+    "celsius": Quantity.TEMPERATURE,
+}
+
+
+def read_step(text: str, lines: int, instrument: str = "typed") -> TrialStep:
+    """Return a step as typed, with amps of so many lines or one for all. Raises: BadValue."""
+    found: dict[str, object] = {}
+    rest = text.strip()
+    while True:
+        match = _TOKEN.match(rest)
+        if match is None:
+            break
+        place = _PLACE[match[2].lower()]
+        if place in found:
+            raise BadValue(text, WANTED, f"{match[2]} stands there twice.")
+        figures = [_figure(f, match[2], place, text) for f in match[1].strip("/").split("/")]
+        many = place in ("volt", "amp")
+        if len(figures) not in ((1, lines) if many else (1,)):
+            raise BadValue(text, WANTED, f"{len(figures)} figures before {match[2]}.")
+        found[place] = tuple(figures) if many else figures[0]
+        rest = rest[match.end() :]
+    words = rest.split()
+    if words and words[0].lower() in TURNS:
+        found["turns"] = words.pop(0).lower()
+    if words and re.match(r"\d", words[0]):
+        raise BadValue(text, WANTED, f"“{words[0]}” has no unit.")
+    if not {"volt", "amp"} <= set(found):
+        raise BadValue(text, WANTED)
+    if "celsius" in found and not -50 <= float(str(found["celsius"])) <= 400:
+        raise BadValue(text, "a temperature between -50 and 400 °C")
+    told = {**found, "remark": " ".join(words), "instrument": instrument}
+    return TrialStep.model_validate(told)
+
+
+def _figure(number: str, unit: str, place: str, text: str) -> float:
+    if place in ("rpm", "minute"):
+        try:
+            value = float(number.replace(",", "."))
+        except ValueError:
+            raise BadValue(text, WANTED) from None
+        value = value / 60 if unit.lower() == "s" else value
+    else:
+        shown = f"°{unit.upper()}" if place == "celsius" and len(unit) == 1 else unit
+        shown = {"v": "V", "a": "A", "w": "W", "kw": "kW"}.get(shown.lower(), shown)
+        value = parse(f"{number} {shown}", _QUANTITY[place]).value
+    if place != "celsius" and not 0 <= value <= 1e6:
+        raise BadValue(text, WANTED)
+    return value

@@ -1,0 +1,99 @@
+"""The stall guard: armed by a key, started as the bench switch closes, stopped by what the motor does."""
+
+from collections.abc import Callable
+
+from PySide6.QtCore import QRect, Qt, QTimer, Signal
+from PySide6.QtGui import QKeyEvent, QPainter, QPaintEvent
+
+from careful_coil.desk import paint
+from careful_coil.desk.painted import Painted
+from careful_coil.desk.theme import Theme
+
+TICK_MS = 100
+KEYS = {"t": "turns", "d": "dropped out", "s": "stalled", "x": "tripped"}
+
+
+class StallGuard(Painted):
+    """Seconds, very large. Enter arms, Enter again starts the clock; T, D, S or X says what became of it."""
+
+    ended = Signal(str, float)  # outcome, seconds
+    beeped = Signal()
+
+    def __init__(self, theme: Theme, steady: Callable[[], float]) -> None:
+        super().__init__(theme)
+        self._steady = steady
+        self.state = "idle"  # idle, armed, running
+        self.seconds, self.limit, self._began, self._beeps = 0.0, 5.0, 0.0, 0
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setAccessibleName("Stall guard")
+        self._timer = QTimer(self)
+        self._timer.setInterval(TICK_MS)
+        self._timer.timeout.connect(self.tick)
+        self.fit()
+
+    def least_height(self) -> int:
+        """Return the height that shows all of it."""
+        return self.theme.px(112)
+
+    def words(self) -> str:
+        """Return what the keys do now."""
+        if self.state == "idle":
+            return "Enter arms it; nothing is switched from here."
+        if self.state == "armed":
+            return "Armed. Enter as the bench switch closes. Esc disarms."
+        if self.seconds >= self.limit:
+            return "OFF NOW: bench switch off. Then S stalled, X tripped."
+        return "T turns, D dropped out, S stalled, X tripped."
+
+    def tick(self) -> None:
+        """Let the clock go on; one beep a second."""
+        if self.state != "running":
+            return
+        self.seconds = self._steady() - self._began
+        while self._beeps < int(self.seconds):
+            self._beeps += 1
+            self.beeped.emit()
+        self.setAccessibleDescription(f"{self.seconds:.1f} s, {self.words()}")
+        self.update()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """Arm, start, say what became of it."""
+        key = event.text().lower()
+        if event.isAutoRepeat():
+            return
+        if key in ("\r", "\n"):
+            self._enter()
+        elif event.key() == Qt.Key.Key_Escape and self.state == "armed":
+            self.state = "idle"
+        elif self.state == "running" and key in KEYS:
+            self.tick()
+            self._timer.stop()
+            self.state = "idle"
+            self.ended.emit(KEYS[key], round(self.seconds, 1))
+        else:
+            super().keyPressEvent(event)
+        self.update()
+
+    def _enter(self) -> None:
+        if self.state == "idle":
+            self.state, self.seconds = "armed", 0.0
+        elif self.state == "armed":
+            self.state, self._began, self._beeps = "running", self._steady(), 0
+            self._timer.start()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Draw the seconds, inverted from the limit on."""
+        painter, t = QPainter(self), self.theme
+        over = self.state == "running" and self.seconds >= self.limit
+        if over:
+            painter.fillRect(self.rect(), t.colour("hold"))
+        elif self.hasFocus():
+            painter.fillRect(self.rect(), t.colour("surface"))
+        token = "ground" if over else "ink" if self.state != "idle" else "quiet"
+        big = QRect(t.px(14), 0, t.px(230), self.height())
+        paint.text(painter, t, big, f"{self.seconds:.1f} s", size=64, bold=True, token=token)
+        rest = QRect(
+            big.right() + t.px(16), t.px(16), self.width() - big.right() - t.px(30), self.height()
+        )
+        told = f"{self.words()}\nSeconds allowed: {self.limit:.0f}"
+        paint.text(painter, t, rest, told, size=15, token=token, wrap=True)

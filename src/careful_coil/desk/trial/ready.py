@@ -1,0 +1,103 @@
+"""Before a run: how this motor is started, a sheet of its own, and what must be ready."""
+
+from functools import partial
+from typing import Literal
+
+from PySide6.QtWidgets import QWidget
+
+from careful_coil.core.job.at_trial import TrialBegun, TrialReady
+from careful_coil.core.ledger import Judgement
+from careful_coil.core.trial.begin import ready_items
+from careful_coil.desk.ask_row import EnterButton
+from careful_coil.desk.flow import Flow
+from careful_coil.desk.insulation.shown import Prose
+from careful_coil.desk.part import Part
+from careful_coil.desk.session import Session
+from careful_coil.desk.theme import Theme
+from careful_coil.desk.tick_roll import TickRoll
+
+COVERS: tuple[Literal["off", "on"], ...] = ("off", "on")
+
+
+class ReadyPart(Part):
+    """The part before volts."""
+
+    name, title, remark = (
+        "ready",
+        "Make ready",
+        "one sheet for each speed, direction and state of covers",
+    )
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__(session, theme)
+        self.way = Prose(theme, "ink", 17)
+        self.words = Prose(theme)
+        keys = Flow(2, 0, theme)
+        self.begin = {c: EnterButton(f"Begin a run, covers {c}") for c in COVERS}
+        for covers, key in self.begin.items():
+            key.clicked.connect(partial(self._begin, covers))
+            keys.add(key)
+        self.roll = TickRoll(theme, "Ready before volts")
+        self.roll.entered.connect(self.log)
+        self.roll.ticked.connect(self._show_key)
+        self.key = EnterButton("All of it is ready")
+        self.key.clicked.connect(self.log)
+        for part in (self.way, self.words, keys, self.roll, self.key):
+            self.column.addWidget(part)
+
+    def start(self) -> QWidget:
+        """Start at the list of an open sheet, else at beginning one."""
+        job = self.session.open
+        trials = job.judged.job.trials if job else None
+        if trials is not None and trials.now is not None:
+            return self.roll
+        after = trials is not None and trials.last("off") is not None
+        return self.begin["on" if after else "off"]
+
+    def told(self, judged: Judgement) -> tuple[str, str]:
+        """Return whether a sheet is open and ready."""
+        now = judged.job.trials.now
+        if now is None:
+            return "", "no sheet open"
+        return ("good", "ready") if now.ready else ("unproven", "not ready yet")
+
+    def show_judgement(self, judged: Judgement) -> None:
+        """Show how it is started, and what is ticked."""
+        way, now = judged.start_way, judged.job.trials.now
+        self.way.say(f"{way.title}.")
+        self.words.say(way.words)
+        items = ready_items(judged.job, judged.connecting, way) if now is not None else ()
+        self.roll.show_items(items, set(now.ready) if now and now.ready else self.roll.done)
+        self.roll.setVisible(now is not None)
+        self.key.setVisible(now is not None and not now.ready)
+        self._show_key()
+
+    def _show_key(self) -> None:
+        left = [i for i in self.roll.items if i.name not in self.roll.done]
+        self.key.setText("All of it is ready · Enter" if not left else f"{len(left)} still to tick")
+        self.key.setEnabled(not left)
+
+    def _begin(self, covers: Literal["off", "on"]) -> None:
+        if not self.session.who:
+            words = "Your initials first, at the foot of the rack: the sheet is yours."
+            self.session.told.emit(words, "watch")
+            return
+        job = self.session.open
+        if job is None:
+            return
+        done = ", ".join(job.judged.job.trials.done)
+        self.roll.done = set()
+        self.session.record(TrialBegun(covers=covers, since=done), station="test-run")
+        self.roll.setFocus()
+
+    def log(self) -> None:
+        """Log that all is ready."""
+        left = [i for i in self.roll.items if i.name not in self.roll.done]
+        if left:
+            words = f"Still to tick: {left[0].words[0].lower()}{left[0].words[1:]}."
+            self.session.told.emit(words, "watch")
+            return
+        if self.roll.items:
+            items = tuple(i.name for i in self.roll.items)
+            self.session.record(TrialReady(items=items), station="test-run")
+            self.session.strip_wanted.emit()

@@ -1,0 +1,236 @@
+"""The run: stop rules, the stall guard, each step typed or taken, points over the band expected."""
+
+from collections.abc import Sequence
+
+from PySide6.QtWidgets import QApplication, QWidget
+
+from careful_coil.core.errors import BadValue
+from careful_coil.core.job.at_trial import Outcome, TrialEnded, TrialHeard, TrialStart, TrialStep
+from careful_coil.core.ledger import Judgement
+from careful_coil.core.machine.estimate import Estimate, estimate
+from careful_coil.core.trial.expect import Expected, expected_at, facts_of, turning_volt
+from careful_coil.core.trial.typed import WANTED, read_step
+from careful_coil.desk.ask_row import EnterButton
+from careful_coil.desk.field import LONG
+from careful_coil.desk.flow import Flow
+from careful_coil.desk.insulation.plot import Plot
+from careful_coil.desk.insulation.shown import Prose
+from careful_coil.desk.part import NARROWEST, Part
+from careful_coil.desk.session import Session
+from careful_coil.desk.theme import Theme
+from careful_coil.desk.trial.guard import StallGuard
+from careful_coil.drawing.shapes import Drawing
+from careful_coil.drawing.trial import draw_trial
+
+HEARD = ("drop-out", "drop-in", "sound", "spark", "starts-turning", "smoke")
+HEARD_WANTED = f"{', '.join(HEARD)} and what it was: drop-out 1120 rpm, starts-turning 48 V"
+SHARES = tuple(k / 20 for k in range(3, 23))  # of rated volts: where the band is worked out
+
+
+class RunPart(Part):
+    """The part of the run itself."""
+
+    name, title, remark = (
+        "run",
+        "The run",
+        "the bench switch is yours: nothing is switched from here",
+    )
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__(session, theme)
+        self.rules = Prose(theme, "hold", 17)
+        self.column.addWidget(self.rules)
+        self.guard = StallGuard(theme, self._steady)
+        self.guard.ended.connect(self._ended)
+        self.guard.beeped.connect(self._beep)
+        self.column.addWidget(self.guard)
+        self.plot = Plot(theme, "Run over volts", 210)
+        self.column.addWidget(self.plot)
+        self.band = Prose(theme, "quiet", 13)
+        self.column.addWidget(self.band)
+        self.add_field("step", "A step as read", self._step, WANTED.partition(": ")[2], most=LONG)
+        grid = Flow(2, 2 * NARROWEST, theme)
+        for name, label, commit, hint in (
+            ("heard", "Heard or seen", self._heard, "drop-out 1120 rpm"),
+            ("abandon", "Abandoned, why", self._abandon, "amps over plate"),
+        ):
+            grid.add(self.add_field(name, label, commit, hint, place=False, clears=True))
+        self.column.addWidget(grid)
+        self.end = EnterButton("End: bench switch is off, supply read as zero")
+        self.end.clicked.connect(self._end)
+        self.column.addWidget(self.end)
+        self.list = Prose(theme, "quiet", 13)
+        self.column.addWidget(self.list)
+        self._key: tuple[object, ...] = ()
+        self._expected: Sequence[Expected] = ()
+
+    def _steady(self) -> float:
+        """Return seconds that only go on, from the session's own clock."""
+        return self.session.clock.steady()
+
+    def start(self) -> QWidget:
+        """Start at the guard where a timed start comes first, else at the step."""
+        job = self.session.open
+        now = job.judged.job.trials.now if job else None
+        direct = job is not None and job.judged.start_way.way == "direct"
+        return (
+            self.guard
+            if direct and now is not None and not now.starts
+            else self.fields["step"].cell
+        )
+
+    def told(self, judged: Judgement) -> tuple[str, str]:
+        """Return how many steps the sheet has."""
+        now = judged.job.trials.now
+        if now is None:
+            return "", "no sheet open"
+        return "", f"{len(now.steps)} steps, {len(now.starts)} starts"
+
+    def show_judgement(self, judged: Judgement) -> None:
+        """Show stop rules, steps, and the band once it is worked out."""
+        job, way = judged.job, judged.start_way
+        sheets = job.trials.sheets
+        now = job.trials.now or (sheets[-1] if sheets else None)
+        volt = way.most_volt or (job.supply.volt if job.supply else 1.0)
+        self.rules.say(_rules(judged))
+        self.guard.limit = self.session.settings.look_seconds.value
+        earlier = sheets[-2].steps if len(sheets) > 1 else ()
+        steps = now.steps if now is not None else ()
+
+        def make(wide: float, high: float) -> Drawing:
+            return draw_trial(steps, self._expected, earlier, volt, wide, high)
+
+        self.plot.draw(make, f"{len(steps)} steps")
+        self.list.say("\n".join(_step_words(s) for s in steps))
+        self.end.setEnabled(job.trials.now is not None)
+        self._work_out(judged, volt)
+
+    def _work_out(self, judged: Judgement, volt: float) -> None:
+        """Fit the machine aside, once for each set of facts."""
+        told = facts_of(
+            judged.job, judged.connecting, judged.kinds, judged.identification, judged.naming
+        )
+        if isinstance(told, str):
+            self._key, self._expected = (), ()
+            self.band.say(told)
+            return
+        plan, facts = told
+        key = (plan.joints, str(facts), volt)
+        if key == self._key:
+            return
+        self._key, self._expected = key, ()
+        self.band.say("Working out what it should show …")
+
+        def work() -> tuple[Estimate, list[Expected], float]:
+            fit = estimate(plan, facts)
+            band = expected_at(fit, [share * volt for share in SHARES])
+            return fit, band, turning_volt(fit.motor)
+
+        def done(found: tuple[Estimate, list[Expected], float]) -> None:
+            if self._key == key:
+                self._told(*found, volt=volt)
+
+        self.session.aside(work, done, self.band.say)
+
+    def _told(self, fit: Estimate, band: list[Expected], turns: float, volt: float) -> None:
+        self._expected = band
+        at = min(band, key=lambda b: abs(b.volt - volt), default=None)
+        if at is None:
+            self.band.say(
+                "By its figures it does not turn at any of these volts: look at the plate."
+            )
+            return
+        assumed = ", ".join(a.name for a in fit.assumed[:4])
+        self.band.say(
+            f"Dashed: expected without load. At {at.volt:.0f} V {at.amp[0]:.2g} to {at.amp[2]:.2g} A, "
+            f"{at.watt[0]:.0f} to {at.watt[2]:.0f} W, {at.rpm[0]:.0f} to {at.rpm[2]:.0f} rpm; a free shaft turns "
+            f"from about {turns:.0f} V. Assumed: {assumed}."
+        )
+        self.plot.update()
+
+    def _sheet_open(self, text: str) -> None:
+        job = self.session.open
+        now = job.judged.job.trials.now if job else None
+        if now is None:
+            raise BadValue(text, "a sheet first: Make ready, begin a run")
+        if not now.ready:
+            raise BadValue(text, "everything ticked first: Make ready")
+
+    def _step(self, text: str) -> None:
+        self._sheet_open(text)
+        job = self.session.open
+        supply = job.judged.job.supply if job else None
+        step = read_step(text, 3 if supply is None or supply.phases == 3 else 1)
+        most = job.judged.start_way.most_volt if job else None
+        if most is not None and max(step.volt) > 1.1 * most:
+            raise BadValue(text, f"{most:.0f} V at most: unloaded it flies apart above the cap")
+        self.session.record(step, station="test-run")
+
+    def _heard(self, text: str) -> None:
+        self._sheet_open(text)
+        what, _, words = text.strip().partition(" ")
+        if what.lower() not in HEARD or not words.strip():
+            raise BadValue(text, HEARD_WANTED)
+        body = TrialHeard.model_validate({"what": what.lower(), "text": words.strip()})
+        self.session.record(body, station="test-run")
+
+    def _ended(self, outcome: Outcome, seconds: float) -> None:
+        job = self.session.open
+        now = job.judged.job.trials.now if job else None
+        if job is None or now is None or not now.ready:
+            words = "No sheet is open and ready: what the guard saw was not logged."
+            self.session.told.emit(words, "watch")
+            return
+        supply = job.judged.job.supply
+        volt = supply.volt if supply else 1.0
+        body = TrialStart(volt=volt, outcome=outcome, seconds=seconds)
+        self.session.record(body, station="test-run")
+
+    def _beep(self) -> None:
+        if not self.session.clock.muted:
+            QApplication.beep()
+
+    def _end(self) -> None:
+        job = self.session.open
+        if job is not None and job.judged.job.trials.now is not None:
+            self.session.record(TrialEnded(), station="test-run")
+
+    def _abandon(self, text: str) -> None:
+        if not text.strip():
+            return
+        job = self.session.open
+        if job is None or job.judged.job.trials.now is None:
+            raise BadValue(text, "an open sheet: there is none to abandon")
+        self.session.record(TrialEnded(abandoned=text.strip()), station="test-run")
+
+
+def _rules(judged: Judgement) -> str:
+    """Return the stop rules of this motor, in the order they matter."""
+    job, way = judged.job, judged.start_way
+    supply = job.supply
+    rating = job.plate.at(supply.volt, supply.hertz) if supply else None
+    amp = (rating.amp if rating else None) or max(job.plate.amps, default=None)
+    told = []
+    if way.way == "cap":
+        told.append(f"rpm over {job.plate.rpm or 10_000:.0f} or still climbing")
+    if amp:
+        told.append(f"amps over {amp:g} A")
+    told.append("smoke")
+    if way.way == "ramp" and supply is not None:
+        told.append(f"not turning by {supply.volt / 2:.0f} V")
+    if way.way == "direct":
+        told.append("start device not out by 5 s")
+    return f"Bench switch off at: {'; '.join(told)}. Then press End."
+
+
+def _step_words(step: TrialStep) -> str:
+    """Return a step as it is listed."""
+    told = [
+        "/".join(f"{v:g}" for v in step.volt) + " V",
+        "/".join(f"{a:g}" for a in step.amp) + " A",
+    ]
+    told += [f"{step.watt:g} W"] if step.watt is not None else []
+    told += [f"{step.rpm:.0f} rpm"] if step.rpm is not None else []
+    told += [f"{step.celsius:g} °C"] if step.celsius is not None else []
+    told += [f"{step.minute:g} min"] if step.minute is not None else []
+    return f"{', '.join(told)}, {step.turns}{f'. {step.remark}' if step.remark else ''}"

@@ -1,0 +1,295 @@
+"""Test run: how it is started, typed steps, what they say, losses taken apart, the gate before and after covers."""
+
+import math
+from typing import Any
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from careful_coil.core.connect.work import Connecting
+from careful_coil.core.errors import BadValue, ValueOutOfRange
+from careful_coil.core.job import Finding
+from careful_coil.core.ledger import Judgement
+from careful_coil.core.machine.estimate import estimate
+from careful_coil.core.machine.facts import Facts
+from careful_coil.core.settings import Settings
+from careful_coil.core.trial.begin import ready_items, start_way
+from careful_coil.core.trial.expect import expected_at, facts_of, no_load, turning_volt
+from careful_coil.core.trial.judge import compared
+from careful_coil.core.trial.separate import NoLoad, separated, warming
+from careful_coil.core.trial.typed import read_step
+from careful_coil.core.ways import plans_of
+from careful_coil.core.ways.usual import FOUR, RUN, START, SWITCH
+from tests.core.logs import JOINED, LINES, METER, SIX_LEADS, SUPPLY, judged, leads, plate, walls
+from tests.core.played import Body
+
+LOG = [
+    *SIX_LEADS,
+    *plate(rpm="1440", power="3 kW"),
+    *walls("AD", "BE", "CF"),
+    SUPPLY,
+    *JOINED,
+    *LINES,
+]
+
+
+def begun(covers: str = "off", **more: Any) -> list[Body]:
+    return [
+        {"kind": "trial-begun", "covers": covers, **more},
+        {"kind": "trial-ready", "items": ["clamp"]},
+    ]
+
+
+def step(text: str, lines: int = 3) -> Body:
+    return read_step(text, lines).model_dump()
+
+
+GOOD = step("400 V 2.6/2.6/2.7 A 190 W 1494 rpm smooth")
+END = {"kind": "trial-ended"}
+
+
+def findings(*bodies: Body, log: list[Body] | None = None) -> dict[str, Finding]:
+    return {f.code: f for f in judged(*(LOG if log is None else log), *bodies).findings}
+
+
+def test_a_step_is_typed_with_units_in_any_order() -> None:
+    found = read_step("1494 rpm 400/401/399 V 2.6/2,7/2.6 A 0.19 kW 88 °F 90 s rough a rub", 3)
+    assert found.volt == (400, 401, 399)
+    assert found.amp == (2.6, 2.7, 2.6)
+    assert found.watt == pytest.approx(190)
+    assert found.rpm == 1494
+    assert found.celsius == pytest.approx(31.11, abs=0.01)
+    assert found.minute == pytest.approx(1.5)
+    assert (found.turns, found.remark) == ("rough", "a rub")
+
+
+@pytest.mark.parametrize(
+    ("text", "words"),
+    [
+        ("", "400 V"),
+        ("400 V", "400 V"),
+        ("2.6 A", "400 V"),
+        ("400 V 2.6/2.6 A", "2 figures before A"),
+        ("400 V 400 V 2 A", "twice"),
+        ("400 V 2 A 190", "no unit"),
+        ("400 V 2 A 900 °C", "temperature"),
+        ("400 V x A", "400 V"),
+    ],
+)
+def test_a_step_that_cannot_be_read_says_what_is_wanted(text: str, words: str) -> None:
+    with pytest.raises(BadValue, match=words):
+        read_step(text, 3)
+
+
+def test_how_it_is_started_follows_from_the_kind() -> None:
+    found = judged(*LOG)
+    assert found.start_way.way == "ramp"
+    brushed = plans_of("universal-4-lead")[0]
+    state = Connecting(plan=brushed)
+    way = start_way(found.job, state, found.kinds, Settings())
+    assert (way.way, way.most_volt) == ("cap", 100.0)
+    for devices, wanted in (((SWITCH, START), "direct"), ((SWITCH,), "direct"), ((RUN,), "ramp")):
+        own = Connecting(plan=plans_of(FOUR, devices=devices)[0])
+        assert start_way(found.job, own, found.kinds, Settings()).way == wanted
+    own = Connecting(plan=plans_of(FOUR, devices=(SWITCH, START))[0])
+    direct = start_way(found.job, own, found.kinds, Settings())
+    assert direct.look_seconds == 5
+    names = {i.name for i in ready_items(found.job, own, direct)}
+    assert {"clamp", "earth", "guard", "discharged", "watch", "meter"} <= names
+
+
+def test_the_gate_wants_a_run_before_and_after_the_covers() -> None:
+    assert findings()["test-run"].subject == "Not test-run"
+    off = [*begun(), GOOD, END]
+    assert findings(*off)["test-run"].subject == "Not run after the covers"
+    both = findings(*off, *begun("on"), GOOD, END)["test-run"]
+    assert both.verdict == "good"
+    low = [*begun(), step("100 V 1/1/1 A"), END]
+    assert findings(*low)["test-run"].subject == "Test run without rated volts"
+    abandoned = [*begun(), GOOD, {**END, "abandoned": "smoke"}]
+    assert findings(*abandoned)["test-run"].subject == "Not test-run"
+    after = findings(*off, *begun("on"), GOOD, END, {"kind": "work", "what": "varnished"})
+    assert after["test-run"].verdict == "unproven"
+    assert "changed since: work" in after["test-run"].why
+
+
+def test_a_new_joint_makes_the_run_another_motors() -> None:
+    runs = [*begun(), GOOD, END, *begun("on"), GOOD, END]
+    again = {"kind": "joint", "joint": ["D", "E", "F"]}
+    assert findings(*runs, again)["test-run"].verdict == "unproven"
+
+
+@pytest.mark.parametrize(
+    ("text", "code", "verdict", "words"),
+    [
+        ("400 V 2.6/2.6/0.01 A", "trial-lines", "hold", "lost phase"),
+        ("400 V 2.6/2.6/3.6 A", "trial-lines", "hold", "exchanged"),
+        ("404/400/396 V 2.4/2.6/2.9 A", "trial-lines", "watch", "balanced volts"),
+        ("400 V 2.6/2.6/2.7 A", "trial-lines", "good", "mean"),
+        ("400 V 7/7/7 A", "trial-amps", "hold", "Over plate amps"),
+        ("400 V 4.9/4.9/4.9 A", "trial-amps", "watch", "High for no load"),
+        ("400 V 0.8/0.8/0.8 A", "trial-amps", "watch", "half the winding open"),
+        ("400 V 2.6 A 1430 rpm", "trial-speed", "hold", "under the plate"),
+        ("400 V 2.6 A 1470 rpm", "trial-speed", "watch", "More slip"),
+        ("400 V 2.6 A 1495 rpm", "trial-speed", "good", "below 1500"),
+        ("400 V 2.6 A 1560 rpm", "trial-speed", "watch", "tachometer"),
+        ("400 V 2.6 A 1200 W", "trial-power", "watch", "rub"),
+        ("400 V 2.6 A 5 kW", "trial-power", "watch", "volt-amperes"),
+        ("400 V 2.6 A 250 W", "trial-power", "good", "trend"),
+    ],
+)
+def test_each_departure_is_named_with_its_causes(
+    text: str, code: str, verdict: str, words: str
+) -> None:
+    found = findings(*begun(), step(text))[code]
+    assert found.verdict == verdict
+    assert words in found.why + found.subject
+
+
+@pytest.mark.parametrize(
+    ("outcome", "seconds", "verdict"),
+    [
+        ("dropped out", 1.2, "good"),
+        ("dropped out", 4.0, "watch"),
+        ("dropped out", 6.0, "hold"),
+        ("stalled", 3.0, "hold"),
+        ("tripped", 2.0, "hold"),
+    ],
+)
+def test_a_start_is_judged_by_its_seconds(outcome: str, seconds: float, verdict: str) -> None:
+    start = {"kind": "trial-start", "volt": 400, "outcome": outcome, "seconds": seconds}
+    assert findings(*begun(), start)["trial-start"].verdict == verdict
+
+
+def test_smoke_and_sparks_are_holds() -> None:
+    heard = [
+        {"kind": "trial-heard", "what": w, "text": t}
+        for w, t in (("smoke", "from the end bell"), ("spark", "heavy"))
+    ]
+    found = findings(*begun(), *heard)
+    assert found["trial-smoke"].verdict == "hold"
+    assert found["trial-spark"].verdict == "hold"
+
+
+def test_a_sheet_left_open_is_closed_by_the_next_and_nothing_strays() -> None:
+    found = judged(*LOG, GOOD, *begun(), GOOD, *begun("on"))
+    sheets = found.job.trials.sheets
+    assert [len(t.steps) for t in sheets] == [1, 0]
+    assert sheets[0].ended is not None
+    assert sheets[0].ended.abandoned
+
+
+def test_while_a_sheet_is_open_nothing_else_is_asked_for() -> None:
+    found = judged(*LOG, {"kind": "trial-begun"})
+    assert found.next is not None
+    assert found.next.code == "trial-ready"
+    names = [i.name for i in ready_items(found.job, found.connecting, found.start_way)]
+    ready = judged(*LOG, {"kind": "trial-begun"}, {"kind": "trial-ready", "items": names})
+    assert ready.next is not None
+    assert (ready.next.act, ready.next.volt) == ("trial", 100.0)
+
+
+def test_before_and_after_are_compared_and_noise_is_told_apart() -> None:
+    more = [
+        {"kind": "trial-heard", "what": "starts-turning", "text": "48 V"},
+        step("400 V 3.0/3.0/3.0 A 260 W 1490 rpm"),
+    ]
+    less = [
+        {"kind": "trial-heard", "what": "starts-turning", "text": "31 V"},
+        step("400 V 3.02/3.02/3.02 A 190 W 1495 rpm"),
+    ]
+    sheets = judged(*LOG, *begun(), *more, END, *begun(), *less, END).job.trials.sheets
+    pairs = {p.what: p for p in compared(sheets[0], sheets[1], 400)}
+    assert pairs["turns from"].more
+    assert pairs["watt"].more
+    assert not pairs["amp"].more
+    assert pairs["watt"].change == pytest.approx(190 / 260 - 1)
+
+
+def no_load_steps(friction: float, iron: float, ohm: float, noise: float = 0.0) -> list[NoLoad]:
+    found = []
+    for k, volt in enumerate((100, 180, 260, 340, 400, 440)):
+        amp = 2.6 * volt / 400
+        watt = friction + iron * (volt / 400) ** 2 + 1.5 * amp**2 * ohm
+        found.append(NoLoad(volt=volt, amp=amp, watt=watt * (1 + noise * (-1) ** k)))
+    return found
+
+
+@given(st.floats(20, 400), st.floats(20, 400), st.floats(0.2, 8))
+def test_losses_that_were_put_in_come_out(friction: float, iron: float, ohm: float) -> None:
+    """IEEE 112, 5.5: the intercept over the square of the volts is friction and windage."""
+    found = separated(no_load_steps(friction, iron, ohm), ohm, 400)
+    assert found.friction == pytest.approx(friction, rel=1e-6)
+    assert found.iron == pytest.approx(iron, rel=1e-6)
+    assert found.copper == pytest.approx(1.5 * 2.6**2 * ohm, rel=1e-6)
+
+
+def test_stated_errors_hold_what_noise_does() -> None:
+    found = separated(no_load_steps(120, 80, 2.0, noise=0.01), 2.0, 400)
+    assert abs(found.friction - 120) < 3 * found.friction_error
+    assert abs(found.iron - 80) < 3 * found.iron_error
+
+
+@pytest.mark.parametrize(
+    ("steps", "words"),
+    [(3, "4 steps"), (0, "4 steps")],
+)
+def test_too_few_steps_are_no_separation(steps: int, words: str) -> None:
+    with pytest.raises(ValueOutOfRange, match=words):
+        separated(no_load_steps(1, 1, 1)[:steps], 1, 400)
+
+
+def test_volts_too_close_are_no_separation() -> None:
+    steps = [NoLoad(volt=v, amp=2, watt=100) for v in (390, 400, 405, 410)]
+    with pytest.raises(ValueOutOfRange, match=r"1\.6 to 1"):
+        separated(steps, 1, 400)
+
+
+@given(st.floats(30, 120), st.floats(3, 30))
+def test_where_a_temperature_ends_is_told_from_its_beginning(end: float, tau: float) -> None:
+    points = [(t, end - (end - 20) * math.exp(-t / tau)) for t in range(0, int(2 * tau) + 4, 2)]
+    found = warming(points)
+    assert found.end_c == pytest.approx(end, rel=0.03)
+    assert found.minutes == pytest.approx(tau, rel=0.1)
+
+
+def test_a_temperature_that_rises_straight_on_has_no_end_yet() -> None:
+    with pytest.raises(ValueOutOfRange, match="still rising"):
+        warming([(t, 20 + 2.0 * t) for t in range(6)])
+
+
+FACTS = Facts(kind="three-phase", volt=400, hertz=50, rpm=1440, amp=6.4, watt=3000)
+
+
+def test_the_band_expected_holds_the_usual_idle_figures() -> None:
+    fit = estimate(plans_of("three-phase-6-lead")[-1], FACTS)
+    (at,) = expected_at(fit, [400])
+    assert at.amp[0] < 0.4 * 6.4 < at.amp[2]
+    assert 1480 < at.rpm[1] < 1500
+    assert at.watt[0] > 0
+    none = no_load(fit.motor, 1.0)
+    assert none is None or none[2] < 1500
+    assert 5 < turning_volt(fit.motor) < 200
+
+
+@given(st.floats(0.5, 4.0))
+def test_a_stiffer_shaft_turns_from_more_volts_by_the_root(times: float) -> None:
+    fit = MOTOR
+    assert turning_volt(fit, times) == pytest.approx(turning_volt(fit, 1.0) * math.sqrt(times))
+
+
+MOTOR = estimate(plans_of("three-phase-6-lead")[-1], FACTS).motor
+
+
+def told(found: Judgement) -> object:
+    return facts_of(found.job, found.connecting, found.kinds, found.identification, found.naming)
+
+
+def test_facts_of_a_job_or_what_is_missing() -> None:
+    found = told(judged(*LOG))
+    assert not isinstance(found, str)
+    plan, facts = found  # type: ignore[misc]
+    assert (plan.connection, facts.amp, facts.rpm) == ("wye", 6.4, 1440)
+    nothing = told(judged(*plate(phases="3"), leads("A", "B"), METER))
+    assert nothing == "The leads must be proven first."
