@@ -224,6 +224,7 @@ def test_every_gate_finding_has_words_and_a_station() -> None:
                 "start-gear",
                 "mechanics",
                 "connect",
+                "test-run",
                 "release",
             )
 

@@ -33,7 +33,11 @@ class StallGuard(Painted):
 
     def least_height(self) -> int:
         """Return the height that shows all of it."""
-        return self.theme.px(112)
+        return self.theme.px(168 if self._narrow() else 112)
+
+    def _narrow(self) -> bool:
+        """Whether the words stand below the seconds."""
+        return self.width() < self.theme.px(460)
 
     def words(self) -> str:
         """Return what the keys do now."""
@@ -90,10 +94,12 @@ class StallGuard(Painted):
         elif self.hasFocus():
             painter.fillRect(self.rect(), t.colour("surface"))
         token = "ground" if over else "ink" if self.state != "idle" else "quiet"
-        big = QRect(t.px(14), 0, t.px(230), self.height())
+        big = QRect(t.px(14), 0, t.px(230), t.px(112))
         paint.text(painter, t, big, f"{self.seconds:.1f} s", size=64, bold=True, token=token)
         rest = QRect(
-            big.right() + t.px(16), t.px(16), self.width() - big.right() - t.px(30), self.height()
+            big.right() + t.px(16), t.px(16), self.width() - big.right() - t.px(30), t.px(90)
         )
+        if self._narrow():
+            rest = QRect(t.px(14), t.px(108), self.width() - t.px(28), t.px(60))
         told = f"{self.words()}\nSeconds allowed: {self.limit:.0f}"
         paint.text(painter, t, rest, told, size=15, token=token, wrap=True)
