@@ -24,15 +24,15 @@ from careful_coil.documents.readings import read_readings
 from careful_coil.documents.sum import sum_document
 
 DONE, BAD_NEWS, REFUSED = 0, 1, 2
-VERBS = ("identify", "connect", "hookup", "judge", "report", "sum")
-LATER = ("export", "import")
+LONGEST_NUMBER = 9  # figures of a job's number
+VERBS = ("identify", "connect", "hookup", "judge", "report", "sum", "export", "import")
 Answer = tuple[BaseModel, str, int]
 
 
 def run(arguments: list[str]) -> int:
     """Run a headless verb and return the exit status. No traceback reaches a user."""
     verb = arguments[0]
-    if verb in LATER or (verb not in VERBS and not verb.startswith("-")):
+    if verb not in VERBS and not verb.startswith("-"):
         _complain(str(NotKnownYet(f"The verb “{verb}”", ", ".join(VERBS))))
         return REFUSED
     try:
@@ -268,4 +268,42 @@ def sum_verb(words: tuple[str, ...], listed: bool, as_json: bool) -> int:
         return DONE
     answer = sum_answer(words)
     click.echo(compact(sum_document(answer)) if as_json else sum_words(answer))
+    return DONE
+
+
+_shop = click.option("--shop", "shop", metavar="FOLDER", help="A shop other than this user's own.")
+
+
+@commands.command("export")
+@click.argument("number", metavar="NUMBER")
+@click.option("-o", "output", required=True, metavar="FILE.ccjob")
+@_shop
+@_json
+def export_verb(number: str, output: str, shop: str | None, as_json: bool) -> int:
+    """Write a job of the shop with its files as one bundle."""
+    from careful_coil.cli_records import export_job  # SQLAlchemy is slow to import
+    from careful_coil.records.place import usual_shop
+
+    if not number.isascii() or not number.isdecimal() or len(number) > LONGEST_NUMBER:
+        raise BadDocument("export", number, "a job's number, such as 214")
+    words = export_job(int(number), Path(output), Path(shop) if shop else usual_shop())
+    click.echo(compact(Done(verb="export", file=output)) if as_json else words)
+    return DONE
+
+
+@commands.command("import")
+@click.argument("source", metavar="FILE")
+@_shop
+@_json
+def import_verb(source: str, shop: str | None, as_json: bool) -> int:
+    """Take a bundle, or a job document, into the shop; twice adds nothing."""
+    from careful_coil.cli_records import import_job  # SQLAlchemy is slow to import
+    from careful_coil.records.place import usual_shop
+
+    words = import_job(Path(source), Path(shop) if shop else usual_shop())
+    if as_json:
+        click.echo(compact(Done(verb="import", file=source)))
+        _complain(words)
+    else:
+        click.echo(words)
     return DONE

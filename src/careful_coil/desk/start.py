@@ -6,7 +6,6 @@ from collections.abc import Callable
 from datetime import UTC, datetime
 from pathlib import Path
 
-from platformdirs import user_data_path
 from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QApplication
 
@@ -18,10 +17,9 @@ from careful_coil.desk.theme import Theme, load_fonts
 from careful_coil.desk.window import Window
 from careful_coil.records import RecordsThread
 from careful_coil.records.attachments import keep
+from careful_coil.records.place import NAME, usual_shop
 from careful_coil.records.shop_settings import read_settings
 from careful_coil.records.shop_shelf import FILE, keep_shelf
-
-NAME = "careful-coil"
 
 
 def application() -> QApplication:
@@ -85,7 +83,7 @@ def open_window(demo: bool) -> int:
     """Open the window and run until it is closed; the demo shop is a copy that is thrown away."""
     app = application()
     if not demo:
-        return _run(app, user_data_path(NAME) / "shop", demo=False)
+        return _run(app, usual_shop(), demo=False)
     with tempfile.TemporaryDirectory(prefix="careful-coil-demo-") as folder:
         return _run(app, Path(folder), demo=True)
 

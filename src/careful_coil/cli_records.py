@@ -1,0 +1,51 @@
+"""The verbs export and import: a job out of the shop's records as a bundle, and in."""
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+from careful_coil.core.errors import RecordsRefused
+from careful_coil.records.bundle import read_bundle, take_in_bundle, write_bundle
+from careful_coil.records.shop import SHOP_FILE, open_shop
+from careful_coil.records.shop_settings import read_settings
+from careful_coil.records.store import Store
+
+
+def export_job(number: int, output: Path, shop: Path) -> str:
+    """Write a job of the shop as a bundle; return what is to be said. Raises: RecordsRefused."""
+    if not (shop / SHOP_FILE).exists():
+        raise RecordsRefused(f"There is no shop in {shop}. Wanted: --shop FOLDER.")
+    with _store(shop) as store:
+        found = next((s for s in store.summaries() if s.number == number), None)
+        if found is None:
+            known = ", ".join(str(n) for n in sorted(s.number for s in store.summaries())[:20])
+            raise RecordsRefused(
+                f"There is no job {number} in this shop. It has: {known or 'none'}."
+            )
+        lost = write_bundle(output, store.give_out(found.id), shop)
+    missing = f" The shop has lost: {', '.join(lost)}." if lost else ""
+    return f"Written: {output}.{missing}"
+
+
+def import_job(file: Path, shop: Path) -> str:
+    """Take a bundle, or a plain job document, into the shop; return what is to be said.
+
+    Raises: BadDocument for what is no bundle, RecordsRefused where it cannot be kept.
+    """
+    document, files = read_bundle(file)
+    with _store(shop) as store:
+        done = take_in_bundle(store, shop, document, files)
+    if not done.added:
+        return f"Job {done.number}: nothing new in it."
+    moved = f" Number {done.wanted} is taken here." if done.number != done.wanted else ""
+    return f"Job {done.number}: {done.added} entries, {len(files)} files.{moved}"
+
+
+@contextmanager
+def _store(shop: Path) -> Iterator[Store]:
+    settings, _ = read_settings(shop)
+    engine = open_shop(shop)
+    try:
+        yield Store(engine, settings)
+    finally:
+        engine.dispose()
