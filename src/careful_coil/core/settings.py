@@ -10,6 +10,7 @@ from careful_coil.core.shop_lists import LISTS, ShopLists
 from careful_coil.core.winding.arrangements import ARRANGEMENTS
 
 LONGEST_CURRENCY = 4
+LONGEST_INITIALS = 8
 LEAST_ODDS, MOST_ODDS = 0.01, 100.0  # of a winding over how often shops usually meet it
 OWN = "this shop's setting"
 
@@ -29,7 +30,8 @@ class Settings:
     """The shop's limits and schools. A settings file may change them, never what is a hold.
 
     `schools` the choices that differ from the usual one, by name; `arrangement_odds` how much oftener
-    than usual this shop meets a winding, by slug; `currency` the sign of money; `lists` its supplies,
+    than usual this shop meets a winding, by slug; `currency` the sign of money; `foreman` the
+    initials of who may set a line of the gate aside, empty: any second person; `lists` its supplies,
     connectors, lead wire, what its bench can give.
     """
 
@@ -249,6 +251,7 @@ class Settings:
     schools: Mapping[str, str] = field(default_factory=dict)
     arrangement_odds: Mapping[str, float] = field(default_factory=dict)
     currency: str = ""
+    foreman: str = ""
     lists: ShopLists = field(default_factory=ShopLists)
 
     def limits(self) -> dict[str, Limit]:
@@ -271,7 +274,7 @@ class Settings:
         BadDocument for an unknown name or what a setting cannot be.
         """
         limits, schools, currency = self.limits(), dict(self.schools), self.currency
-        lists = self.lists
+        lists, foreman = self.lists, self.foreman
         odds = dict(self.arrangement_odds)
         changes: dict[str, Limit] = {}
         for name, wanted in told.items():
@@ -281,11 +284,13 @@ class Settings:
                 odds |= _odds(wanted)
             elif name == "currency":
                 currency = _currency(wanted)
+            elif name == "foreman":
+                foreman = _initials(wanted)
             elif name in LISTS:
                 lists = lists.changed(name, wanted)
             elif name not in limits:
                 known = ", ".join(
-                    sorted([*limits, *LISTS, "schools", "arrangement_odds", "currency"])
+                    sorted([*limits, *LISTS, "schools", "arrangement_odds", "currency", "foreman"])
                 )
                 raise BadDocument("settings", name, f"one of {known}")
             else:
@@ -300,6 +305,7 @@ class Settings:
             schools=schools,
             arrangement_odds=odds,
             currency=currency,
+            foreman=foreman,
             lists=lists,
             **changes,
         )
@@ -314,6 +320,7 @@ class Settings:
         own = dict(self.arrangement_odds)
         found |= {"arrangement_odds": own} if own else {}
         found |= self.lists.told()
+        found |= {"foreman": self.foreman} if self.foreman else {}
         return found | ({"currency": self.currency} if self.currency else {})
 
 
@@ -357,6 +364,12 @@ def _odds(wanted: object) -> dict[str, float]:
             wants = f"a number from {LEAST_ODDS:g} to {MOST_ODDS:g}; 1 is usual"
             raise BadDocument(f"{where}, {slug}", str(factor), wants)
     return {str(s): float(f) for s, f in wanted.items()}
+
+
+def _initials(wanted: object) -> str:
+    if not isinstance(wanted, str) or len(wanted.strip()) > LONGEST_INITIALS:
+        raise BadDocument("settings, foreman", str(wanted), "initials, such as CD, or nothing")
+    return wanted.strip()
 
 
 def _currency(wanted: object) -> str:

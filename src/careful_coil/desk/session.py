@@ -2,7 +2,7 @@
 
 import time
 import uuid
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from concurrent.futures import Future, ThreadPoolExecutor
 from dataclasses import dataclass, field
 from datetime import UTC, datetime
@@ -94,8 +94,6 @@ class Session(QObject):
         self.sweep = ""  # a lead pinned: it is read against every other in turn
         self._waiting = 0
         self._wanted_field = ""  # where the cursor goes once a new job is on the bench
-
-    # --- answers of other threads ---------------------------------------------------------------
 
     def _then(
         self, future: "Future[Any]", done: Callable[[Any], None], failed: Failed | None = None
@@ -203,12 +201,17 @@ class Session(QObject):
 
     def new_job(self, loose: bool = False) -> None:
         """Start a job; a loose one goes straight to its leads."""
+        first = (Ticket(field="name", text=LOOSE),) if loose else ()
+        self.start_job(first, "leads" if loose else "intake", "count" if loose else "name")
+
+    def start_job(self, bodies: Sequence[AnyBody], station: Station, field: str) -> None:
+        """Start a job with its first entries, at a station, the cursor in a field."""
         id = str(uuid.uuid4())
-        first = [self._entry(Ticket(field="name", text=LOOSE), "leads")] if loose else []
-        self.station = "leads" if loose else "intake"
+        first = [self._entry(b, station) for b in bodies]
+        self.station = station
 
         def made(number: int) -> None:
-            self._wanted_field = "count" if loose else "name"
+            self._wanted_field = field
             self._judge(id, number, first, set())
 
         self._then(self._records.ask(lambda s: s.open_job(id, first)), made)
@@ -267,8 +270,6 @@ class Session(QObject):
 
     def _entry(self, body: AnyBody, station: Station) -> Entry:
         return Entry(id=str(uuid.uuid4()), at=self._now(), by=self.who, station=station, body=body)
-
-    # --- judgement ------------------------------------------------------------------------------
 
     def _judge(self, id: str, number: int, entries: list[Entry], not_here: set[str]) -> None:
         log = list(entries)
@@ -329,7 +330,7 @@ class Session(QObject):
     @property
     def today(self) -> str:
         """The day, as it is printed on a card."""
-        return self._clock().strftime("%Y-%m-%d")
+        return self._now()[:10]
 
     def _now(self) -> str:
         return self._clock().astimezone(UTC).strftime("%Y-%m-%dT%H:%M:%S.%fZ")

@@ -209,6 +209,15 @@ class SettingsPage(Page):
         )
         self.fields["currency"].setMaximumWidth(260)
         self.column.addWidget(self.fields["currency"])
+        self.fields["foreman"] = Field(
+            "Foreman's initials, who sets lines aside",
+            self._foreman,
+            theme,
+            hint="CD",
+            name="foreman",
+        )
+        self.fields["foreman"].setMaximumWidth(260)
+        self.column.addWidget(self.fields["foreman"])
         self.column.addWidget(
             Heading("Limits", theme, "arrows walk; type another figure below", rule=True)
         )
@@ -258,6 +267,7 @@ class SettingsPage(Page):
         self.limits.retell()
         self.schools.retell()
         self.fields["currency"].show_text(settings.currency)
+        self.fields["foreman"].show_text(settings.foreman)
         for name in TITLES:
             self.fields[f"list-{name}"].show_text(getattr(settings.lists, name))
         self._named()
@@ -276,6 +286,9 @@ class SettingsPage(Page):
 
     def _currency(self, text: str) -> None:
         self._change({"currency": text})
+
+    def _foreman(self, text: str) -> None:
+        self._change({"foreman": text})
 
     def _limit(self, text: str) -> None:
         if not text:

@@ -129,7 +129,7 @@ def _measured(job: Job, settings: Settings) -> Iterator[Finding]:
 def _hookup(state: Connecting) -> Finding:
     of = partial(Finding, code="hookup", station="connect", gate=True)
     if state.plan is None:
-        return of(verdict="unproven", subject="Hookup not chosen", why=state.why)
+        return of(verdict="unproven", subject="Hookup not chosen", why=state.why, waivable=False)
     if state.wrong:
         joint = " to ".join(state.wrong[0])
         return of(

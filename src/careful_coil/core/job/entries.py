@@ -62,6 +62,7 @@ from careful_coil.core.job.at_mechanics import (
     PartOff,
     Temporary,
 )
+from careful_coil.core.job.at_release import FollowsUp, LetGo, OnSite, SiteChecked
 from careful_coil.core.job.at_start_gear import (
     CapacitorNoted,
     CauseFound,
@@ -304,6 +305,10 @@ AnyBody = Annotated[
     | TrialEnded
     | EarthBond
     | Attested
+    | LetGo
+    | OnSite
+    | SiteChecked
+    | FollowsUp
     | Waived
     | Released,
     Field(discriminator="kind"),

@@ -5,6 +5,7 @@ from dataclasses import dataclass, field
 
 from careful_coil.core.errors import CoilError
 from careful_coil.core.job.at_intake import FoundHookup, Lead
+from careful_coil.core.job.at_release import FollowsUp, LetGo
 from careful_coil.core.job.body import put_text
 from careful_coil.core.job.entries import (
     Attested,
@@ -64,6 +65,10 @@ class Job:
     seen: Seen = field(default_factory=Seen)  # what Intake saw
     sums: tuple[tuple[str, str], ...] = ()  # bench sums logged: name, what they gave
     waived: dict[str, Waived] | None = None
+    let_go: LetGo | None = None  # it leaves unrepaired, or as scrap
+    on_site: bool = False
+    site: Mapping[str, str] = field(default_factory=dict)  # the site's own list, by item
+    follows: FollowsUp | None = None  # the job this complaint follows
     released: Entry | None = None
     struck: frozenset[str] = frozenset()
     remarks: tuple[str, ...] = ()
@@ -114,6 +119,7 @@ def fold(entries: Iterable[Entry]) -> Job:
     trials = Trials()
     sums: list[tuple[str, str]] = []
     winding: dict[str, str] = {}
+    site: dict[str, str] = {}
     leads: tuple[Lead, ...] = ()
     for place, entry in enumerate(counted):
         body = entry.body
@@ -157,6 +163,14 @@ def fold(entries: Iterable[Entry]) -> Job:
                 line_ohms = {}  # what they proved is no longer there
             case "attested":
                 attested[body.item] = body
+            case "let-go":
+                state["let_go"] = body if body.how else None
+            case "on-site":
+                state["on_site"] = body.on
+            case "site-checked":
+                site = put_text(site, body.item, body.words)
+            case "follows-up":
+                state["follows"] = body
             case "waived":
                 waived[body.code] = body
             case "released":
@@ -178,6 +192,7 @@ def fold(entries: Iterable[Entry]) -> Job:
         winding=winding,
         joined=joined,
         trials=trials,
+        site=site,
         line_ohms=line_ohms,
         attested=attested,
         waived=waived,

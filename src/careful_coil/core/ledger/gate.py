@@ -1,22 +1,69 @@
-"""What must be seen or signed at Release, and what stands before the motor can go."""
+"""What stands before the motor can go: from the bench, from a site, or out of the door as it came."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Mapping, Sequence
+from functools import partial
 
 from careful_coil.core.job import Finding, Job
+from careful_coil.core.job.at_release import SiteItem
+from careful_coil.core.job.entries import Waived
+from careful_coil.core.settings import Settings
+
+SITE = ("line-ohms", "insulation", "supply", "supply-unbalance", "direction", "installer")
+SITE_ITEMS: Mapping[SiteItem, tuple[str, str]] = {
+    "phase-order": ("Phase order at the motor", "Indicator on the supply, motor off."),
+    "amps": (
+        "Three amps within ten seconds",
+        "Each line right after the start: a lost phase shows there.",
+    ),
+    "volts": ("Volts at the terminals", "Under load, at the motor, not at the panel."),
+}
+WAYS_OUT = {"unrepaired": "returned unrepaired", "scrap": "scrap"}
 
 
-def before_it_can_go(job: Job, findings: Sequence[Finding]) -> list[Finding]:
+def way_out(job: Job) -> str:
+    """Return how a motor leaves that is not released, in words; empty where it stays or is released."""
+    return WAYS_OUT.get(job.let_go.how, "") if job.let_go is not None else ""
+
+
+def site_findings(job: Job) -> Iterator[Finding]:
+    """Yield what a site's own list asks for besides what the stations prove."""
+    if not job.on_site:
+        return
+    of = partial(Finding, station="release", gate=True)
+    for item, (subject, why) in SITE_ITEMS.items():
+        words = job.site.get(item, "")
+        yield of(
+            code=f"site-{item}",
+            verdict="good" if words else "unproven",
+            subject=subject if words else f"{subject}: not read",
+            why=words or why,
+        )
+
+
+def counts(waiver: Waived | None, finding: Finding, settings: Settings) -> bool:
+    """Whether a waiver lifts a line: never one that can hurt; by the foreman where the shop names one."""
+    if waiver is None or not finding.waivable:
+        return False
+    foreman = settings.foreman.strip().upper()
+    return not foreman or waiver.second.strip().upper() == foreman
+
+
+def before_it_can_go(job: Job, findings: Sequence[Finding], settings: Settings) -> list[Finding]:
     """Return what keeps the gate shut: found bad first, then what is still to do.
 
-    A waiver by name and with a reason lifts a line, but never one that cannot be waived.
+    A waiver by name and with a reason lifts a line, but never one that cannot be waived. On site only
+    the site's own list and what was found bad stand there. A motor that leaves unrepaired has no gate.
     """
+    if way_out(job):
+        return []
     waived = job.waived or {}
     shut = [
         f
         for f in findings
         if f.verdict in ("hold", "unproven")
         and (f.gate or f.verdict == "hold")
-        and not (f.code in waived and f.waivable)
+        and not counts(waived.get(f.code), f, settings)
+        and (not job.on_site or f.verdict == "hold" or f.code in SITE or f.code.startswith("site-"))
     ]
     if shut and job.released is not None:
         shut.append(
@@ -31,3 +78,20 @@ def before_it_can_go(job: Job, findings: Sequence[Finding]) -> list[Finding]:
             )
         )
     return sorted(shut, key=lambda f: f.verdict != "hold")
+
+
+def gate_list(
+    job: Job, findings: Sequence[Finding], settings: Settings
+) -> list[tuple[str, Finding, str]]:
+    """Return every line of the gate: proven, waived, to do or bad, with who set it aside and why."""
+    waived = job.waived or {}
+    found = []
+    for f in findings:
+        if not f.gate and f.verdict != "hold":
+            continue
+        waiver = waived.get(f.code)
+        if f.verdict in ("hold", "unproven") and waiver is not None and counts(waiver, f, settings):
+            found.append(("waived", f, f"{waiver.second}: {waiver.reason}"))
+        else:
+            found.append((f.verdict, f, ""))
+    return found

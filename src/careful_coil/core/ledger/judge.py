@@ -41,7 +41,7 @@ from careful_coil.core.kind import Weighed
 from careful_coil.core.kind.lead_leanings import leanings_of
 from careful_coil.core.kind.rules import kind_findings, kind_of
 from careful_coil.core.kind.worth import worth_findings
-from careful_coil.core.ledger.gate import before_it_can_go
+from careful_coil.core.ledger.gate import before_it_can_go, gate_list, site_findings, way_out
 from careful_coil.core.ledger.next_card import NextStep, readings_put_off, steps
 from careful_coil.core.ledger.next_connect import connect_steps
 from careful_coil.core.ledger.next_gear import gear_steps
@@ -77,6 +77,9 @@ class Judgement:
     wall: Wall  # what limits of the insulation hang on
     findings: tuple[Finding, ...]
     gate: tuple[Finding, ...]  # what stands before it can go
+    gate_lines: tuple[
+        tuple[str, Finding, str], ...
+    ] = ()  # all of it: how it stands, who set it aside
     next: NextStep | None
     skipped: tuple[NextStep, ...] = ()
     at_connect: tuple[NextStep, ...] = ()  # what Connect asks for, in order, whatever else is open
@@ -89,13 +92,15 @@ class Judgement:
     @property
     def released(self) -> bool:
         """Whether it was signed and nothing has been found open since."""
-        return self.job.released is not None and not self.gate
+        return self.job.released is not None and not self.gate and not way_out(self.job)
 
     @property
     def state(self) -> str:
         """The motor's state in words, for its tag on the rack."""
         if self.released:
             return "released"
+        if way_out(self.job):
+            return f"{way_out(self.job)}: do not connect"
         if self.gate:
             return self.gate[0].subject[0].lower() + self.gate[0].subject[1:]
         return "ready to sign"
@@ -136,10 +141,11 @@ def judge(
         *mechanics_findings(job, kinds, settings),
         *winding_findings(job, record, kinds, settings),
         *trial_findings(job, way, settings),
+        *site_findings(job),
     ]
     causes, asks = causes_after(job, suspicion, findings, settings)
     findings += cause_findings(job, causes)
-    gate = before_it_can_go(job, findings)
+    gate = before_it_can_go(job, findings, settings)
     wall_steps = tuple(insulation_steps(job, wall, kinds, findings, settings))
     first = settings.school("frame-test") == OHMMETER
     gear = (
@@ -166,6 +172,7 @@ def judge(
         wall=wall,
         findings=tuple(sorted(findings, key=lambda f: ORDER.index(f.verdict))),
         gate=tuple(gate),
+        gate_lines=tuple(gate_list(job, findings, settings)),
         next=wanted,
         skipped=(
             *(s for s in every if s.code in not_here),

@@ -68,7 +68,7 @@ def steps(
     `wall`, `gear`, `connect`, `trial`: what those stations ask for, in order; `ohmmeter_first`: the frame is
     looked at by ohmmeter before the insulation tester.
     """
-    if job.released is not None and not gate:
+    if (job.released is not None and not gate) or job.let_go is not None:
         return
     yield from (s for s in wall if s.act == "discharge")  # before any hand goes near
     if job.trials.now is not None:  # volts may be on: nothing else is asked for

@@ -9,6 +9,7 @@ from careful_coil.core.settings import Settings
 from careful_coil.core.trial.begin import StartWay
 from careful_coil.core.trial.judge import at_rated, judged, worst
 
+NEVER = ("trial-start", "trial-lines", "trial-smoke")  # holds that nobody sets aside
 _of = partial(Finding, station="test-run")
 
 
@@ -27,6 +28,7 @@ def trial_findings(job: Job, way: StartWay, settings: Settings) -> Iterator[Find
                 unit=t.unit,
                 source=t.source,
                 gate=t.verdict == "hold",
+                waivable=not (t.verdict == "hold" and t.code in NEVER),
             )
     yield _gate(job, way, settings)
 

@@ -10,11 +10,17 @@ from careful_coil.core.condition.bond import newest_bonds, places_left
 from careful_coil.core.condition.typed import read_bonds
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_insulation import EarthBond
+from careful_coil.core.job.at_release import LetGo, OnSite, SiteChecked, SiteItem
 from careful_coil.core.job.entries import Attested, Released, Waived
+from careful_coil.core.job.follow_up import follow_up
 from careful_coil.core.ledger import Judgement
+from careful_coil.core.ledger.gate import SITE_ITEMS, WAYS_OUT, way_out
 from careful_coil.desk import paint
-from careful_coil.desk.field import Field
+from careful_coil.desk.ask_row import EnterButton
+from careful_coil.desk.field import LONG, Field
+from careful_coil.desk.insulation.shown import Prose
 from careful_coil.desk.painted import Painted
+from careful_coil.desk.papers import write_papers
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Caution, Heading, Page
 from careful_coil.desk.theme import Theme
@@ -47,7 +53,11 @@ class Gate(Painted):
     def show_judgement(self, judged: Judgement) -> None:
         """Take the gate of a judgement."""
         self.rows = [(f.verdict, f.subject, f.why) for f in judged.gate]
-        if not self.rows:
+        out = way_out(judged.job)
+        if out:
+            reason = judged.job.let_go.reason if judged.job.let_go else ""
+            self.rows = [("hold", f"{out.capitalize()}: DO NOT CONNECT", reason)]
+        elif not self.rows:
             done = judged.released
             words = "Released" if done else "Nothing stands open"
             self.rows = [
@@ -86,6 +96,16 @@ class ReleasePage(Page):
         self.column.addWidget(Heading("Before it can go", theme))
         self.gate = Gate(theme)
         self.column.addWidget(self.gate)
+        self.settled = Prose(theme, "quiet", 13)
+        self.column.addWidget(self.settled)
+        self.site = EnterButton("Work on site: the site's own list")
+        self.site.setCheckable(True)
+        self.site.clicked.connect(self._on_site)
+        self.column.addWidget(self.site)
+        for own, (label, _) in SITE_ITEMS.items():
+            name = f"site-{own}"
+            self.fields[name] = Field(label, partial(self._site, own), theme, name=name)
+            self.column.addWidget(self.fields[name])
         self.column.addWidget(
             Heading(
                 "Done outside this program", theme, "in your words, under your initials", rule=True
@@ -119,6 +139,23 @@ class ReleasePage(Page):
             clears=True,
         )
         self.column.addWidget(self.fields["waive"])
+        self.column.addWidget(
+            Heading(
+                "Another way out",
+                theme,
+                "with a DO NOT CONNECT tag; empty takes it back",
+                rule=True,
+            )
+        )
+        self.fields["let-go"] = Field(
+            "unrepaired or scrap, and why",
+            self._let_go,
+            theme,
+            hint="unrepaired costs more than a new one",
+            name="let-go",
+            most=LONG,
+        )
+        self.column.addWidget(self.fields["let-go"])
         self.column.addWidget(Heading("Signature", theme, rule=True))
         row = QGridLayout()
         row.setHorizontalSpacing(14)
@@ -127,8 +164,16 @@ class ReleasePage(Page):
         )
         self.sheet = QPushButton("Write the sheet  Ctrl+P")
         row.addWidget(self.fields["sign"], 0, 0)
+        self.tag = EnterButton("Write the motor's tag")
+        self.follow = EnterButton("A later complaint: follow-up job")
+        self.follow.clicked.connect(self._follow_up)
         row.addWidget(self.sheet, 0, 1)
+        row.addWidget(self.tag, 1, 0)
+        row.addWidget(self.follow, 1, 1)
         self.column.addLayout(row)
+        self.tag.clicked.connect(self._tag)
+        self.said = Prose(theme, "quiet", 13)
+        self.column.addWidget(self.said)
         self.column.addWidget(
             Caution(
                 "At the machine: volts under load, amps against the plate, direction, overload set.",
@@ -150,9 +195,61 @@ class ReleasePage(Page):
             self.fields[item].setVisible(needed)
         bonds = [b.body.ohm for b in newest_bonds(judged.job).values()]
         self.fields["earth-bond"].show_text("/".join(f"{b:g}" for b in bonds))
+        self._more(judged)
         released = judged.job.released
         signed = released.body.signed if released and released.body.kind == "released" else ""
         self.fields["sign"].show_text(signed)
+
+    def _more(self, judged: Judgement) -> None:
+        """Show what is settled, the site's list, another way out."""
+        job = judged.job
+        done = [
+            f"{f.subject}{f' (set aside by {by})' if by else ''}"
+            for state, f, by in judged.gate_lines
+            if state in ("good", "waived")
+        ]
+        self.settled.say(f"Settled: {'; '.join(done)}." if done else "")
+        self.site.setChecked(job.on_site)
+        for item in SITE_ITEMS:
+            self.fields[f"site-{item}"].setVisible(job.on_site)
+            self.fields[f"site-{item}"].show_text(job.site.get(item, ""))
+        told = f"{job.let_go.how} {job.let_go.reason}" if job.let_go else ""
+        self.fields["let-go"].show_text(told)
+        self.follow.setVisible(judged.released)
+
+    def _on_site(self) -> None:
+        self.session.record(OnSite(on=self.site.isChecked()), station="release")
+
+    def _site(self, item: SiteItem, text: str) -> None:
+        self._initials()
+        self.session.record(SiteChecked(item=item, words=text.strip()), station="release")
+
+    def _let_go(self, text: str) -> None:
+        how, _, reason = text.strip().partition(" ")
+        if how and (how.lower() not in WAYS_OUT or not reason.strip()):
+            raise BadValue(text, "unrepaired or scrap, and the reason; nothing takes it back")
+        self._initials()
+        body = LetGo.model_validate({"how": how.lower(), "reason": reason.strip()})
+        self.session.record(body, station="release")
+
+    def _tag(self) -> None:
+        job = self.session.open
+        if job is None:
+            return
+        from careful_coil.report.motor_tag import motor_tag  # ReportLab is slow to import
+
+        number, judged, day = job.number, job.judged, self.session.today
+
+        def make() -> dict[str, bytes]:
+            return {f"tag-{number}.pdf": motor_tag(number, judged, day)}
+
+        write_papers(self.session, "The tag", make, self.said.say)
+
+    def _follow_up(self) -> None:
+        job = self.session.open
+        if job is not None and job.judged.released:
+            first = follow_up(job.id, job.number, job.entries)
+            self.session.start_job(first, "intake", "complaint")
 
     def _attest(self, item: str, words: str) -> None:
         if not words:
@@ -183,6 +280,9 @@ class ReleasePage(Page):
                 code, f"one that may be set aside ({free})", "What can hurt is never set aside."
             )
         self._initials()
+        foreman = self.session.settings.foreman
+        if foreman and second.upper() != foreman.upper():
+            raise BadValue(second, f"{foreman}: this shop's foreman sets lines aside")
         if second.upper() == self.session.who.upper():
             raise BadValue(second, "the initials of a second person")
         self.session.record(
@@ -193,6 +293,8 @@ class ReleasePage(Page):
         judged = self._judged
         if judged is None or judged.job.released is not None:
             return
+        if judged.job.let_go is not None:
+            raise BadValue(text, "no way out but the signature: it was let go unrepaired")
         if judged.gate:
             raise BadValue(text, f"nothing open first; {judged.gate[0].subject.lower()}")
         if not text:

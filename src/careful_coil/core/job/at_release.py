@@ -1,0 +1,40 @@
+"""What is logged at Release besides waivers and the signature: another way out, work on site, a follow-up."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from careful_coil.core.job.body import Body, LongText, ShortText
+
+SiteItem = Literal["phase-order", "amps", "volts"]
+
+
+class LetGo(Body):
+    """It leaves as it came, or as scrap, with the reason; no way takes the entry back."""
+
+    kind: Literal["let-go"] = "let-go"
+    how: Literal["unrepaired", "scrap", ""]
+    reason: LongText = ""
+
+
+class OnSite(Body):
+    """The work is done where the motor stands: a gate list of its own."""
+
+    kind: Literal["on-site"] = "on-site"
+    on: bool = True
+
+
+class SiteChecked(Body):
+    """One thing of the site's own list as it was read."""
+
+    kind: Literal["site-checked"] = "site-checked"
+    item: SiteItem
+    words: Annotated[str, Field(max_length=400)] = ""
+
+
+class FollowsUp(Body):
+    """This job is a later complaint about a motor that was released: the job before it."""
+
+    kind: Literal["follows-up"] = "follows-up"
+    job: ShortText
+    number: Annotated[int, Field(ge=1, le=10**9)]

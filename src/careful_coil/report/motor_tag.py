@@ -1,0 +1,81 @@
+"""The tag that goes with the motor: released with its volts and direction, or DO NOT CONNECT with the reason.
+
+The code beside it carries the same in plain text, so that any reader shows it without this program.
+"""
+
+import io
+
+import segno
+from reportlab.lib.units import mm
+from reportlab.lib.utils import simpleSplit
+from reportlab.pdfgen.canvas import Canvas
+
+from careful_coil.core.connect.rotation import turns_words
+from careful_coil.core.ledger import Judgement
+from careful_coil.core.ledger.gate import way_out
+from careful_coil.report.canvas import ink
+from careful_coil.report.page import BOLD, REGULAR, load_faces
+
+WIDE, HIGH = 100 * mm, 62 * mm
+CODE = 30 * mm
+QUIET = 4  # modules of white round the code (ISO/IEC 18004)
+
+
+def motor_tag(number: int, judged: Judgement, day: str) -> bytes:
+    """Return the tag as PDF."""
+    load_faces()
+    buffer = io.BytesIO()
+    canvas = Canvas(buffer, pagesize=(WIDE, HIGH), invariant=1)
+    canvas.setTitle(f"Tag {number}: {judged.job.name}")
+    head, lines = tag_words(number, judged, day)
+    canvas.setStrokeColor(ink("ink"))
+    canvas.setLineWidth(1.2)
+    canvas.roundRect(2 * mm, 2 * mm, WIDE - 4 * mm, HIGH - 4 * mm, 3 * mm)
+    canvas.circle(WIDE / 2, HIGH - 6 * mm, 2 * mm)
+    canvas.setFillColor(ink("ink"))
+    canvas.setFont(BOLD, 19 if len(head) < 12 else 15)
+    canvas.drawString(6 * mm, HIGH - 17 * mm, head)
+    y = HIGH - 24 * mm
+    for line in lines:
+        for part in simpleSplit(line, REGULAR, 8.5, WIDE - CODE - 16 * mm):
+            canvas.setFont(REGULAR, 8.5)
+            canvas.drawString(6 * mm, y, part)
+            y -= 4.3 * mm
+    _code(canvas, "\n".join((head, *lines)), WIDE - CODE - 6 * mm, 8 * mm, CODE)
+    canvas.showPage()
+    canvas.save()
+    return buffer.getvalue()
+
+
+def tag_words(number: int, judged: Judgement, day: str) -> tuple[str, list[str]]:
+    """Return what stands large on the tag, and the lines below it."""
+    job, supply = judged.job, judged.job.supply
+    first = f"Job {number}: {job.name}"
+    if way_out(job):
+        reason = job.let_go.reason if job.let_go else ""
+        return "DO NOT CONNECT", [first, f"{way_out(job).capitalize()}: {reason}", day]
+    if not judged.released:
+        left = f"{len(judged.gate)} lines of the gate are open" if judged.gate else "not signed yet"
+        return "DO NOT CONNECT", [first, f"In work: {left}.", day]
+    volts = f"{supply.volt:g} V {supply.hertz:g} Hz" if supply else "see the sheet"
+    plan = judged.connecting.plan
+    signed = (
+        job.released.body.signed if job.released and job.released.body.kind == "released" else ""
+    )
+    lines = [first, plan.connection.capitalize() if plan else "Hookup: see the sheet"]
+    lines.append(f"Turns {turns_words(job)}.")
+    lines.append(f"Released {day}, {signed}. At the machine: volts, amps, direction, overload.")
+    return volts, lines
+
+
+def _code(canvas: Canvas, text: str, left: float, bottom: float, side: float) -> None:
+    """Draw a code of a text, dark squares on white."""
+    rows = [list(row) for row in segno.make(text, error="m", micro=False).matrix]
+    module = side / (len(rows) + 2 * QUIET)
+    canvas.setFillColor(ink("ink"))
+    for r, row in enumerate(rows):
+        for c, dark in enumerate(row):
+            if dark:
+                x = left + (c + QUIET) * module
+                y = bottom + side - (r + QUIET + 1) * module
+                canvas.rect(x, y, module, module, stroke=0, fill=1)

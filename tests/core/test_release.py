@@ -1,0 +1,185 @@
+"""The gate: what nobody sets aside, the foreman, other ways out, work on site; no path lets an open hold go."""
+
+from typing import Any
+
+import pytest
+from hypothesis import settings as hypothesis_settings
+from hypothesis import strategies as st
+from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, rule
+
+from careful_coil.core.job.follow_up import follow_up
+from careful_coil.core.ledger.gate import gate_list, way_out
+from careful_coil.core.settings import Settings
+from tests.core.logs import LINES, SUPPLY, entries, judged, ohm
+from tests.core.played import Body
+from tests.core.test_ledger import READY
+
+SIGNED = {"kind": "released", "signed": "AB"}
+
+
+def waive(code: str, second: str = "CD") -> Body:
+    return {"kind": "waived", "code": code, "reason": "seen", "second": second}
+
+
+NEVER = [
+    (
+        "insulation",
+        {"kind": "insulation", "megohm": 0.3, "at_c": 20, "test_volt": 500, "parts": ["A", "D"]},
+    ),
+    ("earth-bond", {"kind": "earth-bond", "ohm": 0.9, "place": "frame"}),
+    ("temporary", {"kind": "temporary", "name": "T1", "words": "clip lead"}),
+    ("hookup", {"kind": "joint", "joint": ["L1", "E"]}),
+    ("line-ohms", {"kind": "line-ohm", "lines": ["L1", "L2"], "value": "9.9"}),
+]
+
+
+@pytest.mark.parametrize(("code", "bad"), NEVER, ids=[c for c, _ in NEVER])
+def test_what_can_hurt_is_set_aside_by_nobody(code: str, bad: Body) -> None:
+    found = judged(*READY, bad, waive(code), waive("open-again"), SIGNED)
+    assert code in {f.code for f in found.gate}
+    assert not found.released
+
+
+def test_a_line_that_may_is_set_aside_and_stands_in_the_list_with_who_and_why() -> None:
+    log = [b for b in READY if b.get("item") != "mechanics"]
+    open_one = judged(*log)
+    assert "mechanics" in {f.code for f in open_one.gate}
+    done = judged(*log, waive("mechanics"))
+    assert "mechanics" not in {f.code for f in done.gate}
+    told = {f.code: (state, by) for state, f, by in gate_list(done.job, done.findings, Settings())}
+    assert told["mechanics"] == ("waived", "CD: seen")
+    assert told["insulation"][0] == "good"
+
+
+def test_where_the_shop_names_a_foreman_only_the_foreman_sets_aside() -> None:
+    log = [b for b in READY if b.get("item") != "mechanics"]
+    own = Settings().changed({"foreman": "EF"})
+    assert "mechanics" in {f.code for f in judged(*log, waive("mechanics"), settings=own).gate}
+    by_foreman = judged(*log, waive("mechanics", "ef"), settings=own)
+    assert "mechanics" not in {f.code for f in by_foreman.gate}
+    assert Settings().changed(own.told()) == own
+
+
+@pytest.mark.parametrize(
+    ("how", "words"), [("unrepaired", "returned unrepaired"), ("scrap", "scrap")]
+)
+def test_another_way_out_has_no_gate_and_is_no_release(how: str, words: str) -> None:
+    bad = NEVER[0][1]
+    found = judged(*READY, bad, {"kind": "let-go", "how": how, "reason": "too costly"}, SIGNED)
+    assert way_out(found.job) == words
+    assert not found.released
+    assert found.state == f"{words}: do not connect"
+    assert found.next is None
+    back = judged(*READY, bad, {"kind": "let-go", "how": how}, {"kind": "let-go", "how": ""})
+    assert back.gate
+
+
+def test_on_site_its_own_list_stands_and_what_is_bad() -> None:
+    log = [
+        b
+        for b in READY
+        if b.get("item") not in ("mechanics", "test-run") and b["kind"] != "earth-bond"
+    ]
+    site = judged(*log, {"kind": "on-site"})
+    codes = {f.code for f in site.gate}
+    assert {"site-phase-order", "site-amps", "site-volts"} <= codes
+    assert not codes & {"mechanics", "test-run", "earth-bond"}
+    read = [
+        {"kind": "site-checked", "item": i, "words": "as it must be"}
+        for i in ("phase-order", "amps", "volts")
+    ]
+    assert not judged(*log, {"kind": "on-site"}, *read).gate
+    bad = judged(*log, {"kind": "on-site"}, *read, NEVER[2][1])
+    assert {f.code for f in bad.gate} == {"temporary"}
+
+
+def test_a_follow_up_carries_the_motor_and_not_what_was_done_to_it() -> None:
+    log = entries(*READY, {"kind": "struck", "target": "e1"})
+    bodies = follow_up("job-1", 214, log)
+    kinds = [b.kind for b in bodies]
+    assert kinds[0] == "follows-up"
+    assert set(kinds) <= {"follows-up", "ticket", "plate", "leads"}
+    assert "leads" in kinds
+    again = judged(*(b.model_dump() for b in bodies))
+    assert again.job.follows is not None
+    assert (again.job.follows.number, again.released) == (214, False)
+
+
+POOL: list[Body] = [
+    *(bad for _, bad in NEVER),
+    *(
+        waive(code)
+        for code in (
+            "insulation",
+            "earth-bond",
+            "temporary",
+            "hookup",
+            "mechanics",
+            "test-run",
+            "open-again",
+        )
+    ),
+    {"kind": "temporary", "name": "T1", "words": "clip lead", "cleared": "taken off"},
+    {"kind": "work", "what": "varnished"},
+    {"kind": "covers"},
+    {"kind": "covers", "on": False},
+    {"kind": "earth-bond", "ohm": 0.03, "place": "frame"},
+    {"kind": "attested", "item": "test-run", "words": "equal amps"},
+    {"kind": "let-go", "how": "scrap", "reason": "burnt"},
+    {"kind": "let-go", "how": ""},
+    {"kind": "on-site"},
+    {"kind": "on-site", "on": False},
+    {"kind": "trial-begun", "covers": "off"},
+    {"kind": "trial-start", "volt": 400, "outcome": "stalled", "seconds": 4},
+    {"kind": "trial-ended"},
+    {"kind": "parted", "leads": ["A"]},
+    {"kind": "joint", "joint": ["L1", "A"]},
+    {"kind": "supply-read", "line": [400, 200, 210]},
+    SUPPLY,
+    *LINES,
+    ohm("AD", "9.9"),
+    SIGNED,
+]
+
+
+class Paths(RuleBasedStateMachine):
+    """Any entries in any order, strikes too."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.log: list[Body] = []
+
+    @initialize(ready=st.booleans())
+    def begin(self, ready: bool) -> None:
+        self.log = list(READY) if ready else list(READY[: len(READY) // 2])
+
+    @rule(body=st.sampled_from(POOL))
+    def enter(self, body: Body) -> None:
+        self.log.append(body)
+
+    @rule(back=st.integers(1, 12))
+    def strike(self, back: int) -> None:
+        target = f"e{max(len(self.log) - back + 1, 1)}"
+        self.log.append({"kind": "struck", "target": target})
+
+    @rule()
+    def sign(self) -> None:
+        self.log.append(SIGNED)
+
+    @invariant()
+    def nothing_leaves_with_a_hold_open(self) -> None:
+        if not self.log or self.log[-1]["kind"] not in ("released", "waived", "struck", "let-go"):
+            return
+        found = judged(*self.log)
+        if not found.released:
+            return
+        waived: dict[str, Any] = found.job.waived or {}
+        for f in found.findings:
+            if f.verdict == "hold":
+                assert f.waivable
+                assert f.code in waived
+        assert not found.gate
+
+
+TestPaths = Paths.TestCase
+TestPaths.settings = hypothesis_settings(max_examples=25, stateful_step_count=14, deadline=None)
