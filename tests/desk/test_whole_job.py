@@ -1,6 +1,7 @@
 """One motor from unknown leads to release, by keys alone; and a process killed in the middle."""
 
 import os
+import shutil
 import signal
 import subprocess
 import sys
@@ -154,18 +155,21 @@ for k in range(40):
 
 @pytest.mark.parametrize("kill_after", [3, 7])
 def test_killed_in_the_middle_every_recorded_reading_is_found_again(
-    tmp_path: Path, kill_after: int
+    tmp_path: Path, template: Path, kill_after: int
 ) -> None:
     shop = tmp_path / "shop"
+    shutil.copytree(template, shop)
+    told = tmp_path / "told.txt"
     environment = os.environ | {"QT_QPA_PLATFORM": "offscreen", "PYTHONPATH": str(ROOT)}
-    child = subprocess.Popen(
-        [sys.executable, "-c", CHILD, str(shop)],
-        stdout=subprocess.PIPE,
-        stderr=subprocess.DEVNULL,
-        text=True,
-        env=environment,
-        cwd=ROOT,
-    )
+    with told.open("wb") as errors:
+        child = subprocess.Popen(
+            [sys.executable, "-c", CHILD, str(shop)],
+            stdout=subprocess.PIPE,
+            stderr=errors,
+            text=True,
+            env=environment,
+            cwd=ROOT,
+        )
     assert child.stdout is not None
     job, shown = "", 0
     for line in child.stdout:
@@ -179,7 +183,7 @@ def test_killed_in_the_middle_every_recorded_reading_is_found_again(
     child.send_signal(signal.SIGKILL)
     child.wait()
     child.stdout.close()
-    assert shown == kill_after
+    assert shown == kill_after, told.read_text()
     records = RecordsThread(shop, Settings())
     records.start()
     entries = records.ask(lambda s: s.entries_of(job)).result()

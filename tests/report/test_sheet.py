@@ -120,3 +120,38 @@ def test_a_sheet_is_written_whole_or_not_at_all(tmp_path: Path) -> None:
     assert [f.name for f in tmp_path.iterdir()] == ["a.pdf"]
     with pytest.raises(CannotWrite, match="not written"):
         write_sheet(tmp_path / "none" / "a.pdf", 12, judged(*READY))
+
+
+def test_a_run_made_here_stands_on_the_sheet_with_its_steps() -> None:
+    run = [
+        {"kind": "trial-begun", "covers": "on"},
+        {"kind": "trial-step", "volt": [400], "amp": [2.6, 2.6, 2.7], "watt": 180, "rpm": 1497},
+        {"kind": "trial-start", "volt": 400, "outcome": "turns", "seconds": 0.8},
+        {"kind": "trial-heard", "what": "sound", "text": "quiet"},
+        {"kind": "trial-ended", "abandoned": "clamp came loose"},
+    ]
+    words = words_of(sheet(12, judged(*READY, *run)))
+    for part in (
+        "covers on, without load, abandoned: clamp came loose",
+        "400 V, 2.6/2.6/2.7 A, 180 W, 1497 rev/min, smooth.",
+        "Start at 400 V: turns after 0.8 s.",
+        "sound quiet.",
+    ):
+        assert part in words, part
+
+
+def test_the_customers_sheet_leaves_the_shops_own_figures_out() -> None:
+    log = judged(*READY, {"kind": "released", "signed": "AB"})
+    shop, customer = words_of(sheet(12, log)), words_of(sheet(12, log, customer=True))
+    for part in ("A–D 2.60 Ω", "Odds of the winding"):
+        assert part in shop
+        assert part not in customer
+    for part in ("released", "For 400 V", "prove dead", "AB 2026-03-01"):
+        assert part in customer
+
+
+def test_one_that_leaves_unrepaired_says_so_in_large_and_why() -> None:
+    let_go = {"kind": "let-go", "how": "unrepaired", "reason": "costs more than a new one"}
+    words = words_of(sheet(12, judged(*READY, let_go)))
+    assert "RETURNED UNREPAIRED: DO NOT CONNECT. costs more than a new one" in words
+    assert "Signature: not released" in words

@@ -9,7 +9,7 @@ from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any, Literal
 
-from PySide6.QtCore import QObject, Signal
+from PySide6.QtCore import QObject, QTimer, Signal
 
 from careful_coil.bench import Instrument, Request
 from careful_coil.core.connect.dead import AtBench, lapsed
@@ -18,6 +18,7 @@ from careful_coil.core.job import AnyBody, Entry, Job, fold
 from careful_coil.core.job.at_intake import PictureAdded, Ticket
 from careful_coil.core.job.entries import Station, Struck
 from careful_coil.core.ledger import Judgement, judge
+from careful_coil.core.ledger.gate import frozen
 from careful_coil.core.settings import Settings
 from careful_coil.desk.clock import TestClock
 from careful_coil.desk.entry_line import TestSetting
@@ -31,6 +32,7 @@ from careful_coil.records.summary import summary_of
 Failed = Callable[[str], None]
 InstrumentFor = Callable[[str, int, Job], Instrument | None]
 LOOSE = "Loose leads"
+NO_JOB = "Open a job first: Ctrl+N new, Ctrl+K find."
 
 
 @dataclass(slots=True)
@@ -225,17 +227,15 @@ class Session(QObject):
         failed: Failed | None = None,
         into: OpenJob | None = None,
     ) -> None:
-        """Append entries to the open job, or `into` another; it shows them when they are on disk.
-
-        `failed` is told why when nothing was recorded.
-        """
+        """Append entries to the open job, or `into` another; `failed` is told why none was recorded."""
         job = into or self.open
-        if job is None:
-            words = "Open a job first: Ctrl+N new, Ctrl+K find."
+        words = frozen(job.judged.job, job.judged.released, bodies) if job else NO_JOB
+        if job is None or words:
             self.told.emit(words, "watch")
-            if failed is not None:
-                failed(words)
-            return
+            QTimer.singleShot(
+                0, self.job_changed.emit
+            )  # what stands in the fields is what is on record
+            return failed(words) if failed is not None else None
         entries = [self._entry(b, station or self.station) for b in bodies]
 
         def append(store: Any) -> None:

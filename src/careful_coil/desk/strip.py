@@ -201,8 +201,8 @@ class Strip(QFrame):
             order = command(text, job) if job else None
             if order is not None:
                 self.line.setText("")
-                s.record(order, station="leads", failed=lambda why: self._give_back(text, why))
                 self.note.say(text, "good")
+                s.record(order, station="leads", failed=lambda why: self._give_back(text, why))
                 return
             target = s.target
             typed = split(text, target, job.tags if job else ())
@@ -224,9 +224,9 @@ class Strip(QFrame):
         station = STATION_OF.get(typed.target.kind, "leads")
         text = self.line.text()
         self.line.setText("")
-        s.record(*first, body, station=station, failed=lambda why: self._give_back(text, why))
         ends = " ".join((*typed.target.ends, *typed.target.sense))
         self.note.say(f"{ends}: {typed.value}", "good")
+        s.record(*first, body, station=station, failed=lambda why: self._give_back(text, why))
 
     def _give_back(self, text: str, why: str) -> None:
         """Nothing was recorded: what was typed stands again, unless more was typed meanwhile."""

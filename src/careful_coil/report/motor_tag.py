@@ -10,7 +10,7 @@ from reportlab.lib.units import mm
 from reportlab.lib.utils import simpleSplit
 from reportlab.pdfgen.canvas import Canvas
 
-from careful_coil.core.connect.rotation import turns_words
+from careful_coil.core.connect.rotation import seen_direction, turns_words
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.ledger.gate import way_out
 from careful_coil.report.canvas import ink
@@ -63,7 +63,11 @@ def tag_words(number: int, judged: Judgement, day: str) -> tuple[str, list[str]]
         job.released.body.signed if job.released and job.released.body.kind == "released" else ""
     )
     lines = [first, plan.connection.capitalize() if plan else "Hookup: see the sheet"]
-    lines.append(f"Turns {turns_words(job)}.")
+    word = (job.attested or {}).get("test-run")
+    if seen_direction(job) is None and word is not None:
+        lines.append(f"Test run: {word.words}")
+    else:
+        lines.append(f"Turns {turns_words(job)}.")
     lines.append(f"Released {day}, {signed}. At the machine: volts, amps, direction, overload.")
     return volts, lines
 

@@ -1,4 +1,4 @@
-"""The job sheet: A4, one or two pages, what goes with the motor."""
+"""The job sheet, A4: all of it for the shop; for the customer what was done, found and asked of the installer."""
 
 import io
 from collections.abc import Iterable
@@ -15,6 +15,7 @@ from careful_coil.core.connect.rotation import turns_words
 from careful_coil.core.identify.history import history, reading_words
 from careful_coil.core.job import Finding
 from careful_coil.core.ledger import Judgement
+from careful_coil.core.ledger.gate import way_out
 from careful_coil.core.readings import Frame, Kick, Reading, Resistance, Switch, ohm_value
 from careful_coil.core.values import show, show_ohm
 from careful_coil.drawing.card import proved
@@ -24,6 +25,7 @@ from careful_coil.report.canvas import draw_shapes, ink
 from careful_coil.report.gear import gear_lines
 from careful_coil.report.mechanics import mechanics_lines
 from careful_coil.report.page import BOLD, MARGIN, REGULAR, Page, load_faces, write_paper
+from careful_coil.report.trial import trial_lines
 
 CURVE_FROM_S = 60.0  # a shorter test is told in figures
 CAUTIONS = (
@@ -39,21 +41,23 @@ def write_sheet(path: Path, number: int, judged: Judgement) -> None:
     write_paper(path, sheet(number, judged))
 
 
-def sheet(number: int, judged: Judgement) -> bytes:
-    """Return the job sheet as PDF."""
+def sheet(number: int, judged: Judgement, *, customer: bool = False) -> bytes:
+    """Return the job sheet as PDF; the customer's is without readings of leads, odds and the shop's remarks."""
     load_faces()
     buffer = io.BytesIO()
     canvas = Canvas(buffer, pagesize=A4, invariant=1)
     canvas.setTitle(f"Job {number}: {judged.job.name}")
     page = Page(canvas, f"Job {number} · {judged.job.name}")
     _identity(page, number, judged)
-    _leads(page, judged)
+    if not customer:
+        _leads(page, judged)
     _condition(page, judged)
     _lines(page, "Start gear", gear_lines(judged))
     _lines(page, "Mechanics", mechanics_lines(judged))
     _hookup(page, judged)
+    _lines(page, "Test run", trial_lines(judged))
     _installer(page, judged)
-    _findings(page, judged)
+    _findings(page, judged, customer)
     _signature(page, judged)
     canvas.save()
     return buffer.getvalue()
@@ -63,12 +67,13 @@ def _identity(page: Page, number: int, judged: Judgement) -> None:
     job, plate = judged.job, judged.job.plate
     page.text(job.name, 18, bold=True)
     state = "released" if judged.released else "NOT RELEASED" if judged.gate else "ready to sign"
-    page.text(
-        f"Job {number} · {state}",
-        10,
-        bold=bool(judged.gate),
-        token="hold" if judged.gate else "ink",
-    )
+    if way_out(job):
+        reason = job.let_go.reason if job.let_go else ""
+        state = f"{way_out(job).upper()}: DO NOT CONNECT. {reason}"
+    shut = bool(judged.gate or way_out(job))
+    page.text(f"Job {number} · {state}", 10, bold=shut, token="hold" if shut else "ink")
+    if job.follows is not None:
+        page.text(f"Follows job {job.follows.number}, released before.", 9)
     page.y -= 4
     page.rows(
         [
@@ -225,10 +230,11 @@ def _beside(page: Page, x: float, judged: Judgement) -> None:
         y -= 13
 
 
-def _findings(page: Page, judged: Judgement) -> None:
+def _findings(page: Page, judged: Judgement, customer: bool) -> None:
+    """Write what was found; for the customer what the gate asks and what was found bad."""
     page.head("Findings")
     for f in judged.findings:
-        if f.verdict != "note":
+        if f.verdict != "note" and (not customer or f.gate or f.verdict == "hold"):
             waived = (judged.job.waived or {}).get(f.code)
             aside = f" Waived by {waived.second}: {waived.reason}." if waived else ""
             page.text(f"{f.verdict.upper()}: {f.subject}. {f.why}{aside}", 8.5, token=_tone(f))

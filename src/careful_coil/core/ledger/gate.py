@@ -5,7 +5,7 @@ from functools import partial
 
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.at_release import SiteItem
-from careful_coil.core.job.entries import Waived
+from careful_coil.core.job.entries import AnyBody, Struck, Waived
 from careful_coil.core.settings import Settings
 
 SITE = ("line-ohms", "insulation", "supply", "supply-unbalance", "direction", "installer")
@@ -23,6 +23,18 @@ WAYS_OUT = {"unrepaired": "returned unrepaired", "scrap": "scrap"}
 def way_out(job: Job) -> str:
     """Return how a motor leaves that is not released, in words; empty where it stays or is released."""
     return WAYS_OUT.get(job.let_go.how, "") if job.let_go is not None else ""
+
+
+def frozen(job: Job, released: bool, bodies: Sequence[AnyBody]) -> str:
+    """Return why a released job takes none of these entries, empty where it does.
+
+    It takes nothing but a strike of its own signature: a later complaint is a job of its own.
+    """
+    if not released or job.released is None:
+        return ""
+    if all(isinstance(b, Struck) and b.target == job.released.id for b in bodies):
+        return ""
+    return "Released and frozen. A later complaint: the follow-up job at Release, or strike the signature first."
 
 
 def site_findings(job: Job) -> Iterator[Finding]:

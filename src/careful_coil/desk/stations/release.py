@@ -1,5 +1,6 @@
 """Release: the gate with everything that stands before it can go, the last checks, the signature."""
 
+from collections.abc import Callable
 from functools import partial
 
 from PySide6.QtCore import QPointF, QRect
@@ -76,8 +77,8 @@ class Gate(Painted):
         for k, (verdict, subject, why) in enumerate(self.rows):
             y, high = k * t.px(30), t.px(30)
             paint.mark(painter, t, verdict, QPointF(12, y + high / 2), 16)
-            name = min(paint.width_of(t, subject, 15, True) + 16, self.width() // 2)
-            paint.text(painter, t, QRect(34, y, name, high), subject, bold=True)
+            name = min(paint.width_of(t, subject, 15, True) + 28, self.width() // 2)
+            paint.text(painter, t, QRect(34, y, name - 12, high), subject, bold=True)
             paint.text(
                 painter,
                 t,
@@ -98,8 +99,7 @@ class ReleasePage(Page):
         self.column.addWidget(self.gate)
         self.settled = Prose(theme, "quiet", 13)
         self.column.addWidget(self.settled)
-        self.site = EnterButton("Work on site: the site's own list")
-        self.site.setCheckable(True)
+        self.site = EnterButton()
         self.site.clicked.connect(self._on_site)
         self.column.addWidget(self.site)
         for own, (label, _) in SITE_ITEMS.items():
@@ -130,6 +130,8 @@ class ReleasePage(Page):
                 rule=True,
             )
         )
+        self.free = Prose(theme, "quiet", 13)
+        self.column.addWidget(self.free)
         self.fields["waive"] = Field(
             "Code, initials of the second person, reason",
             self._waive,
@@ -165,11 +167,14 @@ class ReleasePage(Page):
         self.sheet = QPushButton("Write the sheet  Ctrl+P")
         row.addWidget(self.fields["sign"], 0, 0)
         self.tag = EnterButton("Write the motor's tag")
+        self.customers = EnterButton("Write the customer's sheet")
+        self.customers.clicked.connect(self._customers)
         self.follow = EnterButton("A later complaint: follow-up job")
         self.follow.clicked.connect(self._follow_up)
         row.addWidget(self.sheet, 0, 1)
         row.addWidget(self.tag, 1, 0)
-        row.addWidget(self.follow, 1, 1)
+        row.addWidget(self.customers, 1, 1)
+        row.addWidget(self.follow, 2, 0)
         self.column.addLayout(row)
         self.tag.clicked.connect(self._tag)
         self.said = Prose(theme, "quiet", 13)
@@ -209,7 +214,13 @@ class ReleasePage(Page):
             if state in ("good", "waived")
         ]
         self.settled.say(f"Settled: {'; '.join(done)}." if done else "")
-        self.site.setChecked(job.on_site)
+        self.site.setText(
+            "Work on site, by the site's own list.  Enter: by the shop's"
+            if job.on_site
+            else "Made ready in the shop.  Enter: work on site, by its own list"
+        )
+        free = [f"{f.code} ({f.subject.lower()})" for f in judged.gate if f.waivable]
+        self.free.say(f"May be set aside: {', '.join(free) or 'nothing that stands open now'}.")
         for item in SITE_ITEMS:
             self.fields[f"site-{item}"].setVisible(job.on_site)
             self.fields[f"site-{item}"].show_text(job.site.get(item, ""))
@@ -218,7 +229,9 @@ class ReleasePage(Page):
         self.follow.setVisible(judged.released)
 
     def _on_site(self) -> None:
-        self.session.record(OnSite(on=self.site.isChecked()), station="release")
+        self.session.record(
+            OnSite(on=not (self._judged and self._judged.job.on_site)), station="release"
+        )
 
     def _site(self, item: SiteItem, text: str) -> None:
         self._initials()
@@ -233,17 +246,26 @@ class ReleasePage(Page):
         self.session.record(body, station="release")
 
     def _tag(self) -> None:
-        job = self.session.open
-        if job is None:
-            return
         from careful_coil.report.motor_tag import motor_tag  # ReportLab is slow to import
 
-        number, judged, day = job.number, job.judged, self.session.today
+        day = self.session.today
+        self._paper("The tag", "tag-{}.pdf", lambda number, judged: motor_tag(number, judged, day))
 
-        def make() -> dict[str, bytes]:
-            return {f"tag-{number}.pdf": motor_tag(number, judged, day)}
+    def _customers(self) -> None:
+        from careful_coil.report.sheet import sheet  # ReportLab is slow to import
 
-        write_papers(self.session, "The tag", make, self.said.say)
+        self._paper("The sheet", "customer-{}.pdf", partial(sheet, customer=True))
+
+    def _paper(self, what: str, name: str, make: Callable[[int, Judgement], bytes]) -> None:
+        job = self.session.open
+        if job is not None:
+            number, judged = job.number, job.judged
+            write_papers(
+                self.session,
+                what,
+                lambda: {name.format(number): make(number, judged)},
+                self.said.say,
+            )
 
     def _follow_up(self) -> None:
         job = self.session.open

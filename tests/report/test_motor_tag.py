@@ -1,0 +1,45 @@
+"""The motor's tag: its words, its size, and that its code is the same words."""
+
+import io
+
+import pytest
+import segno
+from pypdf import PdfReader
+
+from careful_coil.report.motor_tag import motor_tag, tag_words
+from tests.core.logs import READY, judged
+from tests.report.test_sheet import words_of
+
+LET_GO = {"kind": "let-go", "how": "scrap", "reason": "core burnt"}
+SIGNED = {"kind": "released", "signed": "AB"}
+
+
+@pytest.mark.parametrize(
+    ("log", "head", "part"),
+    [
+        ([*READY, SIGNED], "400 V 50 Hz", "clockwise from the"),
+        (READY, "DO NOT CONNECT", "not signed yet"),
+        (READY[:-1], "DO NOT CONNECT", "open"),
+        ([*READY, LET_GO], "DO NOT CONNECT", "Scrap: core burnt"),
+    ],
+)
+def test_what_stands_on_it(log: list[dict[str, object]], head: str, part: str) -> None:
+    found = judged(*log)
+    large, lines = tag_words(12, found, "2026-03-01")
+    assert large == head
+    assert part in " ".join(lines)
+    data = motor_tag(12, found, "2026-03-01")
+    assert part in words_of(data)
+    (page,) = PdfReader(io.BytesIO(data)).pages
+    assert [round(float(x) / 72 * 25.4) for x in page.mediabox[2:]] == [100, 62]
+
+
+def test_its_code_has_a_square_for_each_dark_module_of_the_words() -> None:
+    found = judged(*READY, SIGNED)
+    large, lines = tag_words(12, found, "2026-03-01")
+    (page,) = PdfReader(io.BytesIO(motor_tag(12, found, "2026-03-01"))).pages
+    content = page.get_contents()
+    assert content is not None
+    drawn = sum(line.endswith(b" re f*") for line in content.get_data().split(b"\n"))
+    dark = sum(sum(row) for row in segno.make("\n".join((large, *lines)), error="m").matrix)
+    assert drawn == dark
