@@ -32,17 +32,20 @@ def test_the_rack_shows_the_shop_in_order_of_urgency(bench: Bench) -> None:
         "School workshop",
         "Glasshouse",
         "Ropewalk",
+        "Lock house",
         "Bakery",
         "Cold store",
         "Cider mill",
+        "Quarry",
     ]
     assert "insulation too low" in bench.rack()[0]
-    assert "ready to sign" in bench.rack()[-1]
+    assert "ready to sign" in bench.rack()[-2]
+    assert "returned unrepaired: do not connect" in bench.rack()[-1]
 
 
 @pytest.mark.parametrize(
     ("words", "found"),
-    [("theatre", 1), ("211", 1), ("mill hill", 1), ("granary", 1), ("zebra", 0), ("", 11)],
+    [("theatre", 1), ("211", 1), ("mill hill", 1), ("granary", 1), ("zebra", 0), ("", 13)],
 )
 def test_the_search_finds_by_any_word_on_record(bench: Bench, words: str, found: int) -> None:
     bench.ctrl(Key.Key_K)
@@ -279,4 +282,4 @@ def test_the_window_opens_on_a_real_display(tmp_path: Path) -> None:
         check=False,
     )
     assert done.returncode == 0, done.stderr
-    assert done.stdout.split() == ["1280", "800", "11"]
+    assert done.stdout.split() == ["1280", "800", "13"]

@@ -20,6 +20,8 @@ JOBS = (
     "chandlery",
     "coldstore",
     "dairy",
+    "lock-house",
+    "quarry",
 )
 
 

@@ -118,6 +118,20 @@ TRUTHS: dict[str, HiddenMotor] = {
         start_device="switch",
         frame_megohm=310.0,
     ),
+    "demo-lock-house": _motor(
+        "three-phase-6-lead",
+        _named("A=T2 B=T4 C=T6 D=T1 E=T5 F=T3"),
+        {"coil": 4.7},
+        31,
+        frame_megohm=390.0,
+    ),
+    "demo-quarry": _motor(
+        "three-phase-6-lead",
+        _named("A=T3 B=T1 C=T5 D=T6 E=T2 F=T4"),
+        {"coil": 1.3},
+        32,
+        frame_megohm=0.4,
+    ),
 }
 
 

@@ -36,15 +36,13 @@ class Store:
         self._settings = settings
 
     def summaries(self) -> list[Summary]:
-        """Return all jobs for the rack; a missing summary is made from the log."""
+        """Return all jobs for the rack; one that is missing or of another version is made from the log."""
         with self._engine.begin() as c:
             rows = c.execute(select(jobs.c.id, jobs.c.number, jobs.c.summary)).all()
             found = []
             for row in rows:
-                if row.summary is None:
-                    found.append(self._rebuild(c, row.id, row.number))
-                else:
-                    found.append(Summary.of_text(row.summary))
+                kept = Summary.of_text(row.summary)
+                found.append(kept or self._rebuild(c, row.id, row.number))
         return sorted(found, key=lambda s: s.urgency)
 
     def rebuild(self) -> list[Summary]:

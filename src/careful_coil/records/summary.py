@@ -2,10 +2,11 @@
 
 import json
 from collections.abc import Iterable
-from dataclasses import asdict, dataclass
+from dataclasses import asdict, dataclass, fields
 
 from careful_coil.core.job import Entry, fold
 from careful_coil.core.ledger import Judgement, judge
+from careful_coil.core.ledger.gate import way_out
 from careful_coil.core.settings import Settings
 
 
@@ -20,23 +21,25 @@ class Summary:
     pips: tuple[str, ...]
     mark: str
     search: str
-    released: bool
+    gone: bool  # released, or let go unrepaired
 
     def text(self) -> str:
         """Return the summary as canonical JSON."""
         return json.dumps(asdict(self), sort_keys=True, ensure_ascii=False)
 
     @classmethod
-    def of_text(cls, text: str) -> "Summary":
-        """Return the summary a text holds."""
-        found = json.loads(text)
+    def of_text(cls, text: str | None) -> "Summary | None":
+        """Return the summary a text holds; none where it was made by another version."""
+        found = json.loads(text) if text else {}
+        if set(found) != {f.name for f in fields(cls)}:
+            return None
         found["pips"] = tuple(found["pips"])
         return cls(**found)
 
     @property
     def urgency(self) -> tuple[int, int]:
-        """Holds first, then open work, then what is ready, released last; older numbers first."""
-        rank = 9 if self.released else {"hold": 0, "watch": 1, "good": 3}.get(self.mark, 2)
+        """Holds first, then open work, then what is ready, what is gone last; older numbers first."""
+        rank = 9 if self.gone else {"hold": 0, "watch": 1, "good": 3}.get(self.mark, 2)
         return rank, self.number
 
 
@@ -44,7 +47,8 @@ def summary_of(id: str, number: int, judged: Judgement) -> Summary:
     """Return the summary of a judged job."""
     job = judged.job
     verdicts = {f.verdict for f in judged.findings}
-    if judged.released:
+    gone = judged.released or bool(way_out(job))
+    if gone:
         mark = ""
     elif "hold" in verdicts:
         mark = "hold"
@@ -61,7 +65,7 @@ def summary_of(id: str, number: int, judged: Judgement) -> Summary:
         pips=judged.pips,
         mark=mark,
         search=" ".join(words).lower(),
-        released=judged.released,
+        gone=gone,
     )
 
 
