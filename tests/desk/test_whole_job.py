@@ -1,4 +1,4 @@
-"""One motor from unknown leads to release, by keys alone; and a process killed in the middle."""
+"""One motor from unknown leads through its runs to release, by keys alone; a process killed in the middle."""
 
 import os
 import shutil
@@ -11,8 +11,12 @@ import pytest
 from pypdf import PdfReader
 
 from careful_coil.core.settings import Settings
+from careful_coil.desk.mechanics.shaft import ShaftPart
+from careful_coil.desk.stations.mechanics import MechanicsPage
 from careful_coil.records import RecordsThread
 from tests.desk.driver import CTRL, SHIFT, Bench, Key
+from tests.desk.test_connect import typed
+from tests.desk.test_test_run import begin, take_ramp
 
 ROOT = Path(__file__).parents[2]
 
@@ -27,6 +31,34 @@ def take_until(bench: Bench, station: str) -> int:
         taken += 1
         assert taken < 60
     return taken
+
+
+def shaft_and_bearings(bench: Bench) -> None:
+    """Say at Mechanics how the shaft feels and what both bearings are."""
+    bench.ctrl(Key.Key_5)
+    page = bench.page
+    assert isinstance(page, MechanicsPage)
+    shaft = page.parts["shaft"]
+    assert isinstance(shaft, ShaftPart)
+    shaft.feel.buttons[0].setFocus()
+    bench.key(Key.Key_Return)
+    page.open_part("bearings")
+    bench.settle()
+    for end in ("drive", "other"):
+        typed(bench, f"{end}-number", "6206")
+        typed(bench, f"{end}-state", "good")
+
+
+def run(bench: Bench, covers: str) -> None:
+    """Run it with the simulated meter, switch off, end the sheet."""
+    bench.ctrl(Key.Key_8)
+    assert bench.next == f"Begin a run, covers {covers}"
+    begin(bench, covers)
+    assert take_ramp(bench)[-1] == "Raise to 400 V, read"
+    assert bench.next == "Bench switch off, then End"
+    bench.ctrl(Key.Key_M)
+    bench.key(Key.Key_Return)
+    assert bench.judged.job.trials.last(covers) is not None
 
 
 def test_a_whole_job_by_keys(bench: Bench) -> None:
@@ -97,16 +129,12 @@ def test_a_whole_job_by_keys(bench: Bench) -> None:
     bench.key(Key.Key_Space)
     assert any(row.startswith("good: Low run good") for row in bench.ledger())
 
-    bench.ctrl(Key.Key_9)
-    for item, words in (
-        ("mechanics", "free by hand, no play"),
-        ("test-run", "2.6 2.6 2.7 A, clockwise from the drive end, before and after covers"),
-    ):
-        assert bench.page.put_cursor(item)
-        bench.enter(words)
+    shaft_and_bearings(bench)
+    run(bench, "off")
     assert bench.next == "Put the covers on"
     bench.key(Key.Key_Return, CTRL)
     bench.key(Key.Key_Return, CTRL)
+    run(bench, "on")
     for place in ("frame", "drive end bell", "other end bell"):
         assert bench.next == f"Earth bond: {place}"
         bench.ctrl(Key.Key_M)
@@ -121,6 +149,7 @@ def test_a_whole_job_by_keys(bench: Bench) -> None:
     assert "Ropewalk, twister" in words
     assert "released" in words
     assert "Line ohms right" in words
+    assert "covers on, without load" in " ".join(words.split())
 
 
 def test_undo_is_a_strike_and_can_be_taken_back(bench: Bench) -> None:

@@ -227,17 +227,20 @@ def _reading(nxt: NextReading) -> NextStep:
     )
 
 
+COVERS = NextStep(
+    code="covers",
+    act="covers",
+    title="Put the covers on",
+    station="insulation",
+    focus="bond",
+    why="The earth bond is measured after the last screw: paint and gaskets part it.",
+    words="covers are on",
+)
+
+
 def _bond(job: Job) -> Iterator[NextStep]:
     if job.tested.covers < 0:
-        yield NextStep(
-            code="covers",
-            act="covers",
-            title="Put the covers on",
-            station="insulation",
-            focus="bond",
-            why="The earth bond is measured after the last screw: paint and gaskets part it.",
-            words="covers are on",
-        )
+        yield COVERS
         return
     for place in places_left(job):
         yield NextStep(

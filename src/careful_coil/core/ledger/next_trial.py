@@ -4,7 +4,7 @@ from collections.abc import Iterator, Sequence
 
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.job import Finding, Job
-from careful_coil.core.ledger.next_card import NextStep
+from careful_coil.core.ledger.next_card import COVERS, NextStep
 from careful_coil.core.trial.begin import StartWay, left_to_ready
 from careful_coil.core.trial.judge import at_rated
 
@@ -26,7 +26,12 @@ def trial_steps(
     ):
         return
     if now is None:
-        covers = "on" if job.trials.last("off") is not None else "off"
+        off = job.trials.last("off")
+        whole = off is not None and at_rated(off, way.most_volt or job.supply.volt) is not None
+        covers = "on" if whole else "off"
+        if whole and job.tested.covers < 0:
+            yield COVERS
+            return
         yield NextStep(
             code=f"trial-begin-{covers}",
             title=f"Begin a run, covers {covers}",
