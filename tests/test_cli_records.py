@@ -97,6 +97,23 @@ def without_job(parts: dict[str, bytes]) -> dict[str, bytes]:
     return {n: c for n, c in parts.items() if n != "job.json"}
 
 
+def test_a_bundle_whose_packing_is_broken_is_refused_in_words(
+    capsys: pytest.CaptureFixture[str], tmp_path: Path
+) -> None:
+    shop = shop_with(tmp_path / "one", "theatre")
+    bundle = tmp_path / "theatre.ccjob"
+    run(capsys, "export", "214", "-o", str(bundle), "--shop", str(shop))
+    whole = bytearray(bundle.read_bytes())
+    two = shop_with(tmp_path / "two")
+    for at in (40, 60, 200, 900):  # in the packed job.json
+        broken = bytearray(whole)
+        broken[at : at + 4] = b"\xff\xff\xff\xff"
+        bundle.write_bytes(broken)
+        status, _, err = run(capsys, "import", str(bundle), "--shop", str(two))
+        assert status == 2
+        assert "bundle" in err
+
+
 def kept(shop: Path) -> list[str]:
     """Return the files of a shop but those beside its database while it is open."""
     names = (p.name for p in shop.rglob("*"))

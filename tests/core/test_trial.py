@@ -14,11 +14,11 @@ from careful_coil.core.ledger import Judgement
 from careful_coil.core.machine.estimate import estimate
 from careful_coil.core.machine.facts import Facts
 from careful_coil.core.settings import Settings
-from careful_coil.core.trial.begin import ready_items, start_way
+from careful_coil.core.trial.begin import StartWay, ready_items, start_way, stop_rules
 from careful_coil.core.trial.expect import expected_at, facts_of, no_load, turning_volt
 from careful_coil.core.trial.judge import compared
 from careful_coil.core.trial.separate import NoLoad, separated, warming
-from careful_coil.core.trial.typed import read_step
+from careful_coil.core.trial.typed import read_step, step_words
 from careful_coil.core.ways import plans_of
 from careful_coil.core.ways.usual import FOUR, RUN, START, SWITCH
 from tests.core.logs import JOINED, LINES, METER, SIX_LEADS, SUPPLY, judged, leads, plate, walls
@@ -170,6 +170,56 @@ def test_smoke_and_sparks_are_holds() -> None:
     found = findings(*begun(), *heard)
     assert found["trial-smoke"].verdict == "hold"
     assert found["trial-spark"].verdict == "hold"
+
+
+STALLED = {"kind": "trial-start", "volt": 400, "outcome": "stalled", "seconds": 4}
+SPARKS = {"kind": "trial-heard", "what": "spark", "text": "heavy"}
+SMOKE = {"kind": "trial-heard", "what": "smoke", "text": "from the end bell"}
+WORD = {"kind": "attested", "item": "test-run", "words": "ran well at the neighbour's"}
+
+
+@pytest.mark.parametrize(("bad", "waivable"), [(STALLED, False), (SMOKE, False), (SPARKS, True)])
+def test_a_bad_run_before_the_covers_holds_after_a_good_one_and_on_anybodys_word(
+    bad: Body, waivable: bool
+) -> None:
+    runs = [*begun(), bad, GOOD, END, *begun("on"), GOOD, END]
+    for log in (runs, [*runs, WORD]):
+        found = findings(*log)["test-run"]
+        assert (found.verdict, found.waivable) == ("hold", waivable)
+    mended = findings(*runs, *begun(), GOOD, END)["test-run"]
+    assert mended.verdict == "good"
+    assert findings(WORD)["test-run"].verdict == "good"
+
+
+def test_smoke_stands_until_something_was_done_to_the_motor() -> None:
+    smoked = [*begun(), SMOKE, {**END, "abandoned": "smoke"}]
+    good = [*begun(), GOOD, END, *begun("on"), GOOD, END]
+    found = findings(*smoked, *good)["trial-smoke"]
+    assert (found.verdict, found.gate, found.waivable) == ("hold", True, False)
+    done = {"kind": "work", "what": "varnished"}
+    assert "trial-smoke" not in findings(*smoked, done, *good)
+
+
+def test_a_step_reads_the_same_as_it_was_typed() -> None:
+    text = "398/400/402 V, 2.6/2.6/2.7 A, 190 W, 1494 rpm, 31 °C, 5 min, rough"
+    assert step_words(read_step(text, 3)) == text
+
+
+def test_stop_rules_follow_kind_and_settings() -> None:
+    job = judged(*LOG).job
+    own = Settings().changed({"switch_out_hold": 4})
+    direct = StartWay(way="direct", title="", words="")
+    assert "start device not out by 4 s" in stop_rules(job, direct, own)
+    ramp = stop_rules(job, StartWay(way="ramp", title="", words=""), own)
+    assert "not turning by 200 V" in ramp
+    assert "start device" not in ramp
+    assert "rpm over 1440" in stop_rules(job, StartWay(way="cap", title="", words=""), own)
+
+
+def test_steady_is_less_than_one_kelvin_in_half_an_hour() -> None:
+    level = [(0.0, 20.0), (20.0, 50.0), (40.0, 58.0), (60.0, 60.0), (90.0, 60.9)]
+    assert warming(level).steady
+    assert not warming([*level[:-1], (90.0, 61.4)]).steady
 
 
 def test_a_sheet_left_open_is_closed_by_the_next_and_nothing_strays() -> None:

@@ -133,7 +133,7 @@ def test_a_run_made_here_stands_on_the_sheet_with_its_steps() -> None:
     words = words_of(sheet(12, judged(*READY, *run)))
     for part in (
         "covers on, without load, abandoned: clamp came loose",
-        "400 V, 2.6/2.6/2.7 A, 180 W, 1497 rev/min, smooth.",
+        "400 V, 2.6/2.6/2.7 A, 180 W, 1497 rpm, smooth.",
         "Start at 400 V: turns after 0.8 s.",
         "sound quiet.",
     ):

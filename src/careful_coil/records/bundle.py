@@ -7,6 +7,7 @@ bad part refuses the whole bundle and changes nothing.
 import hashlib
 import io
 import zipfile
+import zlib
 from collections.abc import Mapping
 from pathlib import Path
 
@@ -61,7 +62,7 @@ def read_bundle(file: Path) -> tuple[JobDocument, dict[str, bytes]]:
     try:
         with zipfile.ZipFile(io.BytesIO(content)) as bundle:
             return _read(bundle)
-    except (zipfile.BadZipFile, NotImplementedError, RuntimeError, EOFError, OSError) as error:
+    except (zipfile.BadZipFile, zlib.error, RuntimeError, EOFError, OSError) as error:
         raise BadDocument(file.name, f"a ZIP that cannot be read ({error})", WANTED) from None
 
 

@@ -11,6 +11,7 @@ from careful_coil.core.settings import Settings
 
 Way = Literal["ramp", "cap", "direct"]
 SWITCHED = ("split-phase", "capacitor-start", "capacitor-start-run")
+RUNAWAY_RPM = 10_000.0  # of an unloaded motor with brushes whose plate does not say
 LIKELY = 0.5  # odds of a kind that decide how it is started
 
 
@@ -64,6 +65,27 @@ def start_way(job: Job, state: Connecting, kinds: Weighed, settings: Settings) -
         words="Watch amps while the volts rise; note the volts it turns from. Not turning by half voltage: "
         "off, look again.",
     )
+
+
+def stop_rules(job: Job, way: StartWay, settings: Settings) -> str:
+    """Return when the bench switch goes off, in the order that matters for this motor."""
+    supply = job.supply
+    rating = job.plate.at(supply.volt, supply.hertz) if supply else None
+    amp = (rating.amp if rating else None) or max(job.plate.amps, default=None)
+    told = [f"rpm over {most_rpm(job):.0f} or still climbing"] if way.way == "cap" else []
+    if amp:
+        told.append(f"amps over {amp:g} A")
+    told.append("smoke")
+    if way.way == "ramp" and supply is not None:
+        told.append(f"not turning by {supply.volt / 2:.0f} V")
+    if way.way == "direct":
+        told.append(f"start device not out by {settings.switch_out_hold.value:g} s")
+    return f"Bench switch off at: {'; '.join(told)}. Then press End."
+
+
+def most_rpm(job: Job) -> float:
+    """Return the rpm an unloaded motor with brushes may reach: the plate's, else the usual limit."""
+    return job.plate.rpm or RUNAWAY_RPM
 
 
 def _brushed(state: Connecting, kinds: Weighed) -> bool:

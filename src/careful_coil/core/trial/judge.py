@@ -9,7 +9,7 @@ from careful_coil.core.job.at_trial import TrialStep
 from careful_coil.core.job.trials import Trial
 from careful_coil.core.machine.power import volt_amperes
 from careful_coil.core.settings import Settings
-from careful_coil.core.trial.begin import StartWay
+from careful_coil.core.trial.begin import StartWay, most_rpm
 from careful_coil.core.values import show_percent
 from careful_coil.core.winding.speed import poles_of
 
@@ -284,7 +284,7 @@ def _power(step: TrialStep, job: Job) -> Iterator[Told]:
 
 
 def _universal(step: TrialStep, job: Job) -> Iterator[Told]:
-    most = job.plate.rpm or 10_000.0
+    most = most_rpm(job)
     if step.rpm is not None and step.rpm > most:
         yield Told(
             code="trial-speed",

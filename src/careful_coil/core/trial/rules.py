@@ -30,16 +30,38 @@ def trial_findings(job: Job, way: StartWay, settings: Settings) -> Iterator[Find
                 gate=t.verdict == "hold",
                 waivable=not (t.verdict == "hold" and t.code in NEVER),
             )
+    smoked = next((t for t in _of_this_motor(job) if t is not shown and t.of("smoke")), None)
+    if smoked is not None:
+        yield _of(
+            code="trial-smoke",
+            verdict="hold",
+            subject="Smoke seen at an earlier run",
+            why=f"{smoked.of('smoke')}. Nothing was done to the motor since: open it.",
+            gate=True,
+            waivable=False,
+        )
     yield _gate(job, way, settings)
+
+
+def _of_this_motor(job: Job) -> Iterator[Trial]:
+    """Yield the sheets since the last change to the motor, abandoned ones too."""
+    return (t for t in job.trials.sheets if t.changes == job.trials.changes)
 
 
 def _gate(job: Job, way: StartWay, settings: Settings) -> Finding:
     of = partial(_of, code="test-run", gate=True)
+    trials = job.trials
+    off, on = trials.last("off"), trials.last("on")
+    told = [x for t in (off, on) if t is not None for x in judged(job, t, way, settings)]
+    if worst(told) == "hold":
+        why = "What was found stands above or on the sheet before; mend it, then run it again."
+        never = any(x.verdict == "hold" and x.code in NEVER for x in told)
+        return of(
+            verdict="hold", subject="Test run found something bad", why=why, waivable=not never
+        )
     word = (job.attested or {}).get("test-run")
     if word is not None:
         return of(verdict="good", subject="Test-run", why=word.words)
-    trials = job.trials
-    off, on = trials.last("off"), trials.last("on")
     if off is None:
         stale = [t for t in trials.sheets if t.ended is not None and not t.ended.abandoned]
         why = (
@@ -60,10 +82,6 @@ def _gate(job: Job, way: StartWay, settings: Settings) -> Finding:
     if not _whole(job, on, way):
         why = "The run with covers on had no step at rated volts."
         return of(verdict="unproven", subject="Run after the covers not whole", why=why)
-    found = [worst(judged(job, t, way, settings)) for t in (off, on)]
-    if "hold" in found:
-        why = "What was found stands above; mend it, then run it again."
-        return of(verdict="hold", subject="Test run found something bad", why=why)
     return of(
         verdict="good",
         subject="Test-run before and after covers",

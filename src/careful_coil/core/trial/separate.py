@@ -84,7 +84,7 @@ def separated(
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Warming:
-    """Temperature over minutes: where it ends in °C and how fast in minutes; `steady` under 1 K in 10 min."""
+    """Temperature over minutes: where it ends in °C and how fast in minutes; `steady` under 1 K in half an hour."""
 
     end_c: float
     minutes: float
@@ -116,4 +116,4 @@ def warming(points: Sequence[tuple[float, float]]) -> Warming:
     if best is None or best[1] >= span * 9.5:
         raise ValueOutOfRange("a temperature still rising straight on", "more minutes")
     rate = abs(float(y[-1] - y[-2])) / max(float(t[-1] - t[-2]), 1e-9)
-    return Warming(end_c=best[2], minutes=best[1], steady=rate * 10 < 1.0)
+    return Warming(end_c=best[2], minutes=best[1], steady=rate * 30 < 1.0)

@@ -1,6 +1,7 @@
 """A step of a test run as it is typed: figures with their units in any order, words behind them."""
 
 import re
+from collections.abc import Sequence
 
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_trial import TrialStep
@@ -9,7 +10,7 @@ from careful_coil.core.values import Quantity, parse
 WANTED = "volts, amps of each line, then what was read: 400 V 3.1/3.2/3.1 A 210 W 1493 rpm 31 °C 5 min smooth"
 TURNS = ("smooth", "rough", "none")
 _TOKEN = re.compile(
-    r"(\d[\d.,/]*)\s*(V|A|kW|W|rpm|/min|°C|C|°F|F|min|s)(?![A-Za-z])\s*", re.IGNORECASE
+    r"(\d[\d.,/]*)\s*(V|A|kW|W|rpm|/min|°C|C|°F|F|min|s)(?![A-Za-z])[,;]?\s*", re.IGNORECASE
 )
 _PLACE = {"v": "volt", "a": "amp", "w": "watt", "kw": "watt", "rpm": "rpm", "/min": "rpm"}
 _PLACE |= {"°c": "celsius", "c": "celsius", "°f": "celsius", "f": "celsius"}
@@ -50,6 +51,24 @@ def read_step(text: str, lines: int, instrument: str = "typed") -> TrialStep:
         raise BadValue(text, "a temperature between -50 and 400 °C")
     told = {**found, "remark": " ".join(words), "instrument": instrument}
     return TrialStep.model_validate(told)
+
+
+def step_words(step: TrialStep) -> str:
+    """Return a step as it is listed and printed: V, A, W, rpm, °C, minutes, how it turned, the remark."""
+    told = [f"{_figures(step.volt)} V", f"{_figures(step.amp)} A"]
+    for value, unit in (
+        (step.watt, "W"),
+        (step.rpm, "rpm"),
+        (step.celsius, "°C"),
+        (step.minute, "min"),
+    ):
+        if value is not None:
+            told.append(f"{value:.6g} {unit}")
+    return ", ".join([*told, step.turns, *([step.remark] if step.remark else [])])
+
+
+def _figures(values: Sequence[float]) -> str:
+    return "/".join(f"{v:g}" for v in values)
 
 
 def _figure(number: str, unit: str, place: str, text: str) -> float:

@@ -5,11 +5,12 @@ from collections.abc import Sequence
 from PySide6.QtWidgets import QApplication, QWidget
 
 from careful_coil.core.errors import BadValue
-from careful_coil.core.job.at_trial import Outcome, TrialEnded, TrialHeard, TrialStart, TrialStep
+from careful_coil.core.job.at_trial import Outcome, TrialEnded, TrialHeard, TrialStart
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.machine.estimate import Estimate, estimate
+from careful_coil.core.trial.begin import stop_rules
 from careful_coil.core.trial.expect import Expected, expected_at, facts_of, turning_volt
-from careful_coil.core.trial.typed import WANTED, read_step
+from careful_coil.core.trial.typed import WANTED, read_step, step_words
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.field import LONG
 from careful_coil.desk.flow import Flow
@@ -92,7 +93,7 @@ class RunPart(Part):
         sheets = job.trials.sheets
         now = job.trials.now or (sheets[-1] if sheets else None)
         volt = way.most_volt or (job.supply.volt if job.supply else 1.0)
-        self.rules.say(_rules(judged))
+        self.rules.say(stop_rules(judged.job, way, self.session.settings))
         self.guard.limit = self.session.settings.look_seconds.value
         earlier = sheets[-2].steps if len(sheets) > 1 else ()
         steps = now.steps if now is not None else ()
@@ -101,7 +102,7 @@ class RunPart(Part):
             return draw_trial(steps, self._expected, earlier, volt, wide, high)
 
         self.plot.draw(make, f"{len(steps)} steps")
-        self.list.say("\n".join(_step_words(s) for s in steps))
+        self.list.say("\n".join(step_words(s) for s in steps))
         self.end.setEnabled(job.trials.now is not None)
         self._work_out(judged, volt)
 
@@ -202,35 +203,3 @@ class RunPart(Part):
         if job is None or job.judged.job.trials.now is None:
             raise BadValue(text, "an open sheet: there is none to abandon")
         self.session.record(TrialEnded(abandoned=text.strip()), station="test-run")
-
-
-def _rules(judged: Judgement) -> str:
-    """Return the stop rules of this motor, in the order they matter."""
-    job, way = judged.job, judged.start_way
-    supply = job.supply
-    rating = job.plate.at(supply.volt, supply.hertz) if supply else None
-    amp = (rating.amp if rating else None) or max(job.plate.amps, default=None)
-    told = []
-    if way.way == "cap":
-        told.append(f"rpm over {job.plate.rpm or 10_000:.0f} or still climbing")
-    if amp:
-        told.append(f"amps over {amp:g} A")
-    told.append("smoke")
-    if way.way == "ramp" and supply is not None:
-        told.append(f"not turning by {supply.volt / 2:.0f} V")
-    if way.way == "direct":
-        told.append("start device not out by 5 s")
-    return f"Bench switch off at: {'; '.join(told)}. Then press End."
-
-
-def _step_words(step: TrialStep) -> str:
-    """Return a step as it is listed."""
-    told = [
-        "/".join(f"{v:g}" for v in step.volt) + " V",
-        "/".join(f"{a:g}" for a in step.amp) + " A",
-    ]
-    told += [f"{step.watt:g} W"] if step.watt is not None else []
-    told += [f"{step.rpm:.0f} rpm"] if step.rpm is not None else []
-    told += [f"{step.celsius:g} °C"] if step.celsius is not None else []
-    told += [f"{step.minute:g} min"] if step.minute is not None else []
-    return f"{', '.join(told)}, {step.turns}{f'. {step.remark}' if step.remark else ''}"
