@@ -7,6 +7,7 @@ from careful_coil.core.job import Finding, Job
 from careful_coil.core.ledger.next_card import COVERS, NextStep
 from careful_coil.core.trial.begin import StartWay, left_to_ready
 from careful_coil.core.trial.judge import at_rated
+from careful_coil.core.trial.rules import covers_next
 
 RAMP = (0.25, 0.5, 0.75, 1.0)  # of rated volts: where a ramp is read
 STOP = "Off at plate amps, smoke, or not turning by half voltage."
@@ -26,10 +27,8 @@ def trial_steps(
     ):
         return
     if now is None:
-        off = job.trials.last("off")
-        whole = off is not None and at_rated(off, way.most_volt or job.supply.volt) is not None
-        covers = "on" if whole else "off"
-        if whole and job.tested.covers < 0:
+        covers = covers_next(job, way)
+        if covers == "on" and job.tested.covers < 0:
             yield COVERS
             return
         yield NextStep(

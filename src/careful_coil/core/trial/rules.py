@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 from functools import partial
+from typing import Literal
 
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.trials import Trial
@@ -87,6 +88,12 @@ def _gate(job: Job, way: StartWay, settings: Settings) -> Finding:
         subject="Test-run before and after covers",
         why=f"{off.at[:16].replace('T', ' ')} and {on.at[:16].replace('T', ' ')} UTC, {on.by or 'no initials'}.",
     )
+
+
+def covers_next(job: Job, way: StartWay) -> Literal["off", "on"]:
+    """Return whether the next sheet is one with covers off or on: on once a whole one without stands."""
+    off = job.trials.last("off")
+    return "on" if off is not None and _whole(job, off, way) else "off"
 
 
 def _whole(job: Job, trial: Trial, way: StartWay) -> bool:

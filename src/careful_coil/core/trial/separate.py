@@ -11,6 +11,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from careful_coil.core.errors import ValueOutOfRange
+from careful_coil.core.job.trials import Trial
 
 LEAST_STEPS = 4
 SPREAD = 1.6  # the largest volts over the least must be at least this
@@ -40,6 +41,17 @@ class Losses:
     friction_error: float
     points: tuple[tuple[float, float], ...]
     line: tuple[float, float]
+
+
+def no_load_steps(trial: Trial) -> list[NoLoad]:
+    """Return the steps of a sheet that can be taken apart: without load, with watts, turning smoothly."""
+    if trial.begun.load != "none":
+        return []
+    return [
+        NoLoad(volt=sum(s.volt) / len(s.volt), amp=sum(s.amp) / len(s.amp), watt=s.watt)
+        for s in trial.steps
+        if s.watt is not None and s.turns == "smooth"
+    ]
 
 
 def separated(

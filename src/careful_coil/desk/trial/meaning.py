@@ -8,7 +8,7 @@ from careful_coil.core.errors import ValueOutOfRange
 from careful_coil.core.job.trials import Trial
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.trial.judge import compared
-from careful_coil.core.trial.separate import NoLoad, separated, warming
+from careful_coil.core.trial.separate import no_load_steps, separated, warming
 from careful_coil.core.values import show_percent
 from careful_coil.desk.insulation.shown import Prose, Verdicts, finding_of, told_of
 from careful_coil.desk.part import Part
@@ -75,11 +75,7 @@ def losses_words(judged: Judgement, trial: Trial) -> str:
     supply = judged.job.supply
     lines = judged.connecting.read or judged.connecting.expected or {}
     ohms = [v for v in lines.values() if v != float("inf")]
-    steps = [
-        NoLoad(volt=sum(s.volt) / len(s.volt), amp=sum(s.amp) / len(s.amp), watt=s.watt)
-        for s in trial.steps
-        if s.watt is not None and s.turns == "smooth"
-    ]
+    steps = no_load_steps(trial)
     if supply is None or not ohms or trial.begun.load != "none":
         return "Line ohms and a run without load are wanted."
     try:

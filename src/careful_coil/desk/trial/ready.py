@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QWidget
 from careful_coil.core.job.at_trial import TrialBegun, TrialReady
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.trial.begin import ready_items
+from careful_coil.core.trial.rules import covers_next
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.flow import Flow
 from careful_coil.desk.insulation.shown import Prose
@@ -48,11 +49,12 @@ class ReadyPart(Part):
     def start(self) -> QWidget:
         """Start at the list of an open sheet, else at beginning one."""
         job = self.session.open
-        trials = job.judged.job.trials if job else None
-        if trials is not None and trials.now is not None:
+        if job is None:
+            return self.begin["off"]
+        judged = job.judged
+        if judged.job.trials.now is not None:
             return self.roll
-        after = trials is not None and trials.last("off") is not None
-        return self.begin["on" if after else "off"]
+        return self.begin[covers_next(judged.job, judged.start_way)]
 
     def told(self, judged: Judgement) -> tuple[str, str]:
         """Return whether a sheet is open and ready."""
