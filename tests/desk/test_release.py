@@ -32,7 +32,7 @@ def test_a_motor_returned_unrepaired_gets_a_tag_and_no_signature(
     page = release(bench, "boatyard")
     typed(bench, "let-go", "unrepaired costs more than a new one")
     assert page.gate.rows == [
-        ("hold", "Returned unrepaired: DO NOT CONNECT", "costs more than a new one")
+        ("hold", "DO NOT CONNECT", "Returned unrepaired: costs more than a new one")
     ]
     number = bench.job.number
     assert any("do not connect" in row for row in bench.rack())

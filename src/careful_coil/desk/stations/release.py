@@ -57,7 +57,7 @@ class Gate(Painted):
         out = way_out(judged.job)
         if out:
             reason = judged.job.let_go.reason if judged.job.let_go else ""
-            self.rows = [("hold", f"{out.capitalize()}: DO NOT CONNECT", reason)]
+            self.rows = [("hold", "DO NOT CONNECT", f"{out.capitalize()}: {reason}")]
         elif not self.rows:
             done = judged.released
             words = "Released" if done else "Nothing stands open"
