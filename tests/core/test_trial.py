@@ -16,7 +16,7 @@ from careful_coil.core.machine.facts import Facts
 from careful_coil.core.settings import Settings
 from careful_coil.core.trial.begin import StartWay, ready_items, start_way, stop_rules
 from careful_coil.core.trial.expect import expected_at, facts_of, no_load, turning_volt
-from careful_coil.core.trial.judge import compared
+from careful_coil.core.trial.pairs import compared
 from careful_coil.core.trial.separate import NoLoad, separated, warming
 from careful_coil.core.trial.typed import read_step, step_words
 from careful_coil.core.ways import plans_of
@@ -123,7 +123,7 @@ def test_a_new_joint_makes_the_run_another_motors() -> None:
 @pytest.mark.parametrize(
     ("text", "code", "verdict", "words"),
     [
-        ("400 V 2.6/2.6/0.01 A", "trial-lines", "hold", "lost phase"),
+        ("400 V 2.6/2.6/0.01 A", "trial-dead-line", "hold", "lost phase"),
         ("400 V 2.6/2.6/3.6 A", "trial-lines", "hold", "exchanged"),
         ("404/400/396 V 2.4/2.6/2.9 A", "trial-lines", "watch", "balanced volts"),
         ("400 V 2.6/2.6/2.7 A", "trial-lines", "good", "mean"),
@@ -237,7 +237,12 @@ def test_while_a_sheet_is_open_nothing_else_is_asked_for() -> None:
     names = [i.name for i in ready_items(found.job, found.connecting, found.start_way)]
     ready = judged(*LOG, {"kind": "trial-begun"}, {"kind": "trial-ready", "items": names})
     assert ready.next is not None
-    assert (ready.next.act, ready.next.volt) == ("trial", 100.0)
+    assert (ready.next.act, ready.next.volt) == ("turning", 400.0)
+    turned = {"kind": "trial-heard", "what": "starts-turning", "text": "48 V"}
+    begins = {"kind": "trial-begun"}
+    ramp = judged(*LOG, begins, {"kind": "trial-ready", "items": names}, turned)
+    assert ramp.next is not None
+    assert (ramp.next.act, ramp.next.volt) == ("trial", 100.0)
 
 
 def test_before_and_after_are_compared_and_noise_is_told_apart() -> None:

@@ -6,44 +6,23 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from pydantic import TypeAdapter
 from pypdf import PdfReader
 from PySide6.QtCore import QPoint
 
 from careful_coil.bench.simulated import SimulatedMeter
-from careful_coil.core.job import Entry
 from careful_coil.demo.truths import BENCH_METER, TRUTHS
 from careful_coil.desk.connect.beyond import BeyondPart
 from careful_coil.desk.connect.card import CardPart
 from careful_coil.desk.connect.proof import ProofPart
 from careful_coil.desk.connect.what_if import WhatIfPart
-from careful_coil.desk.part import Part
 from careful_coil.desk.stations.connect import ConnectPage
 from tests.desk.driver import CTRL, Bench, Key
+from tests.desk.hands import log, part, station, typed
 
 
 def connect(bench: Bench, motor: str = "theatre") -> ConnectPage:
     bench.open(motor)
-    bench.ctrl(Key.Key_7)
-    page = bench.page
-    assert isinstance(page, ConnectPage)
-    return page
-
-
-def part(bench: Bench, name: str, kind: type[Part]) -> Any:
-    page = bench.page
-    assert isinstance(page, ConnectPage)
-    page.open_part(name)
-    bench.settle()
-    found = page.parts[name]
-    assert isinstance(found, kind)
-    return found
-
-
-def typed(bench: Bench, field: str, text: str) -> None:
-    assert bench.page.put_cursor(field), field
-    bench.settle()
-    bench.enter(text)
+    return station(bench, 7, ConnectPage)
 
 
 def play(bench: Bench, most: int = 40) -> list[str]:
@@ -71,7 +50,7 @@ def looked_over(bench: Bench) -> None:
         bench.key(Key.Key_Space)
     assert bench.next == "Look it over before power"
     bench.key(Key.Key_Return, CTRL)
-    roll = part(bench, "proof", ProofPart).roll
+    roll = part(bench, ProofPart).roll
     for _ in roll.items:
         bench.key(Key.Key_Space)
 
@@ -110,7 +89,7 @@ def test_the_theatres_motor_is_changed_proved_and_told_by_keys(bench: Bench) -> 
     assert set(bench.judged.job.seen.voltage_tags.values()) == {"460 V"}
     assert bench.next == "Tell the installer"
     bench.key(Key.Key_Return, CTRL)
-    beyond = part(bench, "beyond", BeyondPart)
+    beyond = part(bench, BeyondPart)
     for _ in beyond.roll.items[:-1]:
         bench.key(Key.Key_Space)
     typed(bench, "waive", "no drive in this stage")
@@ -133,7 +112,7 @@ def test_a_slip_that_ohms_cannot_show_is_caught_by_the_low_run_and_the_screen_sa
     slipped_meter(bench, joined_as={"C": "H", "H": "C"})  # T2 and T5 in each other's place
     looked_over(bench)
     assert any(row.startswith("good: Line ohms right") for row in bench.ledger())
-    proof = part(bench, "proof", ProofPart)
+    proof = part(bench, ProofPart)
     assert "a coil turned round" in proof.unseen.words
     bench.ctrl(Key.Key_M)
     bench.key(Key.Key_Space)
@@ -315,7 +294,7 @@ def test_six_voltages_name_the_supply(bench: Bench) -> None:
 
 def test_what_if_is_tried_and_every_slip_listed_with_its_test(bench: Bench) -> None:
     connect(bench)
-    tried = part(bench, "what-if", WhatIfPart)
+    tried = part(bench, WhatIfPart)
     bench.settle(lambda: bool(tried.roll.slips))
     assert "31 of 31 (100 %)" in tried.covered.words
     typed(bench, "what-if", "turn T5")
@@ -329,7 +308,7 @@ def test_what_if_is_tried_and_every_slip_listed_with_its_test(bench: Bench) -> N
 
 def test_the_hookup_card_is_written_as_card_tag_and_drawing(bench: Bench, tmp_path: Path) -> None:
     connect(bench)
-    card = part(bench, "card", CardPart)
+    card = part(bench, CardPart)
     assert "NOT FINISHED" in card.preview.accessibleDescription()
     card.write.setFocus()
     bench.key(Key.Key_Return)
@@ -344,23 +323,13 @@ def test_the_hookup_card_is_written_as_card_tag_and_drawing(bench: Bench, tmp_pa
     assert "NOT FINISHED" in PdfReader(folder / "hookup-tag-214.pdf").pages[0].extract_text()
 
 
-def log(bench: Bench, *bodies: dict[str, Any]) -> None:
-    """Record entries as another bench would have."""
-    kinds: TypeAdapter[Any] = TypeAdapter(Entry.model_fields["body"].annotation)
-    bench.window.session.record(*(kinds.validate_python(b) for b in bodies), station="leads")
-    bench.settle()
-
-
 def new_motor(bench: Bench, marks: str, *bodies: dict[str, Any], **plate: str) -> ConnectPage:
     """Start a job with leads tagged and printed alike, its joints found as given."""
     bench.ctrl(Key.Key_N)
     leads = [{"tag": m, "marking": m} for m in marks.split()]
     told = [{"kind": "plate", "field": f, "text": t} for f, t in plate.items()]
     log(bench, *told, {"kind": "leads", "leads": leads}, *bodies)
-    bench.ctrl(Key.Key_7)
-    page = bench.page
-    assert isinstance(page, ConnectPage)
-    return page
+    return station(bench, 7, ConnectPage)
 
 
 def joints(text: str) -> dict[str, Any]:

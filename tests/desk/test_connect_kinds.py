@@ -6,7 +6,8 @@ from careful_coil.desk.connect.change import ChangePart
 from careful_coil.desk.connect.proof import ProofPart
 from careful_coil.desk.connect.what_if import WhatIfPart
 from tests.desk.driver import Bench, Key
-from tests.desk.test_connect import connect, joints, log, new_motor, part, play, typed
+from tests.desk.hands import log, part, typed
+from tests.desk.test_connect import connect, joints, new_motor, play
 
 
 def test_a_single_phase_motor_of_two_voltages_is_reversed(bench: Bench) -> None:
@@ -109,7 +110,7 @@ def test_a_two_capacitor_motors_switch_is_replaced(bench: Bench) -> None:
     log(bench, stands)
     assert bench.judged.connecting.joined
     log(bench, told, fitted, *run)
-    part(bench, "change", ChangePart)
+    part(bench, ChangePart)
     state = bench.judged.connecting
     assert state.plan is not None, state.why
     assert {d.name for d in state.plan.devices} == {"C1", "C2", "E1"}
@@ -126,6 +127,6 @@ def test_the_bench_lists_are_changed_in_the_settings_and_counted_at_once(bench: 
     connect(bench)
     bench.window.session.change_settings({"bench": "variable-ac"})
     bench.settle()
-    tried = part(bench, "what-if", WhatIfPart)
+    tried = part(bench, WhatIfPart)
     bench.settle(lambda: bool(tried.roll.slips))
     assert "low run" not in tried.covered.words

@@ -8,15 +8,11 @@ from careful_coil.desk.mechanics.bearings import BearingsPart
 from careful_coil.desk.mechanics.shaft import ShaftPart
 from careful_coil.desk.stations.mechanics import MechanicsPage
 from tests.desk.driver import Bench, Key
+from tests.desk.hands import station as at_station
 
 
 def station(bench: Bench, part: str = "shaft") -> MechanicsPage:
-    bench.ctrl(Key.Key_5)
-    page = bench.window.pages["mechanics"]
-    assert isinstance(page, MechanicsPage)
-    page.open_part(part)
-    bench.settle()
-    return page
+    return at_station(bench, 5, MechanicsPage, part)
 
 
 def fill(bench: Bench, field: str, text: str) -> None:

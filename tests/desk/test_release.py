@@ -7,15 +7,12 @@ from pypdf import PdfReader
 
 from careful_coil.desk.stations.release import ReleasePage
 from tests.desk.driver import Bench, Key
-from tests.desk.test_connect import typed
+from tests.desk.hands import station, typed
 
 
 def release(bench: Bench, motor: str) -> ReleasePage:
     bench.open(motor)
-    bench.ctrl(Key.Key_9)
-    page = bench.page
-    assert isinstance(page, ReleasePage)
-    return page
+    return station(bench, 9, ReleasePage)
 
 
 def tag(bench: Bench, page: ReleasePage, number: int, shop: Path) -> str:

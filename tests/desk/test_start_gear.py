@@ -13,15 +13,11 @@ from careful_coil.desk.gear.why import WhyPart
 from careful_coil.desk.stations.start_gear import StartGearPage
 from careful_coil.records.shop_shelf import shelf_of
 from tests.desk.driver import Bench, Key
+from tests.desk.hands import station as at_station
 
 
 def station(bench: Bench, part: str = "why") -> StartGearPage:
-    bench.ctrl(Key.Key_4)
-    page = bench.window.pages["start-gear"]
-    assert isinstance(page, StartGearPage)
-    page.open_part(part)
-    bench.settle()
-    return page
+    return at_station(bench, 4, StartGearPage, part)
 
 
 def fill(bench: Bench, field: str, text: str) -> None:

@@ -15,7 +15,7 @@ from careful_coil.desk.mechanics.shaft import ShaftPart
 from careful_coil.desk.stations.mechanics import MechanicsPage
 from careful_coil.records import RecordsThread
 from tests.desk.driver import CTRL, SHIFT, Bench, Key
-from tests.desk.test_connect import typed
+from tests.desk.hands import typed
 from tests.desk.test_test_run import begin, take_ramp
 
 ROOT = Path(__file__).parents[2]

@@ -9,15 +9,11 @@ from careful_coil.desk.rewind.record import RecordPart
 from careful_coil.desk.rewind.worked import WorkedPart
 from careful_coil.desk.stations.winding import WindingPage
 from tests.desk.driver import Bench, Key
+from tests.desk.hands import station as at_station
 
 
 def station(bench: Bench, part: str = "record") -> WindingPage:
-    bench.ctrl(Key.Key_6)
-    page = bench.window.pages["winding"]
-    assert isinstance(page, WindingPage)
-    page.open_part(part)
-    bench.settle()
-    return page
+    return at_station(bench, 6, WindingPage, part)
 
 
 def fill(bench: Bench, field: str, text: str) -> None:

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 from typing import Protocol
 
+from careful_coil.core.job.at_trial import Loaded
 from careful_coil.core.readings import Meter, RequestKind
 from careful_coil.core.ways.devices import Device
 
@@ -17,7 +18,7 @@ class Request:
     test has the leads under test in `ends` (none: all joined), those it is held against in `sense`
     (none: the frame), and the `seconds` its volts have been on.
     A low run and a clamped lead have all joints, the `devices` in them, the `supply`: phases, V, Hz;
-    a step of a test run the `nominal` volts of the supply too.
+    a step or start of a test run the `nominal` volts of the supply too, and whether it is `loaded`.
     """
 
     kind: RequestKind
@@ -30,6 +31,7 @@ class Request:
     devices: tuple[Device, ...] = ()
     supply: tuple[int, float, float] = (3, 60.0, 60.0)
     nominal: float = 0.0
+    loaded: Loaded = "none"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

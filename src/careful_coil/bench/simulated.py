@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 
 from careful_coil.bench.low_run import run_of
 from careful_coil.bench.port import Request, Shown
-from careful_coil.bench.trial_run import trial_of, warmth
+from careful_coil.bench.trial_run import Rig, warmth
 from careful_coil.core.errors import InstrumentError
 from careful_coil.core.identify.hooked import run_shown
 from careful_coil.core.readings import Meter
@@ -44,6 +44,7 @@ class HiddenMotor:
     poles: int = 4
     stiff: float = 1.0  # times the usual drag: a dry bearing
     dead_line: str = ""  # a line that is open while it runs
+    tired: float = 1.0  # what its capacitors have left of their marked µF
     joined_as: Mapping[str, str] = field(default_factory=dict)  # tag → lead really in its place
     bad_clips: Mapping[frozenset[str], float] = field(default_factory=dict)  # read once too high
 
@@ -83,6 +84,13 @@ class SimulatedMeter:
             return self._low_run(request)
         if request.kind == "trial":
             return self._trial(request)
+        if request.kind == "start":
+            return self._start(request)
+        if request.kind == "turning":
+            return self._turning(request)
+        if request.kind == "drop-in":
+            rpm = self._rig(request).back_in() * self._random.gauss(1, 0.02)
+            return Shown(text=f"{rpm:.0f} rpm", unit="rpm")
         if request.kind == "clamp":
             return self._clamp(request)
         if request.kind == "frame":
@@ -183,26 +191,43 @@ class SimulatedMeter:
         shown = "/".join(f"{a * self._random.gauss(1, NOISE_SHARE):.3g}" for a in amps.values())
         return Shown(text=f"{request.supply[1]:.0f} V {shown} {turns} {way}".rstrip(), unit="")
 
-    def _trial(self, request: Request) -> Shown:
-        """Return one step of a test run without load, in the words it is typed in."""
+    def _rig(self, request: Request) -> Rig:
         motor = self._motor
-        halves: Halves = "adjacent" if motor.adjacent_halves else "alternate"
-        self._steps += 1
-        amps, watt, rpm, turns = trial_of(
-            motor.network,
-            self._joints(request),
-            request.devices,
-            request.supply,
-            request.nominal,
-            motor.poles,
-            halves,
-            motor.stiff,
-            motor.dead_line,
+        return Rig(
+            network=motor.network,
+            joints=self._joints(request),
+            devices=request.devices,
+            supply=request.supply,
+            nominal=request.nominal,
+            poles=motor.poles,
+            halves="adjacent" if motor.adjacent_halves else "alternate",
+            stiff=motor.stiff,
+            dead_line=motor.dead_line,
+            tired=motor.tired,
         )
+
+    def _trial(self, request: Request) -> Shown:
+        """Return one step of a test run, in the words it is typed in; a step a minute."""
+        self._steps += 1
+        amps, watt, rpm, turns = self._rig(request).step(request.loaded)
         shown = "/".join(f"{a * self._random.gauss(1, NOISE_SHARE):.3g}" for a in amps.values())
         speed = f" {rpm:.0f} rpm" if rpm else ""
-        text = f"{request.supply[1]:.0f} V {shown} A {watt:.0f} W{speed} {warmth(self._steps):.0f} °C {turns}"
+        warm = f"{warmth(self._steps):.0f} °C {self._steps} min"
+        text = f"{request.supply[1]:.0f} V {shown} A {watt:.0f} W{speed} {warm} {turns}"
         return Shown(text=text, unit="")
+
+    def _start(self, request: Request) -> Shown:
+        """Return what a timed start became, in the words it is typed in."""
+        outcome, seconds, rpm = self._rig(request).start()
+        at = f" {rpm:.0f} rpm" if rpm else ""
+        return Shown(text=f"{outcome} {seconds * self._random.gauss(1, 0.02):.1f} s{at}", unit="")
+
+    def _turning(self, request: Request) -> Shown:
+        """Return the volts the shaft begins to turn from."""
+        volt = self._rig(request).turns_from()
+        if volt is None or volt > 1.1 * request.nominal:
+            raise InstrumentError("It does not turn at any of these volts: type what you see.")
+        return Shown(text=f"{volt * self._random.gauss(1, 0.01):.0f} V", unit="V")
 
     def _clamp(self, request: Request) -> Shown:
         """Return the amps in one lead."""

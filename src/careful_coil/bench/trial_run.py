@@ -1,74 +1,180 @@
-"""What a hidden motor shows turning free at any volts: amps, watts, rpm, warmth; with a bearing or a line bad."""
+"""What a hidden motor shows on a test run: amps, watts, rpm, warmth; what it turns from; its start timed."""
 
 import math
 from collections.abc import Sequence
-from dataclasses import replace
+from dataclasses import dataclass, replace
+from functools import cached_property
 
 import numpy as np
 
-from careful_coil.core.ways.devices import Device
+from careful_coil.core.job.at_trial import Loaded
+from careful_coil.core.machine.run_up import IN_SHARE, OUT_SHARE
+from careful_coil.core.ways.devices import Device, Moment
 from careful_coil.core.ways.states import state_at, with_devices
 from careful_coil.core.winding.coupling import Halves
 from careful_coil.core.winding.network import Network
-from careful_coil.core.winding.rotor import default_rotor
-from careful_coil.core.winding.steady import Supply, solve
+from careful_coil.core.winding.rotor import Rotor, default_rotor
+from careful_coil.core.winding.steady import Steady, Supply, solve
 
 DRAG = 0.02  # of the torque at standstill and full volts: bearings and fan at full speed
 STICTION = 0.6  # of the drag: what a free shaft needs to begin
 IRON = 0.25  # watts of the iron over the copper's at full volts and no load
+BRAKE = 0.45  # of the torque at standstill and full volts: what the shop's brake takes
+UP_SECONDS = 0.6  # a free healthy motor would take to n_sync on the torque of its standstill
+GIVE_UP = 8.0  # seconds without the start device letting go
 AIR_C, WARM_K, WARM_MIN = 21.0, 38.0, 22.0
 
 
-def trial_of(
-    network: Network,
-    joints: Sequence[Sequence[str]],
-    devices: Sequence[Device],
-    supply: tuple[int, float, float],
-    nominal: float,
-    poles: int,
-    halves: Halves,
-    stiff: float = 1.0,
-    dead_line: str = "",
-) -> tuple[dict[str, float], float, float, str]:
-    """Return A of each line, W, rpm and how it turns; `stiff` times the usual drag, `dead_line` opened."""
-    phases, volt, hertz = supply
-    wired = _wired(network, joints, devices, "run", dead_line)
-    still = _wired(network, joints, devices, "start", "")
-    rotor = default_rotor(wired)
-    full = solve(still, Supply.of(phases, nominal or volt, hertz, hertz), 1.0, rotor, halves)
-    drag = DRAG * stiff * abs(float(full.torque[0]))
-    lines = ("L1", "L2", "L3")[:phases] if phases == 3 else ("L1",)
-    at_rest = solve(still, Supply.of(phases, volt, hertz, hertz), 1.0, rotor, halves)
-    if at_rest.shorted:
-        return dict.fromkeys(lines, 99.0), 0.0, 0.0, "none"
-    way = -1 if float(at_rest.torque[0]) < 0 else 1
-    turns = abs(float(at_rest.torque[0])) >= STICTION * drag
-    slip = np.geomspace(3e-4, 1.0, 160)
-    found = solve(
-        wired, Supply.of(phases, volt, hertz, hertz), slip if way > 0 else 2 - slip, rotor, halves
+@dataclass(frozen=True)
+class Rig:
+    """A hidden motor on the bench: its winding, joints and devices as they are, its supply and rated volts.
+
+    `stiff` times the usual drag, `dead_line` opened while it runs, `tired` of 1: what its capacitors
+    have left.
+    """
+
+    network: Network
+    joints: Sequence[Sequence[str]]
+    devices: Sequence[Device]
+    supply: tuple[int, float, float]
+    nominal: float
+    poles: int
+    halves: Halves
+    stiff: float = 1.0
+    dead_line: str = ""
+    tired: float = 1.0
+
+    @property
+    def sync_rpm(self) -> float:
+        """Return n_sync on this supply."""
+        return 120 * self.supply[2] / self.poles
+
+    @property
+    def lines(self) -> tuple[str, ...]:
+        """Return the lines that are read."""
+        return ("L1", "L2", "L3") if self.supply[0] == 3 else ("L1",)
+
+    def step(self, loaded: Loaded = "none") -> tuple[dict[str, float], float, float, str]:
+        """Return A of each line, W, rpm and how it turns."""
+        phases, volt, hertz = self.supply
+        at_rest = self._at_rest
+        if at_rest.shorted:
+            return dict.fromkeys(self.lines, 99.0), 0.0, 0.0, "none"
+        slip = np.geomspace(3e-4, 1.0, 160)
+        wired = self._wired("run", self.dead_line)
+        found = solve(
+            wired,
+            Supply.of(phases, volt, hertz, hertz),
+            slip if self._way > 0 else 2 - slip,
+            self._rotor,
+            self.halves,
+        )
+        pulls = self.drag + (BRAKE * self.full if loaded == "load" else 0.0)
+        spare = self._way * found.torque - pulls * (1 - slip)
+        runs = np.nonzero(spare >= 0)[0]
+        pull = abs(float(at_rest.torque[0]))
+        turns = pull > 0 and pull >= STICTION * self.drag and loaded != "locked"
+        shown, k = (found, int(runs[0])) if turns and len(runs) else (at_rest, 0)
+        amps = {
+            n: float(abs(shown.line_amp[n][k])) if n in shown.line_amp else 0.0 for n in self.lines
+        }
+        iron = IRON * DRAG * self.full * (volt / self._rated) ** 2
+        watt = float(shown.power_in[k]) + iron
+        rpm = self.sync_rpm * (1 - float(slip[k])) if shown is found else 0.0
+        return amps, watt, rpm, "smooth" if rpm else "none"
+
+    def turns_from(self) -> float | None:
+        """Return the volts it begins to turn from, torque going with their square; None: it does not."""
+        return (
+            self._rated * math.sqrt(STICTION * self.drag / self.full)
+            if self.full > STICTION * self.drag
+            else None
+        )
+
+    def start(self) -> tuple[str, float, float]:
+        """Return what a start at these volts becomes, the seconds, rpm at which the device let go."""
+        phases, volt, hertz = self.supply
+        share = np.linspace(0.0, 0.98, 60)  # of n_sync
+        slip = 1 - share
+        found = solve(
+            self._wired("start", ""),
+            Supply.of(phases, volt, hertz, hertz),
+            slip if self._way > 0 else 2 - slip,
+            self._rotor,
+            self.halves,
+        )
+        spare = self._way * found.torque - self.drag * np.maximum(share, STICTION)
+        healthy = self._full_torque(1.0)
+        switched = any(d.switches for d in self.devices)
+        until = OUT_SHARE if switched else float(share[-1])
+        below = share <= until
+        if spare[0] <= 0 or healthy <= 0:
+            return "stalled", GIVE_UP, 0.0
+        if np.any(spare[below] <= 0):
+            at = float(share[int(np.argmax(spare <= 0))])
+            return ("stalled", GIVE_UP, self.sync_rpm * at) if switched else ("turns", 1.0, 0.0)
+        seconds = UP_SECONDS * healthy * float(np.trapezoid(1 / spare[below], share[below]))
+        return (
+            ("dropped out", seconds, self.sync_rpm * until)
+            if switched
+            else ("turns", 0.1 * seconds, 0.0)
+        )
+
+    def back_in(self) -> float:
+        """Return the rpm at which the start device comes back in."""
+        return self.sync_rpm * IN_SHARE
+
+    @property
+    def drag(self) -> float:
+        """Return what bearings and fan take at full speed, as torque."""
+        return DRAG * self.stiff * self._full_torque(1.0)
+
+    @property
+    def full(self) -> float:
+        """Return the torque at standstill and rated volts."""
+        return self._full_torque(self.tired)
+
+    @property
+    def _rated(self) -> float:
+        return self.nominal or self.supply[1]
+
+    def _full_torque(self, tired: float) -> float:
+        phases, _, hertz = self.supply
+        still = self._wired("start", "", tired)
+        supply = Supply.of(phases, self._rated, hertz, hertz)
+        return abs(float(solve(still, supply, 1.0, self._rotor, self.halves).torque[0]))
+
+    @cached_property
+    def _rotor(self) -> Rotor:
+        return default_rotor(self._wired("run", self.dead_line))
+
+    @cached_property
+    def _at_rest(self) -> Steady:
+        phases, volt, hertz = self.supply
+        still = self._wired("start", "")
+        return solve(still, Supply.of(phases, volt, hertz, hertz), 1.0, self._rotor, self.halves)
+
+    @property
+    def _way(self) -> int:
+        return -1 if float(self._at_rest.torque[0]) < 0 else 1
+
+    def _wired(self, moment: Moment, dead_line: str, tired: float | None = None) -> Network:
+        kept = [[n for n in j if n != dead_line] for j in self.joints]
+        lined = self.network.joined([j for j in kept if len(j) > 1])
+        if not self.devices:
+            return lined
+        devices = tired_of(self.devices, self.tired if tired is None else tired)
+        return with_devices(lined, devices, state_at(devices, moment))
+
+
+def tired_of(devices: Sequence[Device], share: float) -> tuple[Device, ...]:
+    """Return devices whose capacitors have so much left, of 1."""
+    return tuple(
+        replace(d, microfarad=share * d.microfarad, second=share * d.second)
+        if d.kind.startswith("capacitor")
+        else d
+        for d in devices
     )
-    spare = way * found.torque - drag * (1 - slip)
-    runs = np.nonzero(spare >= 0)[0]
-    shown, k = (found, int(runs[0])) if turns and len(runs) else (at_rest, 0)
-    amps = {n: float(abs(shown.line_amp[n][k])) if n in shown.line_amp else 0.0 for n in lines}
-    iron = IRON * drag * (volt / (nominal or volt)) ** 2
-    watt = float(shown.power_in[k]) + iron
-    rpm = 120 * hertz / poles * (1 - float(slip[k])) if shown is found else 0.0
-    return amps, watt, rpm, "smooth" if rpm else "none"
-
-
-def _wired(
-    network: Network,
-    joints: Sequence[Sequence[str]],
-    devices: Sequence[Device],
-    moment: str,
-    dead_line: str,
-) -> Network:
-    kept = [[n for n in j if n != dead_line] for j in joints]
-    lined = replace(network.joined([j for j in kept if len(j) > 1]))
-    if not devices:
-        return lined
-    return with_devices(lined, devices, state_at(devices, "run" if moment == "run" else "start"))
 
 
 def warmth(minutes: float) -> float:

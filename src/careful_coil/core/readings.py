@@ -36,6 +36,9 @@ RequestKind = Literal[
     "low-run",
     "clamp",
     "trial",
+    "start",
+    "turning",
+    "drop-in",
 ]
 
 Tag = Annotated[str, Field(min_length=1, max_length=12)]

@@ -214,6 +214,15 @@ class Settings:
         22.0, "%", "trade practice, motors with a start device", "Look before a direct start, volts"
     )
     look_seconds: Limit = Limit(5.0, "s", "trade practice", "Look before a direct start, at most")
+    stall_rise: Limit = Limit(
+        60.0,
+        "K",
+        "shop default: leaves a warm winding under its class",
+        "Stalled winding, rise up to",
+    )
+    start_pause: Limit = Limit(
+        5.0, "min", "shop default; two starts in a row: NEMA MG 1, 12.54", "Pause after two starts"
+    )
     idle_from: Limit = Limit(
         25.0, "%", "usual of three-phase motors", "No-load amps, three-phase, from"
     )

@@ -33,7 +33,7 @@ from careful_coil.core.readings import (
     Spin,
     Switch,
 )
-from careful_coil.core.trial.typed import read_step
+from careful_coil.core.trial.typed import heard_of, read_start, read_step
 from careful_coil.core.values import BenchValue, Quantity, parse, show
 
 LINES = ("L1", "L2", "L3")
@@ -215,6 +215,10 @@ def body_of(typed: Typed, *, instrument: str, setting: TestSetting = PLAIN_SETTI
         return low_run_of(text, 3 if target.supply[0] == 3 else 1)
     if target.kind == "trial":
         return read_step(text, 3 if target.supply[0] == 3 else 1, instrument)
+    if target.kind == "start":
+        return read_start(text, target.nominal)
+    if target.kind in ("turning", "drop-in"):
+        return heard_of("starts-turning" if target.kind == "turning" else "drop-in", text)
     if target.kind == "clamp":
         return clamped_of(text, target.ends[0])
     value = parse(text, Quantity.RESISTANCE)

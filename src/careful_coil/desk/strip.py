@@ -6,7 +6,10 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton
 from careful_coil.bench import Request
 from careful_coil.core.errors import CoilError
 from careful_coil.core.job import AnyBody
+from careful_coil.core.job.at_trial import TrialStart, TrialStep
 from careful_coil.core.job.entries import MeterUsed, Station
+from careful_coil.core.trial.begin import check_step
+from careful_coil.core.trial.stall import check_pause
 from careful_coil.desk.clock import MINUTE, TEN_MINUTES
 from careful_coil.desk.entry_line import (
     UNITS,
@@ -27,7 +30,7 @@ STATION_OF: dict[str, Station] = {
     "step": "connect",
     "low-run": "connect",
     "clamp": "connect",
-    "trial": "test-run",
+    **dict.fromkeys(("trial", "start", "turning", "drop-in"), "test-run"),
     "bond": "insulation",
     "bar": "mechanics",
 }
@@ -218,6 +221,11 @@ class Strip(QFrame):
         s = self._session
         try:
             body = body_of(typed, instrument=instrument, setting=s.setting)
+            if isinstance(body, TrialStep) and s.open is not None:
+                judged = s.open.judged
+                check_step(judged.job, judged.start_way, body, typed.value)
+            if isinstance(body, TrialStart) and s.open is not None:
+                check_pause(s.open.judged.job.trials, s.at_bench.now, s.settings)
         except CoilError as error:
             self.note.say(str(error), "hold")
             return

@@ -107,6 +107,9 @@ class Probes(Painted):
             "step": "proves the joint just made",
             "low-run": "volts, amps, how it turned, which way: 115 V 3.1/3.2/3.1 smooth cw",
             "trial": "400 V 3.1/3.2/3.1 A 210 W 1493 rpm 31 °C 5 min smooth",
+            "start": "one start at full volts: dropped out 0.8 s 1120 rpm (turns, stalled, tripped)",
+            "turning": "the volts at which the shaft begins to turn: 48 V",
+            "drop-in": "rpm at which the start device is heard on run-down: 620 rpm",
             "clamp": "amps in this lead alone, at low volts",
             "bar": "four wires on two neighbours, brushes lifted",
         }[target.kind]

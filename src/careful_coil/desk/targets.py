@@ -1,13 +1,15 @@
 """What the probes should be on: what the Next card asks for, or the row that is swept."""
 
 from dataclasses import replace
+from typing import cast
 
 from careful_coil.bench import Request
 from careful_coil.core.connect.slips import RUN_SHARE
 from careful_coil.core.job.fold import reading_of
 from careful_coil.core.ledger import Judgement
-from careful_coil.core.ledger.next_card import PROBED
+from careful_coil.core.ledger.next_card import PROBED, NextStep
 from careful_coil.core.readings import RequestKind
+from careful_coil.core.trial.begin import at_speed
 
 
 def wanted(judged: Judgement) -> Request | None:
@@ -15,10 +17,8 @@ def wanted(judged: Judgement) -> Request | None:
     step = judged.next
     if step is None or step.act not in PROBED:
         return None
-    if step.act == "trial":
-        request = hooked(judged, step.act, step.ends)
-        phases, _, hertz = request.supply
-        return replace(request, supply=(phases, step.volt, hertz))
+    if step.act in ("trial", "start", "turning", "drop-in"):
+        return on_trial(judged, step)
     if step.act in ("line", "low-run", "clamp"):
         return hooked(judged, step.act, step.ends)
     return Request(
@@ -28,6 +28,23 @@ def wanted(judged: Judgement) -> Request | None:
         also=step.also,
         lines=step.lines,
         joints=step.joints,
+    )
+
+
+def on_trial(judged: Judgement, step: NextStep) -> Request:
+    """Return a request on the hookup of the open sheet's speed, at the volts that are asked for."""
+    request = hooked(judged, cast(RequestKind, step.act), step.ends)
+    state, now = judged.connecting, judged.job.trials.now
+    plan = at_speed(state, now.begun.speed) if now is not None else None
+    if plan is not None and plan is not state.plan:
+        request = replace(
+            request, joints=tuple(state.by_tag(j) for j in plan.joints), devices=plan.devices
+        )
+    phases, _, hertz = request.supply
+    return replace(
+        request,
+        supply=(phases, step.volt, hertz),
+        loaded=now.begun.load if now is not None else "none",
     )
 
 

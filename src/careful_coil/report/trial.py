@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 
+from careful_coil.core.connect.rotation import WORDS
 from careful_coil.core.job.trials import Trial
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.trial.typed import step_words
@@ -27,7 +28,9 @@ def trial_lines(judged: Judgement) -> Iterator[str]:
 def _head(trial: Trial) -> str:
     begun = trial.begun
     load = {"none": "without load", "load": "under load", "locked": "locked"}[begun.load]
-    told = [trial.at[:16].replace("T", " "), f"covers {begun.covers}", load, begun.speed]
+    told = [trial.at[:16].replace("T", " "), f"covers {begun.covers}", load]
+    told += [f"{begun.speed} speed"] if begun.speed else []
+    told += [f"{WORDS[begun.direction]} at the drive end"] if begun.direction else []
     if trial.ended is None:
         told.append("STILL OPEN")
     elif trial.ended.abandoned:

@@ -41,6 +41,10 @@ _ELSEWHERE: dict[tuple[str, str], tuple[str, str]] = {
     ("coast-down", "watch"): ("coast-down", "short"),
     ("coast-down", "good"): ("coast-down", "long"),
     ("single-phased", "hold"): ("three-amps", "one at nothing"),
+    ("trial-lines", "good"): ("three-amps", "equal"),
+    ("trial-dead-line", "hold"): ("three-amps", "one at nothing"),
+    ("trial-lines", "hold"): ("three-amps", "one off"),
+    ("trial-start", "good"): ("lets-go", "lets go"),
 }
 TO_FRAME_MEGOHM = 0.1  # less is metal, not damp (trade practice)
 

@@ -12,6 +12,8 @@ Rpm = Annotated[float, Field(ge=0, le=200000, allow_inf_nan=False)]
 Degree = Annotated[float, Field(ge=-50, le=400, allow_inf_nan=False)]
 Heard = Literal["drop-out", "drop-in", "sound", "spark", "starts-turning", "smoke"]
 Outcome = Literal["turns", "dropped out", "stalled", "tripped"]
+Direction = Literal["", "cw", "ccw"]
+Loaded = Literal["none", "load", "locked"]
 
 
 class TrialBegun(Body):
@@ -19,8 +21,9 @@ class TrialBegun(Body):
 
     kind: Literal["trial-begun"] = "trial-begun"
     covers: Literal["off", "on"] = "off"
-    load: Literal["none", "load", "locked"] = "none"
+    load: Loaded = "none"
     speed: ShortText = ""
+    direction: Direction = ""  # at the drive end
     since: ShortText = ""
 
 
@@ -32,7 +35,7 @@ class TrialReady(Body):
 
 
 class TrialStep(Body):
-    """Readings of one moment: V between lines (each, or one), A of each line, W, rpm, °C, minutes on.
+    """Readings of one moment: V between lines (each, or one), A of each line, W, rpm, °C, minutes on, N·m.
 
     `volt` and `amp` one figure or three; `celsius` of winding or frame as noted in the remark.
     """
@@ -46,18 +49,20 @@ class TrialStep(Body):
     rpm: Rpm | None = None
     celsius: Degree | None = None
     minute: Annotated[float, Field(ge=0, le=10000)] | None = None
+    newton_metre: Annotated[float, Field(ge=0, le=1e6)] | None = None
     turns: Turning = "smooth"
     remark: LongText = ""
     instrument: ShortText = "typed"
 
 
 class TrialStart(Body):
-    """One start under the stall guard: V, what became of it, seconds on."""
+    """One start under the stall guard: V, what became of it, seconds on, rpm the device let go at."""
 
     kind: Literal["trial-start"] = "trial-start"
     volt: Annotated[float, Field(gt=0, le=40000)]
     outcome: Outcome
     seconds: Annotated[float, Field(ge=0, le=3600)]
+    rpm: Rpm | None = None
 
 
 class TrialHeard(Body):

@@ -31,7 +31,10 @@ CHANGES = frozenset(
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Trial:
-    """One sheet. `changes` how many changes to the motor came before it; `at` and `by` its beginning."""
+    """One sheet. `changes` how many changes to the motor came before it; `at` and `by` its beginning.
+
+    `step_at` and `start_at` are when each step and start was logged, UTC.
+    """
 
     begun: TrialBegun
     at: str
@@ -40,6 +43,8 @@ class Trial:
     ready: tuple[str, ...] = ()
     steps: tuple[TrialStep, ...] = ()
     starts: tuple[TrialStart, ...] = ()
+    step_at: tuple[str, ...] = ()
+    start_at: tuple[str, ...] = ()
     heard: tuple[TrialHeard, ...] = ()
     ended: TrialEnded | None = None
 
@@ -47,6 +52,11 @@ class Trial:
     def open(self) -> bool:
         """Whether it is still being run."""
         return self.ended is None
+
+    @property
+    def whole(self) -> bool:
+        """Whether it was ended as it should be."""
+        return self.ended is not None and not self.ended.abandoned
 
     def of(self, what: str) -> str:
         """Return the newest of what was heard, empty where nothing was."""
@@ -66,16 +76,20 @@ class Trials:
         """Return the sheet that is open."""
         return self.sheets[-1] if self.sheets and self.sheets[-1].open else None
 
-    def last(self, covers: str) -> Trial | None:
-        """Return the newest closed sheet of covers off or on that speaks of the motor as it is."""
+    def last(self, covers: str, speed: str | None = None) -> Trial | None:
+        """Return the newest whole sheet without load that speaks of the motor as it is.
+
+        `covers` off or on, `speed` one of several, None: whichever.
+        """
         return next(
             (
                 t
                 for t in reversed(self.sheets)
-                if t.begun.covers == covers
-                and t.ended is not None
-                and not t.ended.abandoned
+                if t.whole
+                and t.begun.covers == covers
+                and t.begun.load == "none"
                 and t.changes == self.changes
+                and speed in (None, t.begun.speed)
             ),
             None,
         )
@@ -100,9 +114,9 @@ def notice_trial(known: Trials, entry: Entry) -> Trials:
     if isinstance(body, TrialReady):
         now = replace(now, ready=body.items)
     elif isinstance(body, TrialStep):
-        now = replace(now, steps=(*now.steps, body))
+        now = replace(now, steps=(*now.steps, body), step_at=(*now.step_at, entry.at))
     elif isinstance(body, TrialStart):
-        now = replace(now, starts=(*now.starts, body))
+        now = replace(now, starts=(*now.starts, body), start_at=(*now.start_at, entry.at))
     elif isinstance(body, TrialHeard):
         now = replace(now, heard=(*now.heard, body))
     elif isinstance(body, TrialEnded):

@@ -140,7 +140,7 @@ def judge(
         *gear_findings(job, settings, has_brushes(kinds)),
         *mechanics_findings(job, kinds, settings),
         *winding_findings(job, record, kinds, settings),
-        *trial_findings(job, way, settings),
+        *trial_findings(job, way, settings, state),
         *site_findings(job),
     ]
     causes, asks = causes_after(job, suspicion, findings, settings)

@@ -1,16 +1,18 @@
-"""What Test run asks for next: a sheet, what makes it ready, the steps of a ramp, the end."""
+"""What Test run asks for next: a sheet, what makes it ready, the start, the steps of a ramp, the end."""
 
 from collections.abc import Iterator, Sequence
 
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.job import Finding, Job
+from careful_coil.core.job.trials import Trial
 from careful_coil.core.ledger.next_card import COVERS, NextStep
-from careful_coil.core.trial.begin import StartWay, left_to_ready
-from careful_coil.core.trial.judge import at_rated
-from careful_coil.core.trial.rules import covers_next
+from careful_coil.core.trial.begin import StartWay, clicks, full_volt, left_to_ready, started
+from careful_coil.core.trial.rules import covers_next, speed_next
+from careful_coil.core.trial.told import at_rated, mean
 
 RAMP = (0.25, 0.5, 0.75, 1.0)  # of rated volts: where a ramp is read
 STOP = "Off at plate amps, smoke, or not turning by half voltage."
+BEFORE = ("hookup", "line-ohms", "before-power", "low-run", "supply")  # findings at Connect
 
 
 def trial_steps(
@@ -21,23 +23,9 @@ def trial_steps(
     now = job.trials.now
     if job.supply is None or (now is None and (gate is None or gate.verdict == "good")):
         return
-    before = ("hookup", "line-ohms", "before-power", "low-run", "supply")
-    if now is None and any(
-        f.code in before and f.verdict in ("hold", "unproven") for f in findings
-    ):
-        return
     if now is None:
-        covers = covers_next(job, way)
-        if covers == "on" and job.tested.covers < 0:
-            yield COVERS
-            return
-        yield NextStep(
-            code=f"trial-begin-{covers}",
-            title=f"Begin a run, covers {covers}",
-            station="test-run",
-            focus=f"covers-{covers}",
-            why=gate.why if gate is not None else "",
-        )
+        if not any(f.code in BEFORE and f.verdict in ("hold", "unproven") for f in findings):
+            yield _sheet(job, state, way, gate.why if gate is not None else "")
         return
     left = left_to_ready(job, state, way)
     if left:
@@ -49,7 +37,7 @@ def trial_steps(
             why="; ".join(i.words for i in left) + ".",
         )
         return
-    yield from _run(job, way)
+    yield from _run(job, state, way, now)
     yield NextStep(
         code="trial-end",
         act="end",
@@ -60,33 +48,84 @@ def trial_steps(
     )
 
 
-def _run(job: Job, way: StartWay) -> Iterator[NextStep]:
-    now, supply = job.trials.now, job.supply
-    if now is None or supply is None:
+def _sheet(job: Job, state: Connecting, way: StartWay, why: str) -> NextStep:
+    covers = covers_next(job, way, state)
+    if covers == "on" and job.tested.covers < 0:
+        return COVERS
+    speed = speed_next(job, way, state) if covers == "off" else ""
+    return NextStep(
+        code=f"trial-begin-{covers}-{speed}" if speed else f"trial-begin-{covers}",
+        title=f"Begin a run, {speed} speed" if speed else f"Begin a run, covers {covers}",
+        station="test-run",
+        focus=f"covers-{covers}",
+        why=why,
+    )
+
+
+def _run(job: Job, state: Connecting, way: StartWay, now: Trial) -> Iterator[NextStep]:
+    if job.supply is None:
         return
-    if way.way == "direct" and not now.starts:
+    full = full_volt(job, way, now)
+    lines = ("L1", "L2", "L3") if job.supply.phases == 3 else ("L1",)
+    direct = way.way == "direct" and now.begun.load != "locked"
+    if direct and not started(now):
+        if way.look_volt is not None and not now.steps and not now.starts:
+            yield _step(
+                way.look_volt, lines, "Look at", f"{way.look_seconds:g} s at most, then off."
+            )
         yield NextStep(
             code="trial-start",
+            act="start",
             title="One timed start",
             station="test-run",
+            ends=lines,
             focus="stall",
             why=way.words,
+            volt=full,
         )
         return
-    most = way.most_volt or supply.volt
-    if at_rated(now, most) is not None:
+    if at_rated(now, full) is not None:
+        if direct and clicks(job, state) and not now.of("drop-in"):
+            yield NextStep(
+                code="trial-drop-in",
+                act="drop-in",
+                title="Off: hear it come back in",
+                station="test-run",
+                ends=lines,
+                focus="heard",
+                why="On run-down the start device clicks back in. One that stays out does not start it again.",
+            )
         return
-    high = max((sum(s.volt) / len(s.volt) for s in now.steps), default=0.0)
-    shares = (1.0,) if way.way == "direct" else RAMP
-    volt = next(share * most for share in shares if share * most > 1.05 * high)
-    lines = ("L1", "L2", "L3") if supply.phases == 3 else ("L1",)
-    yield NextStep(
+    if (
+        way.way == "ramp"
+        and now.begun.load == "none"
+        and not now.steps
+        and not now.of("starts-turning")
+    ):
+        yield NextStep(
+            code="trial-turning",
+            act="turning",
+            title="Raise until it turns",
+            station="test-run",
+            ends=lines,
+            focus="heard",
+            why="The volts it begins to turn from: they fall when a bearing is eased.",
+            volt=full,
+        )
+    high = max((mean(s.volt) for s in now.steps), default=0.0)
+    shares = (1.0,) if direct else RAMP
+    volt = next((share * full for share in shares if share * full > 1.05 * high), full)
+    yield _step(volt, lines, "Raise to", STOP)
+
+
+def _step(volt: float, lines: tuple[str, ...], word: str, stop: str) -> NextStep:
+    return NextStep(
         code=f"trial-step-{volt:.0f}",
         act="trial",
-        title=f"Raise to {volt:.0f} V, read",
+        title=f"{word} {volt:.0f} V, read",
         station="test-run",
         ends=lines,
         focus="step",
-        why=f"Volts, amps of each line, watts, rpm. {STOP}",
+        why=f"Volts, amps of each line, watts, rpm. {stop}",
         volt=volt,
     )

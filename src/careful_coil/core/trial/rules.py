@@ -2,35 +2,38 @@
 
 from collections.abc import Iterator
 from functools import partial
+from itertools import pairwise
 from typing import Literal
 
+from careful_coil.core.connect.work import Connecting
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.trials import Trial
 from careful_coil.core.settings import Settings
-from careful_coil.core.trial.begin import StartWay
-from careful_coil.core.trial.judge import at_rated, judged, worst
+from careful_coil.core.trial.begin import StartWay, full_volt, speeds_of
+from careful_coil.core.trial.judge import judged
+from careful_coil.core.trial.told import Told, at_rated, mean, worst
 
-NEVER = ("trial-start", "trial-lines", "trial-smoke")  # holds that nobody sets aside
+NEVER = (
+    "trial-start",
+    "trial-lines",
+    "trial-dead-line",
+    "trial-smoke",
+)  # holds that nobody sets aside
+SAME_RPM, SAME_AMP = (
+    0.005,
+    0.03,
+)  # of 1: a lower speed that is no more than so much above is not above
 _of = partial(Finding, station="test-run")
 
 
-def trial_findings(job: Job, way: StartWay, settings: Settings) -> Iterator[Finding]:
+def trial_findings(
+    job: Job, way: StartWay, settings: Settings, state: Connecting
+) -> Iterator[Finding]:
     """Yield what the newest sheet says, and whether a run before and after the covers stands."""
     shown = next((t for t in reversed(job.trials.sheets) if t.steps or t.starts or t.heard), None)
     if shown is not None and shown.changes == job.trials.changes:
-        for t in judged(job, shown, way, settings):
-            yield _of(
-                code=t.code,
-                verdict=t.verdict,
-                subject=t.subject,
-                why=t.why,
-                figure=t.figure,
-                limit=t.limit,
-                unit=t.unit,
-                source=t.source,
-                gate=t.verdict == "hold",
-                waivable=not (t.verdict == "hold" and t.code in NEVER),
-            )
+        for told in judged(job, shown, way, settings, state):
+            yield _finding(told)
     smoked = next((t for t in _of_this_motor(job) if t is not shown and t.of("smoke")), None)
     if smoked is not None:
         yield _of(
@@ -41,7 +44,69 @@ def trial_findings(job: Job, way: StartWay, settings: Settings) -> Iterator[Find
             gate=True,
             waivable=False,
         )
-    yield _gate(job, way, settings)
+    for told in (*_speeds(job, state), *_other_way(job, way, state)):
+        yield _finding(told)
+    yield _gate(job, way, settings, state)
+
+
+def _finding(told: Told) -> Finding:
+    return _of(
+        code=told.code,
+        verdict=told.verdict,
+        subject=told.subject,
+        why=told.why,
+        figure=told.figure,
+        limit=told.limit,
+        unit=told.unit,
+        source=told.source,
+        gate=told.verdict == "hold",
+        waivable=not (told.verdict == "hold" and told.code in NEVER),
+    )
+
+
+def _speeds(job: Job, state: Connecting) -> Iterator[Told]:
+    """Yield whether each lower speed turns and draws less than the one above it."""
+    if job.supply is None:
+        return
+    steps = []
+    for speed in speeds_of(state):
+        sheet = job.trials.last("off", speed) or job.trials.last("on", speed)
+        step = at_rated(sheet, job.supply.volt) if sheet is not None else None
+        if step is not None:
+            steps.append((speed, step))
+    for (fast, one), (slow, two) in pairwise(steps):
+        turns = one.rpm is not None and two.rpm is not None and two.rpm > one.rpm * (1 + SAME_RPM)
+        draws = mean(two.amp) > mean(one.amp) * (1 + SAME_AMP) and not _poles(state)
+        odd = " and ".join(w for w, so in (("turns", turns), ("draws", draws)) if so)
+        yield Told(
+            code="trial-speeds",
+            verdict="watch" if odd else "good",
+            subject="Speeds in another order" if odd else "Speeds in order",
+            why=f"{slow.capitalize()} {odd} more than {fast}: leads of the speeds exchanged."
+            if odd
+            else f"{slow.capitalize()} turns and draws no more than {fast}.",
+        )
+
+
+def _poles(state: Connecting) -> bool:
+    """Whether its speeds are pole numbers: then amps at the lower one may well be more."""
+    return state.plan is not None and not state.plan.arrangement.startswith("single-phase")
+
+
+def _other_way(job: Job, way: StartWay, state: Connecting) -> Iterator[Told]:
+    """Yield a motor with brushes that reverses and was run one way only."""
+    plan = state.plan
+    if way.way != "cap" or plan is None or plan.turning != "outside":
+        return
+    ran = [t for t in job.trials.sheets if t.whole and t.changes == job.trials.changes]
+    if ran and len({t.begun.direction for t in ran} - {""}) < 2:
+        yield Told(
+            code="trial-both-ways",
+            verdict="watch",
+            subject="Run one way only",
+            why="With brushes it is run both ways at the cap: off neutral it sparks one way only. "
+            "A sheet for each direction.",
+        )
 
 
 def _of_this_motor(job: Job) -> Iterator[Trial]:
@@ -49,11 +114,11 @@ def _of_this_motor(job: Job) -> Iterator[Trial]:
     return (t for t in job.trials.sheets if t.changes == job.trials.changes)
 
 
-def _gate(job: Job, way: StartWay, settings: Settings) -> Finding:
+def _gate(job: Job, way: StartWay, settings: Settings, state: Connecting) -> Finding:
     of = partial(_of, code="test-run", gate=True)
     trials = job.trials
     off, on = trials.last("off"), trials.last("on")
-    told = [x for t in (off, on) if t is not None for x in judged(job, t, way, settings)]
+    told = [x for t in (off, on) if t is not None for x in judged(job, t, way, settings, state)]
     if worst(told) == "hold":
         why = "What was found stands above or on the sheet before; mend it, then run it again."
         never = any(x.verdict == "hold" and x.code in NEVER for x in told)
@@ -64,7 +129,7 @@ def _gate(job: Job, way: StartWay, settings: Settings) -> Finding:
     if word is not None:
         return of(verdict="good", subject="Test-run", why=word.words)
     if off is None:
-        stale = [t for t in trials.sheets if t.ended is not None and not t.ended.abandoned]
+        stale = [t for t in trials.sheets if t.whole]
         why = (
             f"Something was changed since: {', '.join(trials.done)}. Run it again."
             if stale and trials.done
@@ -77,6 +142,11 @@ def _gate(job: Job, way: StartWay, settings: Settings) -> Finding:
             subject="Test run without rated volts",
             why="A step at rated volts (unloaded with brushes: at the cap) is what counts.",
         )
+    for speed in speeds_of(state):
+        own = trials.last("off", speed)
+        if own is None or not _whole(job, own, way):
+            why = f"One sheet for each speed; {speed} has none with a step at rated volts."
+            return of(verdict="unproven", subject=f"Not run at {speed} speed", why=why)
     if on is None:
         why = "Covers can press a lead against rotor, fan or shaft: run it again with them on."
         return of(verdict="unproven", subject="Not run after the covers", why=why)
@@ -90,13 +160,21 @@ def _gate(job: Job, way: StartWay, settings: Settings) -> Finding:
     )
 
 
-def covers_next(job: Job, way: StartWay) -> Literal["off", "on"]:
-    """Return whether the next sheet is one with covers off or on: on once a whole one without stands."""
-    off = job.trials.last("off")
-    return "on" if off is not None and _whole(job, off, way) else "off"
+def covers_next(job: Job, way: StartWay, state: Connecting) -> Literal["off", "on"]:
+    """Return whether the next sheet is one with covers off or on: on once whole ones without stand."""
+    return "off" if speed_next(job, way, state) is not None else "on"
+
+
+def speed_next(job: Job, way: StartWay, state: Connecting) -> str | None:
+    """Return the speed the next sheet with covers off is for, empty where it has one; None: all are run."""
+    for speed in speeds_of(state) or (None,):
+        own = job.trials.last("off", speed)
+        if own is None or not _whole(job, own, way):
+            return speed or ""
+    return None
 
 
 def _whole(job: Job, trial: Trial, way: StartWay) -> bool:
     if job.supply is None:
         return False
-    return at_rated(trial, way.most_volt or job.supply.volt) is not None
+    return at_rated(trial, full_volt(job, way, trial)) is not None

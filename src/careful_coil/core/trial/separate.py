@@ -94,6 +94,24 @@ def separated(
     )
 
 
+def warm_points(trial: Trial) -> list[tuple[float, float]]:
+    """Return minutes and °C of a sheet's steps: minutes as typed, where none is typed as they were logged."""
+    read = [
+        (s, at) for s, at in zip(trial.steps, trial.step_at, strict=True) if s.celsius is not None
+    ]
+    if any(s.minute is not None for s, _ in read):
+        return [
+            (s.minute, s.celsius) for s, _ in read if s.minute is not None and s.celsius is not None
+        ]
+    if not read:
+        return []
+    logged = [np.datetime64(at.removesuffix("Z"), "ms") for _, at in read]
+    minutes = [float((at - logged[0]) / np.timedelta64(1, "m")) for at in logged]
+    return [
+        (m, s.celsius) for m, (s, _) in zip(minutes, read, strict=True) if s.celsius is not None
+    ]
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Warming:
     """Temperature over minutes: where it ends in °C and how fast in minutes; `steady` under 1 K in half an hour."""

@@ -2,18 +2,20 @@
 
 import re
 from collections.abc import Sequence
+from typing import cast
 
 from careful_coil.core.errors import BadValue
-from careful_coil.core.job.at_trial import TrialStep
+from careful_coil.core.job.at_trial import Direction, Heard, TrialHeard, TrialStart, TrialStep
 from careful_coil.core.values import Quantity, parse
 
 WANTED = "volts, amps of each line, then what was read: 400 V 3.1/3.2/3.1 A 210 W 1493 rpm 31 °C 5 min smooth"
 TURNS = ("smooth", "rough", "none")
 _TOKEN = re.compile(
-    r"(\d[\d.,/]*)\s*(V|A|kW|W|rpm|/min|°C|C|°F|F|min|s)(?![A-Za-z])[,;]?\s*", re.IGNORECASE
+    r"(\d[\d.,/]*)\s*(V|A|kW|W|rpm|/min|°C|C|°F|F|min|s|N·?m)(?![A-Za-z])[,;]?\s*", re.IGNORECASE
 )
 _PLACE = {"v": "volt", "a": "amp", "w": "watt", "kw": "watt", "rpm": "rpm", "/min": "rpm"}
 _PLACE |= {"°c": "celsius", "c": "celsius", "°f": "celsius", "f": "celsius"}
+_PLACE |= {"nm": "newton_metre", "n·m": "newton_metre"}
 _PLACE |= {"min": "minute", "s": "minute"}
 _QUANTITY = {
     "volt": Quantity.VOLTAGE,
@@ -61,6 +63,7 @@ def step_words(step: TrialStep) -> str:
         (step.rpm, "rpm"),
         (step.celsius, "°C"),
         (step.minute, "min"),
+        (step.newton_metre, "Nm"),
     ):
         if value is not None:
             told.append(f"{value:.6g} {unit}")
@@ -72,7 +75,7 @@ def _figures(values: Sequence[float]) -> str:
 
 
 def _figure(number: str, unit: str, place: str, text: str) -> float:
-    if place in ("rpm", "minute"):
+    if place in ("rpm", "minute", "newton_metre"):
         try:
             value = float(number.replace(",", "."))
         except ValueError:
@@ -85,3 +88,60 @@ def _figure(number: str, unit: str, place: str, text: str) -> float:
     if place != "celsius" and not 0 <= value <= 1e6:
         raise BadValue(text, WANTED)
     return value
+
+
+START_WANTED = "what became of it, seconds, rpm if read: dropped out 0.8 s 1120 rpm (or turns, stalled, tripped)"
+_START = re.compile(
+    r"(turns|dropped out|stalled|tripped)\s+([\d.,]+)\s*s(?:\s+(\d+)\s*rpm)?", re.IGNORECASE
+)
+
+
+def read_start(text: str, volt: float) -> TrialStart:
+    """Return a timed start at `volt` as typed. Raises: BadValue."""
+    found = _START.fullmatch(text.strip())
+    if found is None:
+        raise BadValue(text, START_WANTED)
+    try:
+        seconds = float(found[2].replace(",", "."))
+    except ValueError:
+        raise BadValue(text, START_WANTED) from None
+    if not 0 <= seconds <= 3600:
+        raise BadValue(text, "seconds, up to 3600")
+    return TrialStart.model_validate(
+        {
+            "volt": volt,
+            "outcome": found[1].lower(),
+            "seconds": seconds,
+            "rpm": float(found[3]) if found[3] else None,
+        }
+    )
+
+
+def heard_of(what: Heard, text: str) -> TrialHeard:
+    """Return what was read when it began to turn (V) or the device came back in (rpm). Raises: BadValue."""
+    told = text.strip()
+    unit, wanted = (
+        ("V", "volts it turns from: 48 V")
+        if what == "starts-turning"
+        else (
+            "rpm",
+            "rpm at which it came back in: 620 rpm",
+        )
+    )
+    figure = told.removesuffix(unit).strip().replace(",", ".")
+    if not re.fullmatch(r"\d{1,5}(\.\d+)?", figure):
+        raise BadValue(text, wanted)
+    return TrialHeard(what=what, text=f"{float(figure):g} {unit}")
+
+
+def sheet_of(text: str, speeds: Sequence[str]) -> tuple[str, Direction]:
+    """Return speed and direction of a sheet as typed: one of its speeds, cw or ccw. Raises: BadValue."""
+    speed, turns = "", ""
+    for word in text.lower().split():
+        if word in speeds and not speed:
+            speed = word
+        elif word in ("cw", "ccw") and not turns:
+            turns = word
+        else:
+            raise BadValue(text, f"{', '.join([*speeds, 'cw or ccw'])}, or nothing")
+    return speed, cast(Direction, turns)

@@ -67,6 +67,12 @@ class RisePart(Part):
             ):
                 self.fields[name].show_text(f"{value:g}")
             self.fields["hot"].show_text("; ".join(f"{s:g} {r:g}" for s, r in body.hot))
+        elif not self._typed:
+            self.fields["cold-ohm"].show_text(self.cold(judged))
+
+    def cold(self, judged: Judgement) -> str:
+        """Return the cold ohms that are known already, empty where they are typed."""
+        return ""
 
     def _kept(self, name: str, text: str) -> None:
         if text:

@@ -7,8 +7,9 @@ from careful_coil.desk.theme import Theme
 from careful_coil.desk.trial.meaning import MeaningPart
 from careful_coil.desk.trial.ready import ReadyPart
 from careful_coil.desk.trial.run import RunPart
+from careful_coil.desk.trial.stopped import StoppedPart
 
-PARTS: tuple[type[Part], ...] = (ReadyPart, RunPart, MeaningPart)
+PARTS: tuple[type[Part], ...] = (ReadyPart, RunPart, StoppedPart, MeaningPart)
 CAUTION = (
     "Clamped, earthed, guarded, meter on. Capacitors discharged before and after. Supply at zero and read as "
     "zero before any lead is moved."

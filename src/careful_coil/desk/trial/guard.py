@@ -11,19 +11,26 @@ from careful_coil.desk.theme import Theme
 
 TICK_MS = 100
 KEYS = {"t": "turns", "d": "dropped out", "s": "stalled", "x": "tripped"}
+PRESSES = ("\r", "\n", " ")  # what a pedal sends, too
 
 
 class StallGuard(Painted):
-    """Seconds, very large. Enter arms, Enter again starts the clock; T, D, S or X says what became of it."""
+    """Seconds, very large. A tick arms it; the next press, key or pedal, starts the clock as the bench
+    switch closes; the one after says that it turns or let go. T, D, S or X say what became of it."""
 
     ended = Signal(str, float)  # outcome, seconds
     beeped = Signal()
+    over = Signal(bool)  # the seconds allowed are used up
 
     def __init__(self, theme: Theme, steady: Callable[[], float]) -> None:
         super().__init__(theme)
         self._steady = steady
         self.state = "idle"  # idle, armed, running
         self.seconds, self.limit, self._began, self._beeps = 0.0, 5.0, 0.0, 0
+        self.limit_words = ""
+        self.says = "turns"  # what the next press says while it runs
+        self.wait: Callable[[], str] = lambda: ""  # why it must not be tried now
+        self._refused = ""
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("Stall guard")
         self._timer = QTimer(self)
@@ -33,7 +40,7 @@ class StallGuard(Painted):
 
     def least_height(self) -> int:
         """Return the height that shows all of it."""
-        return self.theme.px(168 if self._narrow() else 112)
+        return self.theme.px(220 if self._narrow() else 132)
 
     def _narrow(self) -> bool:
         """Whether the words stand below the seconds."""
@@ -42,21 +49,24 @@ class StallGuard(Painted):
     def words(self) -> str:
         """Return what the keys do now."""
         if self.state == "idle":
-            return "Enter arms it; nothing is switched from here."
+            return self._refused or "Enter arms it; nothing is switched from here."
         if self.state == "armed":
-            return "Armed. Enter as the bench switch closes. Esc disarms."
+            return "Armed. Enter, Space or the pedal as the bench switch closes. Esc disarms."
         if self.seconds >= self.limit:
             return "OFF NOW: bench switch off. Then S stalled, X tripped."
-        return "T turns, D dropped out, S stalled, X tripped."
+        return f"Next press: {self.says}. T turns, D dropped out, S stalled, X tripped."
 
     def tick(self) -> None:
         """Let the clock go on; one beep a second."""
         if self.state != "running":
             return
+        before = self.seconds
         self.seconds = self._steady() - self._began
         while self._beeps < int(self.seconds):
             self._beeps += 1
             self.beeped.emit()
+        if before < self.limit <= self.seconds:
+            self.over.emit(True)
         self.setAccessibleDescription(f"{self.seconds:.1f} s, {self.words()}")
         self.update()
 
@@ -65,25 +75,35 @@ class StallGuard(Painted):
         key = event.text().lower()
         if event.isAutoRepeat():
             return
-        if key in ("\r", "\n"):
-            self._enter()
+        if self.state == "running" and (key in KEYS or key in PRESSES):
+            late = self._steady() - self._began >= self.limit
+            if key in KEYS or not late:  # past the limit a press alone would call a stall a start
+                self._end(KEYS.get(key, self.says))
+        elif key in PRESSES:
+            self._press()
         elif event.key() == Qt.Key.Key_Escape and self.state == "armed":
             self.state = "idle"
-        elif self.state == "running" and key in KEYS:
-            self.tick()
-            self._timer.stop()
-            self.state = "idle"
-            self.ended.emit(KEYS[key], round(self.seconds, 1))
         else:
             super().keyPressEvent(event)
         self.update()
 
-    def _enter(self) -> None:
+    def _press(self) -> None:
+        self._refused = ""
         if self.state == "idle":
-            self.state, self.seconds = "armed", 0.0
+            self._refused = self.wait()
+            if not self._refused:
+                self.state, self.seconds = "armed", 0.0
         elif self.state == "armed":
             self.state, self._began, self._beeps = "running", self._steady(), 0
             self._timer.start()
+        self.setAccessibleDescription(self.words())
+
+    def _end(self, outcome: str) -> None:
+        self.tick()
+        self._timer.stop()
+        self.state = "idle"
+        self.over.emit(False)
+        self.ended.emit(outcome, round(self.seconds, 1))
 
     def paintEvent(self, event: QPaintEvent) -> None:
         """Draw the seconds, inverted from the limit on."""
@@ -97,9 +117,9 @@ class StallGuard(Painted):
         big = QRect(t.px(14), 0, t.px(230), t.px(112))
         paint.text(painter, t, big, f"{self.seconds:.1f} s", size=64, bold=True, token=token)
         rest = QRect(
-            big.right() + t.px(16), t.px(16), self.width() - big.right() - t.px(30), t.px(90)
+            big.right() + t.px(16), t.px(12), self.width() - big.right() - t.px(30), t.px(116)
         )
         if self._narrow():
-            rest = QRect(t.px(14), t.px(108), self.width() - t.px(28), t.px(60))
-        told = f"{self.words()}\nSeconds allowed: {self.limit:.0f}"
+            rest = QRect(t.px(14), t.px(104), self.width() - t.px(28), t.px(112))
+        told = f"{self.words()}\nSeconds allowed: {self.limit:.0f}. {self.limit_words}"
         paint.text(painter, t, rest, told, size=15, token=token, wrap=True)

@@ -7,8 +7,9 @@ from PySide6.QtWidgets import QWidget
 from careful_coil.core.errors import ValueOutOfRange
 from careful_coil.core.job.trials import Trial
 from careful_coil.core.ledger import Judgement
-from careful_coil.core.trial.judge import compared
-from careful_coil.core.trial.separate import no_load_steps, separated, warming
+from careful_coil.core.trial.begin import full_volt
+from careful_coil.core.trial.pairs import compared
+from careful_coil.core.trial.separate import no_load_steps, separated, warm_points, warming
 from careful_coil.core.values import show_percent
 from careful_coil.desk.insulation.shown import Prose, Verdicts, finding_of, told_of
 from careful_coil.desk.part import Part
@@ -64,7 +65,11 @@ class MeaningPart(Part):
         sheets = judged.job.trials.sheets
         shown = next((t for t in reversed(sheets) if t.steps), None)
         self.losses.say(losses_words(judged, shown) if shown else "After four steps without load.")
-        self.warm.say(warm_words(shown) if shown else "After three steps with °C and minutes.")
+        self.warm.say(
+            warm_words(shown)
+            if shown
+            else "After three steps with °C; minutes as logged, or typed."
+        )
         self.pairs.say(
             "\n".join(pair_words(judged)) or "After two sheets with a step at rated volts."
         )
@@ -90,27 +95,31 @@ def losses_words(judged: Judgement, trial: Trial) -> str:
 
 def warm_words(trial: Trial) -> str:
     """Return where the temperature of a sheet will end, or what is missing for it."""
-    points = [
-        (s.minute, s.celsius) for s in trial.steps if s.minute is not None and s.celsius is not None
-    ]
+    points = warm_points(trial)
     if len(points) < 3:
-        return "After three steps with °C and minutes it says where they will end."
+        return "After three steps with °C it says where they will end."
     try:
-        found = warming([(float(m), float(c)) for m, c in points])
+        found = warming(points)
     except ValueOutOfRange as error:
         return str(error)
     steady = "steady" if found.steady else "still moving"
     return f"It ends near {found.end_c:.0f} °C, time constant {found.minutes:.0f} min; {steady}."
 
 
+def _same(one: Trial, other: Trial) -> bool:
+    """Whether two sheets are of one speed and direction."""
+    return (one.begun.speed, one.begun.direction) == (other.begun.speed, other.begun.direction)
+
+
 def pair_words(judged: Judgement) -> Iterator[str]:
     """Yield each figure of the last two whole sheets side by side, and what was done between them."""
     job = judged.job
-    whole = [t for t in job.trials.sheets if t.ended is not None and not t.ended.abandoned]
-    if len(whole) < 2 or job.supply is None:
+    whole = [t for t in job.trials.sheets if t.whole and t.begun.load == "none"]
+    alike = [t for t in whole if _same(t, whole[-1])]
+    if len(alike) < 2 or job.supply is None:
         return
-    before, after = whole[-2:]
-    volt = judged.start_way.most_volt or job.supply.volt
+    before, after = alike[-2:]
+    volt = full_volt(job, judged.start_way)
     done = after.begun.since or (
         "covers put on" if after.begun.covers == "on" else "nothing logged"
     )

@@ -5,10 +5,12 @@ from typing import Literal
 
 from PySide6.QtWidgets import QWidget
 
-from careful_coil.core.job.at_trial import TrialBegun, TrialReady
+from careful_coil.core.errors import BadValue
+from careful_coil.core.job.at_trial import Loaded, TrialBegun, TrialReady
 from careful_coil.core.ledger import Judgement
-from careful_coil.core.trial.begin import ready_items
-from careful_coil.core.trial.rules import covers_next
+from careful_coil.core.trial.begin import ready_items, speeds_of, why_no_volts
+from careful_coil.core.trial.rules import covers_next, speed_next
+from careful_coil.core.trial.typed import sheet_of
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.flow import Flow
 from careful_coil.desk.insulation.shown import Prose
@@ -18,6 +20,10 @@ from careful_coil.desk.theme import Theme
 from careful_coil.desk.tick_roll import TickRoll
 
 COVERS: tuple[Literal["off", "on"], ...] = ("off", "on")
+TESTS: tuple[tuple[Loaded, str], ...] = (
+    ("load", "Begin under load"),
+    ("locked", "Begin with the rotor locked"),
+)
 
 
 class ReadyPart(Part):
@@ -36,15 +42,23 @@ class ReadyPart(Part):
         keys = Flow(2, 0, theme)
         self.begin = {c: EnterButton(f"Begin a run, covers {c}") for c in COVERS}
         for covers, key in self.begin.items():
-            key.clicked.connect(partial(self._begin, covers))
+            key.clicked.connect(partial(self._begin, covers, "none"))
             keys.add(key)
+        self.tests = {load: EnterButton(words) for load, words in TESTS}
+        for load, key in self.tests.items():
+            key.clicked.connect(partial(self._begin, "off", load))
+            keys.add(key)
+        self.sheet = self.add_field(
+            "sheet", "This sheet's speed, its direction at the drive end", self._sheet, "high cw"
+        )
         self.roll = TickRoll(theme, "Ready before volts")
         self.roll.entered.connect(self.log)
         self.roll.ticked.connect(self._show_key)
         self.key = EnterButton("All of it is ready")
         self.key.clicked.connect(self.log)
-        for part in (self.way, self.words, keys, self.roll, self.key):
+        for part in (self.way, self.words, self.sheet, keys, self.roll, self.key):
             self.column.addWidget(part)
+        self._own: tuple[str, str] = ("", "")  # speed and direction of the sheet to come
 
     def start(self) -> QWidget:
         """Start at the list of an open sheet, else at beginning one."""
@@ -54,7 +68,7 @@ class ReadyPart(Part):
         judged = job.judged
         if judged.job.trials.now is not None:
             return self.roll
-        return self.begin[covers_next(judged.job, judged.start_way)]
+        return self.begin[covers_next(judged.job, judged.start_way, judged.connecting)]
 
     def told(self, judged: Judgement) -> tuple[str, str]:
         """Return whether a sheet is open and ready."""
@@ -72,14 +86,23 @@ class ReadyPart(Part):
         self.roll.show_items(items, set(now.ready) if now and now.ready else self.roll.done)
         self.roll.setVisible(now is not None)
         self.key.setVisible(now is not None and not now.ready)
+        speeds = speeds_of(judged.connecting)
+        self.sheet.setVisible(now is None and (bool(speeds) or way.way == "cap"))
+        if not self._own[0] and now is None:
+            speed = speed_next(judged.job, way, judged.connecting) or ""
+            self.sheet.show_text(" ".join(w for w in (speed, self._own[1]) if w))
         self._show_key()
+
+    def _sheet(self, text: str) -> None:
+        job = self.session.open
+        self._own = sheet_of(text, speeds_of(job.judged.connecting) if job else ())
 
     def _show_key(self) -> None:
         left = [i for i in self.roll.items if i.name not in self.roll.done]
         self.key.setText("All of it is ready · Enter" if not left else f"{len(left)} still to tick")
         self.key.setEnabled(not left)
 
-    def _begin(self, covers: Literal["off", "on"]) -> None:
+    def _begin(self, covers: Literal["off", "on"], load: Loaded) -> None:
         if not self.session.who:
             words = "Your initials first, at the foot of the rack: the sheet is yours."
             self.session.told.emit(words, "watch")
@@ -87,9 +110,19 @@ class ReadyPart(Part):
         job = self.session.open
         if job is None:
             return
+        bad = why_no_volts(job.judged.findings)
+        if bad:
+            self.session.told.emit(bad, "hold")
+            return
+        try:
+            speed, turns = sheet_of(self.sheet.cell.text(), speeds_of(job.judged.connecting))
+        except BadValue as error:
+            self.session.told.emit(str(error), "watch")
+            return
         done = ", ".join(job.judged.job.trials.done)
-        self.roll.done = set()
-        self.session.record(TrialBegun(covers=covers, since=done), station="test-run")
+        self.roll.done, self._own = set(), ("", "")
+        body = TrialBegun(covers=covers, load=load, since=done, speed=speed, direction=turns)
+        self.session.record(body, station="test-run")
         self.roll.setFocus()
 
     def log(self) -> None:

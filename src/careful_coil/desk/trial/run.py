@@ -1,15 +1,25 @@
 """The run: stop rules, the stall guard, each step typed or taken, points over the band expected."""
 
 from collections.abc import Sequence
+from functools import partial
 
+from pydantic import ValidationError
 from PySide6.QtWidgets import QApplication, QWidget
 
 from careful_coil.core.errors import BadValue
+from careful_coil.core.job.at_connect import TurnSeen
 from careful_coil.core.job.at_trial import Outcome, TrialEnded, TrialHeard, TrialStart
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.machine.estimate import Estimate, estimate
-from careful_coil.core.trial.begin import stop_rules
+from careful_coil.core.trial.begin import (
+    check_step,
+    clicks,
+    full_volt,
+    open_sheet,
+    stop_rules,
+)
 from careful_coil.core.trial.expect import Expected, expected_at, facts_of, turning_volt
+from careful_coil.core.trial.stall import allowed, check_pause
 from careful_coil.core.trial.typed import WANTED, read_step, step_words
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.field import LONG
@@ -20,11 +30,12 @@ from careful_coil.desk.part import NARROWEST, Part
 from careful_coil.desk.session import Session
 from careful_coil.desk.theme import Theme
 from careful_coil.desk.trial.guard import StallGuard
+from careful_coil.desk.trial.invert import invert
 from careful_coil.drawing.shapes import Drawing
 from careful_coil.drawing.trial import draw_trial
 
 HEARD = ("drop-out", "drop-in", "sound", "spark", "starts-turning", "smoke")
-HEARD_WANTED = f"{', '.join(HEARD)} and what it was: drop-out 1120 rpm, starts-turning 48 V"
+HEARD_WANTED = f"{', '.join(HEARD)} and what it was: drop-out 1120 rpm, starts-turning 48 V, direction cw drive-end"
 SHARES = tuple(k / 20 for k in range(3, 23))  # of rated volts: where the band is worked out
 
 
@@ -39,11 +50,13 @@ class RunPart(Part):
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
-        self.rules = Prose(theme, "hold", 17)
+        self.rules = Prose(theme, "hold", 20)
         self.column.addWidget(self.rules)
         self.guard = StallGuard(theme, self._steady)
         self.guard.ended.connect(self._ended)
         self.guard.beeped.connect(self._beep)
+        self.guard.over.connect(partial(invert, self))
+        self.guard.wait = self._pause
         self.column.addWidget(self.guard)
         self.plot = Plot(theme, "Run over volts", 210)
         self.column.addWidget(self.plot)
@@ -74,11 +87,8 @@ class RunPart(Part):
         job = self.session.open
         now = job.judged.job.trials.now if job else None
         direct = job is not None and job.judged.start_way.way == "direct"
-        return (
-            self.guard
-            if direct and now is not None and not now.starts
-            else self.fields["step"].cell
-        )
+        first = direct and now is not None and not now.starts and bool(now.steps)
+        return self.guard if first else self.fields["step"].cell
 
     def told(self, judged: Judgement) -> tuple[str, str]:
         """Return how many steps the sheet has."""
@@ -92,9 +102,12 @@ class RunPart(Part):
         job, way = judged.job, judged.start_way
         sheets = job.trials.sheets
         now = job.trials.now or (sheets[-1] if sheets else None)
-        volt = way.most_volt or (job.supply.volt if job.supply else 1.0)
+        volt = full_volt(job, way, now)
         self.rules.say(stop_rules(judged.job, way, self.session.settings))
-        self.guard.limit = self.session.settings.look_seconds.value
+        limit = allowed(job, judged.winding, way, self.session.settings)
+        self.guard.limit, self.guard.limit_words = limit.seconds, limit.words
+        self.guard.says = "dropped out" if clicks(job, judged.connecting) else "turns"
+        self.guard.update()
         earlier = sheets[-2].steps if len(sheets) > 1 else ()
         steps = now.steps if now is not None else ()
 
@@ -149,27 +162,37 @@ class RunPart(Part):
         )
         self.plot.update()
 
-    def _sheet_open(self, text: str) -> None:
+    def _pause(self) -> str:
+        """Return why no start may be tried now: the winding must cool after two."""
         job = self.session.open
-        now = job.judged.job.trials.now if job else None
-        if now is None:
-            raise BadValue(text, "a sheet first: Make ready, begin a run")
-        if not now.ready:
-            raise BadValue(text, "everything ticked first: Make ready")
+        if job is None:
+            return ""
+        try:
+            check_pause(job.judged.job.trials, self.session.at_bench.now, self.session.settings)
+        except BadValue as error:
+            return str(error)
+        return ""
 
     def _step(self, text: str) -> None:
-        self._sheet_open(text)
         job = self.session.open
-        supply = job.judged.job.supply if job else None
+        if job is None:
+            raise BadValue(text, "a job first")
+        judged = job.judged
+        open_sheet(judged.job, text)
+        supply = judged.job.supply
         step = read_step(text, 3 if supply is None or supply.phases == 3 else 1)
-        most = job.judged.start_way.most_volt if job else None
-        if most is not None and max(step.volt) > 1.1 * most:
-            raise BadValue(text, f"{most:.0f} V at most: unloaded it flies apart above the cap")
+        check_step(judged.job, judged.start_way, step, text)
         self.session.record(step, station="test-run")
 
     def _heard(self, text: str) -> None:
-        self._sheet_open(text)
+        job = self.session.open
+        if job is None:
+            raise BadValue(text, "a job first")
+        open_sheet(job.judged.job, text)
         what, _, words = text.strip().partition(" ")
+        if what.lower() == "direction":
+            self.session.record(_direction(words, text), station="test-run")
+            return
         if what.lower() not in HEARD or not words.strip():
             raise BadValue(text, HEARD_WANTED)
         body = TrialHeard.model_validate({"what": what.lower(), "text": words.strip()})
@@ -182,8 +205,7 @@ class RunPart(Part):
             words = "No sheet is open and ready: what the guard saw was not logged."
             self.session.told.emit(words, "watch")
             return
-        supply = job.judged.job.supply
-        volt = supply.volt if supply else 1.0
+        volt = full_volt(job.judged.job, job.judged.start_way, now)
         body = TrialStart(volt=volt, outcome=outcome, seconds=seconds)
         self.session.record(body, station="test-run")
 
@@ -203,3 +225,14 @@ class RunPart(Part):
         if job is None or job.judged.job.trials.now is None:
             raise BadValue(text, "an open sheet: there is none to abandon")
         self.session.record(TrialEnded(abandoned=text.strip()), station="test-run")
+
+
+def _direction(words: str, text: str) -> TurnSeen:
+    """Return the direction as seen: cw or ccw, and from which end. Raises: BadValue."""
+    turns, _, end = words.strip().lower().partition(" ")
+    try:
+        return TurnSeen.model_validate(
+            {"turns": turns, "seen_from": end or "drive-end", "how": "run"}
+        )
+    except ValidationError:
+        raise BadValue(text, "direction cw or ccw, then drive-end or opposite") from None

@@ -1,0 +1,128 @@
+"""What a run without load says of amps, speed and watts at rated volts."""
+
+from collections.abc import Iterator
+
+from careful_coil.core.connect.dress import amps_at
+from careful_coil.core.job import Job
+from careful_coil.core.job.at_trial import TrialStep
+from careful_coil.core.machine.power import volt_amperes
+from careful_coil.core.settings import Settings
+from careful_coil.core.trial.told import Told, Verdict, mean
+from careful_coil.core.winding.speed import poles_of
+
+SMALL_W = 750.0  # below it three-phase motors may idle near plate amps
+IDLE_PF = (0.05, 0.5)  # power factor without load: judged by its trend first
+
+
+def idle(step: TrialStep, job: Job, settings: Settings, lower: bool = False) -> Iterator[Told]:
+    """Yield what a step without load says; at a `lower` speed of several the plate's says nothing."""
+    yield from _level(step, job, settings)
+    if not lower:
+        yield from _speed(step, job, settings)
+    yield from _power(step, job)
+
+
+def _level(step: TrialStep, job: Job, settings: Settings) -> Iterator[Told]:
+    supply = job.supply
+    plate = amps_at(job, supply) if supply is not None else None
+    if not plate or supply is None:
+        return
+    amp = mean(step.amp)
+    three = supply.phases == 3
+    low, high = (
+        (settings.idle_from, settings.idle_to)
+        if three
+        else (settings.idle_one_from, settings.idle_one_to)
+    )
+    share = 100 * amp / plate
+    small = (job.plate.power_w or SMALL_W) < SMALL_W or not three
+    if share > 100:
+        verdict: Verdict = "watch" if small and share <= 110 else "hold"
+        why = (
+            "Over plate amps without load. All lines high at low speed: wrong voltage's joints, a stiff shaft, "
+            "shorted turns; at full speed: too many volts, too wide a gap, turns too few."
+        )
+    elif share > high.value:
+        verdict = "good" if small else "watch"
+        why = (
+            "Small motors idle near plate amps."
+            if small
+            else "High for no load: volts, air gap, turns; many poles draw more."
+        )
+    elif share < low.value:
+        verdict = "watch"
+        why = "Low for no load: joined for higher volts, half the winding open, or the plate is another's."
+    else:
+        verdict, why = "good", "Usual for no load."
+    yield Told(
+        code="trial-amps",
+        verdict=verdict,
+        subject="No-load amps right" if verdict == "good" else "No-load amps odd",
+        why=f"{amp:.3g} A, {share:.0f} % of plate. {why}",
+        figure=round(share, 1),
+        limit=100.0 if share > 100 else high.value if share > low.value else low.value,
+        unit="%",
+        source=high.source,
+    )
+
+
+def _speed(step: TrialStep, job: Job, settings: Settings) -> Iterator[Told]:
+    supply, plate = job.supply, job.plate
+    if step.rpm is None or supply is None or not (plate.rpm or plate.poles):
+        return
+    rated = plate.hertz_at(supply.hertz)
+    poles = plate.poles or poles_of(rated, plate.rpm or 1.0)
+    sync = 120.0 * supply.hertz / poles
+    slip = 100 * (sync - step.rpm) / sync
+    limit = settings.idle_slip if supply.phases == 3 else settings.idle_slip_one
+    drags = "Drag, low volts, a wrong tap, broken bars or a lost phase."
+    under = plate.rpm is not None and step.rpm <= plate.rpm * supply.hertz / rated
+    if slip < -0.2:
+        verdict: Verdict = "watch"
+        why = f"Above {sync:.0f} rpm: the tachometer, the poles or the hertz are not what was said."
+    elif under:
+        verdict, why = "hold", f"At or under the plate's speed without load. {drags}"
+    elif slip > limit.value:
+        verdict, why = "watch", f"More slip than a free motor has. {drags}"
+    else:
+        verdict, why = "good", f"{slip:.2g} % below {sync:.0f} rpm."
+    yield Told(
+        code="trial-speed",
+        verdict=verdict,
+        subject="No-load speed right" if verdict == "good" else "No-load speed odd",
+        why=f"{step.rpm:.0f} rpm. {why}",
+        figure=round(slip, 2),
+        limit=limit.value,
+        unit="%",
+        source=limit.source,
+    )
+
+
+def _power(step: TrialStep, job: Job) -> Iterator[Told]:
+    supply = job.supply
+    if step.watt is None or supply is None or mean(step.amp) <= 0:
+        return
+    va = volt_amperes(mean(step.volt), mean(step.amp), supply.phases)
+    factor = step.watt / va
+    if factor > 1.02:
+        yield Told(
+            code="trial-power",
+            verdict="watch",
+            subject="Watts above volt-amperes",
+            why=f"{step.watt:g} W at {va:.0f} VA: a clamp the wrong way, a factor of the meter, or one phase read.",
+        )
+        return
+    high = factor > IDLE_PF[1]
+    why = (
+        "High for no load: a rub, a stiff bearing, a fan, or iron that was overheated."
+        if high
+        else "Usual for no load; its trend says more than the figure."
+    )
+    yield Told(
+        code="trial-power",
+        verdict="watch" if high else "good",
+        subject="No-load watts high" if high else "No-load watts noted",
+        why=f"{step.watt:g} W, {va:.0f} VA, power factor {factor:.2f}. {why}",
+        figure=round(factor, 2),
+        limit=IDLE_PF[1],
+    )

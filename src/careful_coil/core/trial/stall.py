@@ -1,0 +1,89 @@
+"""How long a start may take: the seconds a stalled winding has, and the pause between tries."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from careful_coil.core.connect.dress import amps_at
+from careful_coil.core.errors import BadValue
+from careful_coil.core.job import Job
+from careful_coil.core.job.trials import Trials
+from careful_coil.core.machine.heating import heating_rate, stall_seconds
+from careful_coil.core.machine.power import locked_rotor_amps
+from careful_coil.core.rewind.record import Record
+from careful_coil.core.rewind.rules import plate_of
+from careful_coil.core.rewind.worked import work_out
+from careful_coil.core.settings import Settings
+from careful_coil.core.trial.begin import StartWay
+from careful_coil.core.trial.loaded import HP
+
+STANDSTILL = 7.0  # times plate amps at standstill where no code letter says (usual)
+IN_A_ROW = 2  # starts in succession before a pause (NEMA MG 1, 12.54)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Allowed:
+    """Seconds at full volts without turning, and in words where they come from."""
+
+    seconds: float
+    words: str
+
+
+def allowed(job: Job, record: Record, way: StartWay, settings: Settings) -> Allowed:
+    """Return how long this motor may stand energised: by its wire's heating, else by the shop's limit.
+
+    With a start device never longer than that may stay in. Source: adiabatic heating, J²/170 K/s
+    copper, J²/74 aluminium, up to the setting's rise.
+    """
+    device = settings.switch_out_hold if way.way == "direct" else None
+    limit = device or settings.look_seconds
+    density = work_out(record, plate_of(job), settings).of("density").value
+    if density is None:
+        return Allowed(
+            seconds=limit.value, words=f"the shop's limit; wire not recorded ({limit.source})"
+        )
+    times, why = standstill_times(job)
+    still = density * times
+    rate = heating_rate(still, record.metal)
+    seconds = stall_seconds(still, settings.stall_rise.value, record.metal)
+    words = (
+        f"{still:.0f} A/mm² at standstill ({why}): {rate:.2g} K/s, {settings.stall_rise.value:g} K in "
+        f"{seconds:.0f} s"
+    )
+    if device is not None and device.value < seconds:
+        return Allowed(seconds=device.value, words=f"{words}; the start device must be out by then")
+    return Allowed(seconds=seconds, words=words)
+
+
+def standstill_times(job: Job) -> tuple[float, str]:
+    """Return standstill amps over plate amps, and where that comes from."""
+    supply, plate = job.supply, job.plate
+    rated = amps_at(job, supply) if supply is not None else None
+    if supply is None or not (plate.code and plate.output_w and rated):
+        return STANDSTILL, f"{STANDSTILL:g} times plate amps, usual"
+    low, high = locked_rotor_amps(plate.code, plate.output_w / HP, supply.volt, supply.phases)
+    amp = high if np.isfinite(high) else 1.2 * low
+    return amp / rated, f"code letter {plate.code}"
+
+
+def pause_left(trials: Trials, now: str, settings: Settings) -> float:
+    """Return the minutes to wait before another start, none where it may be tried now.
+
+    `now` UTC as in the log. Two starts may follow each other; after them the winding must cool.
+    """
+    tried = [np.datetime64(at.removesuffix("Z"), "ms") for t in trials.sheets for at in t.start_at]
+    if len(tried) < IN_A_ROW or not now:
+        return 0.0
+    here = np.datetime64(now.removesuffix("Z"), "ms")
+    ago = [float((here - at) / np.timedelta64(1, "m")) for at in tried[-IN_A_ROW:]]
+    left = settings.start_pause.value - ago[-1]
+    return left if left > 0 and ago[0] < IN_A_ROW * settings.start_pause.value else 0.0
+
+
+def check_pause(trials: Trials, now: str, settings: Settings) -> None:
+    """Raise BadValue while the winding must cool after two starts."""
+    left = pause_left(trials, now, settings)
+    if left:
+        raise BadValue(
+            "a third start", f"a pause of {left:.1f} min first", "Two in a row: it must cool."
+        )
