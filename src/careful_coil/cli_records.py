@@ -5,7 +5,13 @@ from contextlib import contextmanager
 from pathlib import Path
 
 from careful_coil.core.errors import RecordsRefused
-from careful_coil.records.bundle import read_bundle, take_in_bundle, write_bundle
+from careful_coil.records.bundle import (
+    imported_words,
+    lost_words,
+    read_bundle,
+    take_in_bundle,
+    write_bundle,
+)
 from careful_coil.records.shop import SHOP_FILE, open_shop
 from careful_coil.records.shop_settings import read_settings
 from careful_coil.records.store import Store
@@ -23,8 +29,7 @@ def export_job(number: int, output: Path, shop: Path) -> str:
                 f"There is no job {number} in this shop. It has: {known or 'none'}."
             )
         lost = write_bundle(output, store.give_out(found.id), shop)
-    missing = f" The shop has lost: {', '.join(lost)}." if lost else ""
-    return f"Written: {output}.{missing}"
+    return f"Written: {output}.{lost_words(lost)}"
 
 
 def import_job(file: Path, shop: Path) -> str:
@@ -35,10 +40,7 @@ def import_job(file: Path, shop: Path) -> str:
     document, files = read_bundle(file)
     with _store(shop) as store:
         done = take_in_bundle(store, shop, document, files)
-    if not done.added:
-        return f"Job {done.number}: nothing new in it."
-    moved = f" Number {done.wanted} is taken here." if done.number != done.wanted else ""
-    return f"Job {done.number}: {done.added} entries, {len(files)} files.{moved}"
+    return imported_words(done, len(files))
 
 
 @contextmanager

@@ -53,7 +53,7 @@ def test_name_phone_complaint_enter_gives_number_and_stubs(bench: Bench) -> None
     found.write.setFocus()
     bench.settle()
     bench.key(Key.Key_Return)
-    file = Path(bench.message.removeprefix("Stubs written: "))
+    file = Path(bench.message.removeprefix("Written: "))
     text = PdfReader(file).pages[0].extract_text()
     assert text.count(str(bench.job.number)) == 2
     assert "hums, hot" in text

@@ -11,7 +11,7 @@ from PySide6.QtTest import QTest
 
 from careful_coil.core.errors import BadValue
 from careful_coil.desk.intake.counter import read_symptom
-from careful_coil.desk.intake.pictures import PicturesPart
+from careful_coil.desk.intake.pictures import PicturesPart, add_picture
 from careful_coil.desk.intake.replacement import ReplacementPart, read_card
 from tests.desk.driver import Bench, Key
 from tests.desk.test_intake import part, put
@@ -86,7 +86,7 @@ def test_a_photograph_stays_with_the_job_it_was_given_to(bench: Bench, tmp_path:
     session = bench.window.session
     released = threading.Event()
     session.aside(lambda: released.wait(20), lambda _: None)  # the copy waits behind this
-    session.add_picture(photograph(tmp_path))
+    add_picture(session, photograph(tmp_path))
     session.open_job("demo-school")
     for _ in range(2000):
         QTest.qWait(2)

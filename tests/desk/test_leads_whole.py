@@ -71,7 +71,7 @@ def test_twelve_leads_are_played_from_nothing_to_proven_markings(bench: Bench) -
     assert {mark for _, mark, _ in rows} == {f"T{k}" for k in range(1, 13)}
     assert {word for _, _, word in rows} <= {"proven", "free to choose"}
     bench.ctrl(Key.Key_T)
-    written = Path(bench.message.split("written: ")[1])
+    written = Path(bench.message.split("Written: ")[1])
     assert written.read_bytes().startswith(b"%PDF")
 
 

@@ -4,10 +4,16 @@ from pathlib import Path
 
 import pytest
 from pypdf import PdfReader
+from PySide6.QtCore import QMimeData, QPoint, QPointF, Qt, QUrl
+from PySide6.QtGui import QDragEnterEvent, QDropEvent
 
+from careful_coil.desk.release.gate import GatePart
+from careful_coil.desk.release.let_go import AsidePart
+from careful_coil.desk.release.papers import PapersPart
+from careful_coil.desk.release.site import SitePart
 from careful_coil.desk.stations.release import ReleasePage
 from tests.desk.driver import Bench, Key
-from tests.desk.hands import station, typed
+from tests.desk.hands import log, part, station, typed
 
 
 def release(bench: Bench, motor: str) -> ReleasePage:
@@ -15,10 +21,17 @@ def release(bench: Bench, motor: str) -> ReleasePage:
     return station(bench, 9, ReleasePage)
 
 
-def tag(bench: Bench, page: ReleasePage, number: int, shop: Path) -> str:
-    page.tag.setFocus()
+def paper(bench: Bench, key: str) -> str:
+    """Have a paper written; return where it is said to be."""
+    papers = part(bench, PapersPart)
+    getattr(papers, key).setFocus()
     bench.key(Key.Key_Return)
-    assert page.said.words.startswith("Written:")
+    assert papers.said.words.startswith("Written:")
+    return papers.said.words.removeprefix("Written: ")
+
+
+def tag(bench: Bench, number: int, shop: Path) -> str:
+    paper(bench, "tag")
     (only,) = PdfReader(shop / "sheets" / f"tag-{number}.pdf").pages
     return " ".join(str(only.extract_text()).split())
 
@@ -28,24 +41,24 @@ def test_a_motor_returned_unrepaired_gets_a_tag_and_no_signature(
 ) -> None:
     page = release(bench, "boatyard")
     typed(bench, "let-go", "unrepaired costs more than a new one")
-    assert page.gate.rows == [
+    assert part(bench, GatePart).gate.rows == [
         ("hold", "DO NOT CONNECT", "Returned unrepaired: costs more than a new one")
     ]
+    assert all(page.fields[f].isHidden() for f in ("mechanics", "earth-bond", "sign"))
     number = bench.job.number
     assert any("do not connect" in row for row in bench.rack())
-    words = tag(bench, page, number, tmp_path / "shop")
+    words = tag(bench, number, tmp_path / "shop")
     assert words.startswith("DO NOT CONNECT")
     assert "costs more than a new one" in words
-    typed(bench, "sign", "AB")
     assert "let it go" not in bench.next
-    assert "no way out" in page.fields["sign"].message.text()
+    assert not page.put_cursor("sign")
     assert bench.judged.job.released is None
     assert page.put_cursor("let-go")
     bench.settle()
     bench.key(Key.Key_Delete)
     bench.key(Key.Key_Return)
     assert bench.judged.gate
-    assert page.gate.rows[0][1] == bench.judged.gate[0].subject
+    assert part(bench, GatePart).gate.rows[0][1] == bench.judged.gate[0].subject
 
 
 @pytest.mark.parametrize("text", ["sold cheap", "unrepaired", "scrap "])
@@ -57,8 +70,8 @@ def test_another_way_out_wants_one_of_two_words_and_a_reason(bench: Bench, text:
 
 
 def test_a_motor_in_work_has_a_tag_that_says_do_not_connect(bench: Bench, tmp_path: Path) -> None:
-    page = release(bench, "theatre")
-    words = tag(bench, page, 214, tmp_path / "shop")
+    release(bench, "theatre")
+    words = tag(bench, 214, tmp_path / "shop")
     assert words.startswith("DO NOT CONNECT")
     assert f"{len(bench.judged.gate)} lines of the gate are open" in words
 
@@ -66,14 +79,16 @@ def test_a_motor_in_work_has_a_tag_that_says_do_not_connect(bench: Bench, tmp_pa
 def test_a_released_motor_has_volts_and_direction_on_its_tag_and_a_follow_up(
     bench: Bench, tmp_path: Path
 ) -> None:
-    page = release(bench, "cider")
-    assert not page.follow.isVisible()
+    release(bench, "cider")
+    assert part(bench, PapersPart).follow.isHidden()
     typed(bench, "sign", "CD")
-    words = tag(bench, page, 206, tmp_path / "shop")
+    words = tag(bench, 206, tmp_path / "shop")
     assert words.startswith("400 V 50 Hz")
     assert "Clockwise seen from the drive end" in words
+    assert "Reversible outside: exchange two lines." in words
+    assert "Overload at 7.36 A or less." in words
     before, jobs = bench.job.id, len(bench.rack())
-    page.follow.setFocus()
+    part(bench, PapersPart).follow.setFocus()
     bench.key(Key.Key_Return)
     bench.settle(lambda: bench.job.id != before)
     assert bench.station == "intake"
@@ -85,33 +100,129 @@ def test_a_released_motor_has_volts_and_direction_on_its_tag_and_a_follow_up(
     assert bench.judged.gate
 
 
-def test_on_site_its_own_lines_stand_and_go_when_read(bench: Bench) -> None:
-    page = release(bench, "cider")
-    assert "in the shop" in page.site.text()
-    page.site.setFocus()
+def test_a_visit_is_entered_in_the_order_of_its_numbered_field_sheet(
+    bench: Bench, tmp_path: Path
+) -> None:
+    release(bench, "cider")
+    site = part(bench, SitePart)
+    assert "in the shop" in site.on.text()
+    assert site.paper.isHidden()
+    site.on.setFocus()
     bench.key(Key.Key_Return)
     assert bench.judged.job.on_site
-    assert "on site" in page.site.text()
     open_now = {f.code for f in bench.judged.gate}
     assert {"site-phase-order", "site-amps", "site-volts"} <= open_now
-    typed(bench, "sign", "CD")
-    assert bench.judged.job.released is None
-    for field, words in (
-        ("site-phase-order", "L1 L2 L3"),
-        ("site-amps", "6.1 6.2 6.1 A"),
-        ("site-volts", "398 399 400 V running"),
+    site.paper.setFocus()
+    bench.key(Key.Key_Return)
+    pages = PdfReader(tmp_path / "shop" / "sheets" / "field-206.pdf").pages
+    words = " ".join(" ".join(p.extract_text() for p in pages).split())
+    assert [w for w in (line.title for line in site.lines) if w not in words] == []
+    numbers = [words.index(f"{k} {line.title}") for k, line in enumerate(site.lines, 1)]
+    assert numbers == sorted(numbers)
+    labels = [f.label.text() for f in site.fields.values()]
+    for k, (line, label) in enumerate(zip(site.lines, labels, strict=True), 1):
+        assert label.startswith(f"{k}  {line.title}")
+    typed(bench, "site-phase-order", "round and round")
+    assert "L1 L2 L3" in site.fields["site-phase-order"].message.text()
+    for field, told in (
+        ("site-dead", "0 V"),
+        ("site-ohm-L1-L2", "5.21"),
+        ("site-megohm", "480 MΩ 18 °C 500 V"),
+        ("site-supply", "401/398/403"),
+        ("site-phase-order", "l1 l2 l3"),
+        ("site-amps", "6.1/6.2/0.0"),
     ):
-        typed(bench, field, words)
-    assert not open_now & {"site-phase-order"} & {f.code for f in bench.judged.gate}
-    page.site.setFocus()
+        typed(bench, field, told)
+    (dead,) = [f for f in bench.judged.gate if f.code == "site-amps"]
+    assert (dead.verdict, dead.subject, dead.waivable) == ("hold", "A line without amps", False)
+    for field, told in (
+        ("site-amps", "6.1/6.2/6.1"),
+        ("site-volts", "398/399/400"),
+        ("site-direction", "cw drive-end"),
+    ):
+        typed(bench, field, told)
+    for name in [line.name for line in site.lines if not line.done]:
+        typed(bench, name, "5.21" if "ohm" in name else "set and told")
+    assert [(k.name, site.fields[k.name].message.text()) for k in site.lines if not k.done] == []
+    assert site.told(bench.judged) == ("good", f"{len(site.lines)} of {len(site.lines)} read")
+    assert not {f.code for f in bench.judged.gate} & open_now
+    site.on.setFocus()
     bench.key(Key.Key_Return)
     assert not bench.judged.job.on_site
+
+
+def test_a_job_goes_out_as_a_bundle_and_comes_in_at_another_shop(
+    bench: Bench, tmp_path: Path, template: Path
+) -> None:
+    release(bench, "theatre")
+    file = Path(paper(bench, "bundle").rstrip("."))
+    assert file.suffix == ".ccjob"
+    entries, number = list(bench.job.entries), bench.job.number
+    other = Bench(tmp_path / "other", demo=False)
+    try:
+        other.ctrl(Key.Key_O)
+        assert "path of a bundle" in other.message
+        other.enter(str(file))
+        other.settle(lambda: other.window.session.open is not None)
+        assert other.message.startswith(f"Job {number}: {len(entries)} entries, 1 files")
+        assert other.job.entries == entries
+        other.ctrl(Key.Key_K)
+        other.enter(str(file))
+        assert "nothing new in it" in other.message
+        bad = tmp_path / "bad.ccjob"
+        bad.write_bytes(file.read_bytes()[:-40])
+        for wrong in (bad, tmp_path / "none.ccjob"):
+            other.ctrl(Key.Key_K)
+            other.enter(str(wrong))
+            assert wrong.name in other.message
+        assert len(other.rack()) == 1
+    finally:
+        other.close()
+
+
+def test_a_bundle_is_dropped_on_the_window(bench: Bench, tmp_path: Path) -> None:
+    release(bench, "theatre")
+    file = paper(bench, "bundle").rstrip(".")
+    data = QMimeData()
+    data.setUrls([QUrl.fromLocalFile(file)])
+    none = (Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier)
+    enter = QDragEnterEvent(QPoint(9, 9), Qt.DropAction.CopyAction, data, *none)
+    bench.window.dragEnterEvent(enter)
+    assert enter.isAccepted()
+    drop = QDropEvent(QPointF(9, 9), Qt.DropAction.CopyAction, data, *none)
+    bench.window.dropEvent(drop)
+    bench.settle()
+    assert "nothing new in it" in bench.message
+
+
+def test_a_line_is_set_aside_by_a_second_person_and_the_hold_is_gone(bench: Bench) -> None:
+    release(bench, "cider")
+    log(
+        bench,
+        {"kind": "trial-begun"},
+        {"kind": "trial-ready", "items": ["clamp"]},
+        {"kind": "trial-heard", "what": "spark", "text": "ragged"},
+        {"kind": "trial-ended"},
+    )
+    aside = part(bench, AsidePart)
+    assert "trial-spark (brushes spark)" in aside.free.words
+    hold = {f.code for f in bench.judged.gate if f.verdict == "hold"}
+    assert {"trial-spark", "test-run"} & hold
+    typed(bench, "waive", "trial-spark AB ran in")
+    assert "second person" in aside.fields["waive"].message.text()
+    for code in sorted(hold):
+        typed(bench, "waive", f"{code} CD new brushes, bedded in")
+    assert "set aside by CD: new brushes" in aside.done.words
+    assert not {f.code for f in bench.judged.gate} & hold
+    assert "trial-spark" in {f.code for f in bench.judged.findings if f.verdict == "hold"}
+    typed(bench, "sign", "AB")
+    assert bench.judged.released
 
 
 def test_only_the_foreman_sets_aside_where_one_is_named(bench: Bench) -> None:
     page = release(bench, "theatre")
     bench.window.session.settings = bench.window.session.settings.changed({"foreman": "EF"})
-    assert "mechanics" in page.free.words
+    assert "mechanics" in part(bench, AsidePart).free.words
     typed(bench, "waive", "mechanics CD runs in oil")
     assert "EF" in page.fields["waive"].message.text()
     assert not bench.judged.job.waived
@@ -137,10 +248,8 @@ def test_a_released_job_is_frozen_but_for_its_signature(bench: Bench) -> None:
 
 
 def test_the_customers_sheet_is_written_beside_the_shops(bench: Bench, tmp_path: Path) -> None:
-    page = release(bench, "cider")
-    page.customers.setFocus()
-    bench.key(Key.Key_Return)
-    assert page.said.words.startswith("Written:")
+    release(bench, "cider")
+    paper(bench, "customers")
     pages = PdfReader(tmp_path / "shop" / "sheets" / "customer-206.pdf").pages
     words = " ".join(" ".join(p.extract_text() for p in pages).split())
     assert "Readings, ohms as read" not in words

@@ -5,8 +5,10 @@ from pathlib import Path
 import pytest
 from pypdf import PdfReader
 
+from careful_coil.desk.release.gate import GatePart
 from careful_coil.desk.stations.release import ReleasePage
 from tests.desk.driver import Bench, Key
+from tests.desk.hands import part, station
 
 
 def test_intake_shows_what_is_on_record(bench: Bench) -> None:
@@ -43,10 +45,7 @@ def test_a_plate_field_that_cannot_be_read_is_told_below_it(
 
 
 def release(bench: Bench) -> ReleasePage:
-    bench.ctrl(Key.Key_9)
-    page = bench.page
-    assert isinstance(page, ReleasePage)
-    return page
+    return station(bench, 9, ReleasePage)
 
 
 def test_a_signature_is_refused_while_something_stands_open(bench: Bench) -> None:
@@ -60,10 +59,11 @@ def test_a_signature_is_refused_while_something_stands_open(bench: Bench) -> Non
 
 def test_the_gate_lists_everything_with_its_reason(bench: Bench) -> None:
     bench.open("theatre")
-    page = release(bench)
-    assert page.gate.rows[0][0] == "hold"
-    assert len(page.gate.rows) == len(bench.judged.gate)
-    assert all(why for _, _, why in page.gate.rows)
+    release(bench)
+    rows = part(bench, GatePart).gate.rows
+    assert rows[0][0] == "hold"
+    assert len(rows) == len(bench.judged.gate)
+    assert all(why for _, _, why in rows)
 
 
 @pytest.mark.parametrize(

@@ -143,8 +143,8 @@ def test_a_whole_job_by_keys(bench: Bench) -> None:
     bench.key(Key.Key_Return)
     bench.enter("AB")
     assert bench.judged.job.released is not None
-    assert bench.message.startswith("Sheet written:")
-    file = Path(bench.message.removeprefix("Sheet written: "))
+    assert bench.message.startswith("Written:")
+    file = Path(bench.message.removeprefix("Written: "))
     words = " ".join(page.extract_text() for page in PdfReader(file).pages)
     assert "Ropewalk, twister" in words
     assert "released" in words

@@ -26,6 +26,7 @@ from PySide6.QtWidgets import (
 )
 
 from careful_coil.desk import paint
+from careful_coil.desk.bundles import is_bundle
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.session import Session
 from careful_coil.desk.sum_card import sum_fits
@@ -171,6 +172,7 @@ class Rack(QWidget):
 
     opened = Signal(str)
     sum_wanted = Signal(str)
+    file_wanted = Signal(str)
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__()
@@ -179,7 +181,9 @@ class Rack(QWidget):
         self.head = Head(theme)
         self.search = QLineEdit()
         self.search.setPlaceholderText("Motor or sum   Ctrl+K")
-        self.search.setAccessibleName("Find a motor, or a bench sum by name")
+        self.search.setAccessibleName(
+            "Find a motor, or a bench sum by name; or the path of a job to take in"
+        )
         self.list = QListView()
         self.list.setAccessibleName("Motors in the shop")
         self.list.setModel(self.model)
@@ -229,7 +233,10 @@ class Rack(QWidget):
         self.opened.emit(self.model.shown[index.row()].id)
 
     def _open_first(self) -> None:
-        if self.model.shown:
+        if is_bundle(self.search.text().strip()):
+            self.file_wanted.emit(self.search.text().strip())
+            self.search.clear()
+        elif self.model.shown:
             self.opened.emit(self.model.shown[0].id)
             self.search.clear()
         elif fits := sum_fits(self.search.text()):

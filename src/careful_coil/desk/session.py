@@ -15,7 +15,7 @@ from careful_coil.bench import Instrument, Request
 from careful_coil.core.connect.dead import AtBench, lapsed
 from careful_coil.core.errors import CoilError
 from careful_coil.core.job import AnyBody, Entry, Job, fold
-from careful_coil.core.job.at_intake import PictureAdded, Ticket
+from careful_coil.core.job.at_intake import Ticket
 from careful_coil.core.job.entries import Station, Struck
 from careful_coil.core.ledger import Judgement, judge
 from careful_coil.core.ledger.gate import frozen
@@ -25,10 +25,11 @@ from careful_coil.desk.entry_line import TestSetting
 from careful_coil.desk.targets import swept, wanted
 from careful_coil.documents.job import JobDocument
 from careful_coil.records import RecordsThread, Summary
-from careful_coil.records.attachments import Kept, keep
 from careful_coil.records.shop_settings import write_settings
+from careful_coil.records.store import Store
 from careful_coil.records.summary import summary_of
 
+Done = Callable[[Any], None]
 Failed = Callable[[str], None]
 InstrumentFor = Callable[[str, int, Job], Instrument | None]
 LOOSE = "Loose leads"
@@ -97,9 +98,7 @@ class Session(QObject):
         self._waiting = 0
         self._wanted_field = ""  # where the cursor goes once a new job is on the bench
 
-    def _then(
-        self, future: "Future[Any]", done: Callable[[Any], None], failed: Failed | None = None
-    ) -> None:
+    def _then(self, future: "Future[Any]", done: Done, failed: Failed | None = None) -> None:
         self._waiting += 1
         future.add_done_callback(lambda f: self._bridge.arrived.emit((f, done, failed)))
 
@@ -125,9 +124,7 @@ class Session(QObject):
         self._aside.shutdown()
         self._records.close()
 
-    def aside(
-        self, call: Callable[[], Any], done: Callable[[Any], None], failed: Failed | None = None
-    ) -> None:
+    def aside(self, call: Callable[[], Any], done: Done, failed: Failed | None = None) -> None:
         """Do slow work off the interface thread; `done` gets its result here."""
         self._then(self._aside.submit(call), done, failed)
 
@@ -144,33 +141,31 @@ class Session(QObject):
             job = self.open
             if job is not None:
                 self._judge(job.id, job.number, job.entries, job.not_here)
-            self._then(self._records.ask(lambda s: s.judge_by(wanted)), self._filled)
+            self.ask(lambda s: s.judge_by(wanted), self._filled)
 
         self.aside(lambda: write_settings(self.shop, wanted), kept, failed)
 
-    def add_picture(self, file: Path, failed: Failed | None = None) -> None:
-        """Copy a photograph into the shop and record it with the job that is open now."""
-        job = self.open
-
-        def kept(k: Kept) -> None:
-            body = PictureAdded(name=k.name, sha256=k.sha256)
-            self.record(body, station="intake", failed=failed, into=job)
-
-        self.aside(lambda: keep(self.shop, file), kept, failed)
-
     # --- rack -----------------------------------------------------------------------------------
 
-    def load(self, documents: list[JobDocument], open_first: bool = True) -> None:
+    def load(self, documents: list[JobDocument]) -> None:
         """Open the shop, take documents in, fill the rack."""
         for document in documents:
-            self._then(self._records.ask(lambda s, d=document: s.take_in(d)), self._taken_in)  # type: ignore[misc]
+            self.ask(lambda s, d=document: s.take_in(d), self._taken_in)  # type: ignore[misc]
+        self.fill()
+
+    def ask(self, call: Callable[[Store], Any], done: Done, failed: Failed | None = None) -> None:
+        """Ask the shop's records, in turn; `done` gets the answer here."""
+        self._then(self._records.ask(call), done, failed)
+
+    def fill(self, id: str = "") -> None:
+        """Fill the rack anew; open a job, the first where none is named and none is open."""
 
         def filled(summaries: list[Summary]) -> None:
             self._filled(summaries)
-            if open_first and summaries and self.open is None:
-                self.open_job(summaries[0].id)
+            if id or (summaries and self.open is None):
+                self.open_job(id or summaries[0].id)
 
-        self._then(self._records.ask(lambda s: s.summaries()), filled)
+        self.ask(lambda s: s.summaries(), filled)
 
     def _taken_in(self, imported: Any) -> None:
         if imported.number != imported.wanted:
@@ -189,17 +184,15 @@ class Session(QObject):
         def read(entries: list[Entry]) -> None:
             self._judge(id, number, entries, set())
 
-        self._then(self._records.ask(lambda s: s.entries_of(id)), read)
+        self.ask(lambda s: s.entries_of(id), read)
 
-    def entries_of(
-        self, id: str, told: Callable[[list[Entry]], Any], done: Callable[[Any], None]
-    ) -> None:
+    def entries_of(self, id: str, told: Callable[[list[Entry]], Any], done: Done) -> None:
         """Read another job's log; `told` is worked out of it aside, `done` gets that here."""
 
         def read(entries: list[Entry]) -> None:
             self._then(self._judges.submit(lambda: told(entries)), done)
 
-        self._then(self._records.ask(lambda s: s.entries_of(id)), read)
+        self.ask(lambda s: s.entries_of(id), read)
 
     def new_job(self, loose: bool = False) -> None:
         """Start a job; a loose one goes straight to its leads."""
@@ -216,7 +209,7 @@ class Session(QObject):
             self._wanted_field = field
             self._judge(id, number, first, set())
 
-        self._then(self._records.ask(lambda s: s.open_job(id, first)), made)
+        self.ask(lambda s: s.open_job(id, first), made)
 
     # --- log ------------------------------------------------------------------------------------
 
@@ -299,7 +292,7 @@ class Session(QObject):
         self.summaries = sorted(
             [s for s in self.summaries if s.id != id] + [summary], key=lambda s: s.urgency
         )
-        self._then(self._records.ask(lambda s: s.save_summary(summary)), lambda _: None)
+        self.ask(lambda s: s.save_summary(summary), lambda _: None)
         if not same:
             self._picked, self.sweep = None, ""
         self.job_changed.emit()

@@ -54,7 +54,7 @@ def build(
     session = Session(records, settings, clock, instrument_for, folder)
     if demo:
         session.who, session.temperature_c = "AB", 21.0
-    window = Window(session, theme or Theme(), folder / "sheets")
+    window = Window(session, theme or Theme())
     window.rack.who.setText(session.who)
 
     def keep_demo_files() -> None:

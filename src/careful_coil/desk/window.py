@@ -2,10 +2,16 @@
 
 from collections.abc import Callable
 from functools import partial
-from pathlib import Path
 
 from PySide6.QtCore import QRect, Qt
-from PySide6.QtGui import QAction, QCloseEvent, QKeySequence, QResizeEvent
+from PySide6.QtGui import (
+    QAction,
+    QCloseEvent,
+    QDragEnterEvent,
+    QDropEvent,
+    QKeySequence,
+    QResizeEvent,
+)
 from PySide6.QtWidgets import (
     QHBoxLayout,
     QMainWindow,
@@ -18,11 +24,13 @@ from careful_coil.core.connect.work import Connecting
 from careful_coil.core.job.at_insulation import Covers
 from careful_coil.core.job.at_trial import TrialEnded
 from careful_coil.core.job.entries import STATIONS, ProvedDead, Station
-from careful_coil.core.ledger import Judgement, NextStep
+from careful_coil.core.ledger import NextStep
 from careful_coil.core.ledger.next_card import PROBED
+from careful_coil.desk.bundles import is_bundle, take_in
 from careful_coil.desk.connect.acts import DEAD_WORK
 from careful_coil.desk.keys import KeySheet
 from careful_coil.desk.ledger import Ledger
+from careful_coil.desk.papers import write_job_sheet, write_stubs, write_tags
 from careful_coil.desk.rack import Rack
 from careful_coil.desk.session import Session
 from careful_coil.desk.settings_page import SettingsPage
@@ -31,7 +39,6 @@ from careful_coil.desk.stations.connect import ConnectPage
 from careful_coil.desk.stations.insulation import InsulationPage
 from careful_coil.desk.stations.intake import IntakePage
 from careful_coil.desk.stations.leads import LeadsPage
-from careful_coil.desk.stations.marks import marks_of
 from careful_coil.desk.stations.mechanics import MechanicsPage
 from careful_coil.desk.stations.page import Page
 from careful_coil.desk.stations.release import ReleasePage
@@ -49,10 +56,10 @@ ROOM_FOR_RACK = 1000  # pixels at 100 % text below which the rack folds by itsel
 class Window(QMainWindow):
     """The desk."""
 
-    def __init__(self, session: Session, theme: Theme, sheets: Path) -> None:
+    def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__()
         self.setWindowTitle("Careful Coil")
-        self.session, self.theme, self._sheets = session, theme, sheets
+        self.session, self.theme = session, theme
         self._releasing = ""
         self._folded_by_hand: bool | None = None
         self.rack, self.ledger = Rack(session, theme), Ledger(session, theme)
@@ -80,6 +87,7 @@ class Window(QMainWindow):
         self._connect()
         self._actions()
         self.set_theme(theme)
+        self.setAcceptDrops(True)
         self.resize(1280, 800)
 
     def _lay_out(self) -> QWidget:
@@ -106,6 +114,7 @@ class Window(QMainWindow):
         s = self.session
         self.rack.opened.connect(s.open_job)
         self.rack.sum_wanted.connect(self._sum)
+        self.rack.file_wanted.connect(partial(take_in, s))
         self.sum_card.closed.connect(self.to_strip)
         self.ledger.card.pressed.connect(self.do_next)
         self.strip.next_wanted.connect(self.do_next)
@@ -116,16 +125,14 @@ class Window(QMainWindow):
         s.strip_wanted.connect(self.to_strip)
         s.told.connect(self.way.say)
         connect = self.pages["connect"]
-        release, intake = self.pages["release"], self.pages["intake"]
+        intake = self.pages["intake"]
         if isinstance(connect, ConnectPage):
             connect.change.steps.chosen.connect(lambda _: self.do_connect())
         if isinstance(intake, IntakePage):
-            intake.stubs_wanted.connect(self.write_stubs)
+            intake.stubs_wanted.connect(partial(write_stubs, s, self._wrote))
         leads = self.pages["leads"]
         if isinstance(leads, LeadsPage):
-            leads.strip_of_tags.clicked.connect(self.write_tags)
-        if isinstance(release, ReleasePage):
-            release.sheet.clicked.connect(self.write_sheet)
+            leads.strip_of_tags.clicked.connect(lambda: write_tags(s, self._wrote))
 
     def _actions(self) -> None:
         bar = self.menuBar()
@@ -143,8 +150,19 @@ class Window(QMainWindow):
         add("&Shop", "Loose leads", "Ctrl+L", lambda: self.session.new_job(loose=True))
         add("&Shop", "Find a motor or a bench sum", "Ctrl+K", self._find)
         add("&Shop", "Shop settings", "Ctrl+,", self.settings)
-        add("&Shop", "Write the job sheet", "Ctrl+P", self.write_sheet)
-        add("&Shop", "Write the strip of tags", "Ctrl+T", self.write_tags)
+        add("&Shop", "Take a job in from a file", "Ctrl+O", self.ask_for_file)
+        add(
+            "&Shop",
+            "Write the job sheet",
+            "Ctrl+P",
+            partial(write_job_sheet, self.session, self._wrote),
+        )
+        add(
+            "&Shop",
+            "Write the strip of tags",
+            "Ctrl+T",
+            partial(write_tags, self.session, self._wrote),
+        )
         add("&Shop", "Close", "Ctrl+Q", self.close)
         for station, name in SHOWN.items():
             add("&Bench", name, f"Ctrl+{STATIONS.index(station) + 1}", partial(self.go, station))
@@ -318,24 +336,11 @@ class Window(QMainWindow):
             return
         self.session.record(ProvedDead(volt=0.0), station=station)
 
-    # --- the sheet ------------------------------------------------------------------------------
+    # --- papers and files -----------------------------------------------------------------------
 
-    def write_sheet(self) -> None:
-        """Write the open job's sheet and say where."""
-        from careful_coil.report.sheet import sheet  # ReportLab is slow to import
-
-        self._write("job", "Sheet", sheet)
-
-    def write_tags(self) -> None:
-        """Write the open job's markings as a strip of tags and say where."""
-        from careful_coil.report.tag_strip import tag_strip  # ReportLab is slow to import
-
-        settings = self.session.settings
-        self._write(
-            "tags",
-            "Tags",
-            lambda number, judged: tag_strip(number, judged.job, marks_of(judged, settings)),
-        )
+    def _wrote(self, words: str) -> None:
+        """Say where a paper is, or why it was not written."""
+        self.way.say(words, "good" if words.startswith("Written") else "hold")
 
     def explain(self) -> None:
         """Say why the leads are believed to be what they are."""
@@ -345,29 +350,23 @@ class Window(QMainWindow):
             return
         self.way.say(ABOUT[self.session.station], "note")
 
-    def write_stubs(self) -> None:
-        """Write the two stubs of the open job and say where."""
-        from careful_coil.report.stubs import stubs  # ReportLab is slow to import
+    def ask_for_file(self) -> None:
+        """Say how a job comes in from another shop, the cursor where its path is typed."""
+        self.way.say(
+            "Type the path of a bundle (.ccjob) here, or drop the file on the window.", "note"
+        )
+        self._find()
 
-        self._write("stubs", "Stubs", stubs)
+    def dragEnterEvent(self, event: QDragEnterEvent) -> None:
+        """Take files."""
+        if any(is_bundle(u.toLocalFile()) for u in event.mimeData().urls()):
+            event.acceptProposedAction()
 
-    def _write(self, kind: str, words: str, make: Callable[[int, Judgement], bytes]) -> None:
-        job = self.session.open
-        if job is None:
-            return
-        from careful_coil.report.page import CannotWrite, write_paper  # ReportLab is slow to import
-
-        file = self._sheets / f"{kind}-{job.number}.pdf"
-        number, judged = job.number, job.judged
-
-        def write() -> None:
-            try:
-                self._sheets.mkdir(parents=True, exist_ok=True)
-            except OSError as error:
-                raise CannotWrite(f"{self._sheets}: {error.strerror}") from None
-            write_paper(file, make(number, judged))
-
-        self.session.aside(write, lambda _: self.way.say(f"{words} written: {file}", "good"))
+    def dropEvent(self, event: QDropEvent) -> None:
+        """Take each bundle dropped into the shop."""
+        for url in event.mimeData().urls():
+            take_in(self.session, url.toLocalFile())
+        event.acceptProposedAction()
 
     def _released(self) -> None:
         """When a job has just been signed, its sheet is made."""
@@ -378,7 +377,7 @@ class Window(QMainWindow):
             self._releasing = job.id
         elif self._releasing == job.id:
             self._releasing = ""
-            self.write_sheet()
+            write_job_sheet(self.session, self._wrote)
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         """Keep the key sheet over the whole window."""

@@ -46,6 +46,19 @@ def write_bundle(file: Path, document: JobDocument, shop: Path) -> tuple[str, ..
     return tuple(lost)
 
 
+def lost_words(lost: tuple[str, ...]) -> str:
+    """Return which files a shop has lost, empty where none."""
+    return f" The shop has lost: {', '.join(lost)}." if lost else ""
+
+
+def imported_words(done: Imported, files: int) -> str:
+    """Return what an import did."""
+    if not done.added:
+        return f"Job {done.number}: nothing new in it."
+    moved = f" Number {done.wanted} is taken here." if done.number != done.wanted else ""
+    return f"Job {done.number}: {done.added} entries, {files} files.{moved}"
+
+
 def read_bundle(file: Path) -> tuple[JobDocument, dict[str, bytes]]:
     """Return a job and its files by digest; a plain job document has none.
 

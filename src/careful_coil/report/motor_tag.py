@@ -10,7 +10,7 @@ from reportlab.lib.units import mm
 from reportlab.lib.utils import simpleSplit
 from reportlab.pdfgen.canvas import Canvas
 
-from careful_coil.core.connect.rotation import seen_direction, turns_words
+from careful_coil.core.connect.rotation import reversible, seen_direction, turns_words
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.ledger.gate import way_out
 from careful_coil.report.canvas import ink
@@ -68,7 +68,12 @@ def tag_words(number: int, judged: Judgement, day: str) -> tuple[str, list[str]]
         lines.append(f"Test run: {word.words}")
     else:
         lines.append(f"Turns {turns_words(job)}.")
-    lines.append(f"Released {day}, {signed}. At the machine: volts, amps, direction, overload.")
+    back = reversible(judged.connecting)
+    if back:
+        lines.append(f"{back}.")
+    amps = next((line for line in judged.commission if line.name == "overload"), None)
+    lines.append(f"{amps.words}." if amps else "At the machine: amps against the plate.")
+    lines.append(f"Released {day}, {signed}.")
     return volts, lines
 
 

@@ -63,11 +63,17 @@ class Page:
             self._foot()
 
     def text(
-        self, words: str, size: float = 9, bold: bool = False, token: str = "ink", indent: float = 0
+        self,
+        words: str,
+        size: float = 9,
+        bold: bool = False,
+        token: str = "ink",
+        indent: float = 0,
+        wide: float | None = None,
     ) -> None:
-        """Write a paragraph."""
+        """Write a paragraph, `wide` points or all that is left of the page."""
         face = BOLD if bold else REGULAR
-        for line in simpleSplit(words, face, size, A4[0] - 2 * MARGIN - indent):
+        for line in simpleSplit(words, face, size, wide or A4[0] - 2 * MARGIN - indent):
             self.room(size * 1.4)
             self.y -= size * 1.4
             self.canvas.setFont(face, size)

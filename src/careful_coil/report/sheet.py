@@ -207,6 +207,11 @@ def _installer(page: Page, judged: Judgement) -> None:
         waived = f" (waived: {state.words})" if state and state.state == "waived" else ""
         lines.append(f"{line.words}. {line.why}{waived}")
     _lines(page, "For the installer: the local code decides", lines)
+    if judged.commission and not way_out(judged.job):
+        page.head("At the machine, to read and to set")
+        for k, line in enumerate(judged.commission, 1):
+            page.text(f"{k}  {line.words}: ............................", 9)
+            page.text(line.why, 8, token="quiet", indent=10)
 
 
 def _beside(page: Page, x: float, judged: Judgement) -> None:

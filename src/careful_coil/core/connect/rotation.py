@@ -6,10 +6,15 @@ end says nothing.
 
 import itertools
 from dataclasses import dataclass
+from typing import Literal
+
+from pydantic import ValidationError
 
 from careful_coil.core.connect.steps import in_order
 from careful_coil.core.connect.work import Connecting
+from careful_coil.core.errors import BadValue
 from careful_coil.core.job import Job
+from careful_coil.core.job.at_connect import TurnSeen
 from careful_coil.core.ways.book import plans_of
 from careful_coil.core.ways.way import LINES, Joint, Plan
 
@@ -116,3 +121,26 @@ def moved_leads(before: tuple[Joint, ...], after: tuple[Joint, ...]) -> str:
                 return "; ".join(f"{a} and {b}" for a, b in exchanged)
     moved = sorted({n for j in before if frozenset(j) not in wanted for n in j if n in leads})
     return ", ".join(moved)
+
+
+def read_direction(text: str, how: Literal["indicator", "low run", "bump", "run"]) -> TurnSeen:
+    """Return a direction as seen: cw or ccw, then the end (drive-end where none is said). Raises: BadValue."""
+    turns, _, end = text.strip().lower().partition(" ")
+    try:
+        told = {"turns": turns, "seen_from": end.strip() or "drive-end", "how": how}
+        return TurnSeen.model_validate(told)
+    except ValidationError:
+        raise BadValue(text, "cw or ccw, then drive-end or opposite") from None
+
+
+def reversible(state: Connecting) -> str:
+    """Return whether its direction can be changed, from outside, by opening it, or not; empty while unknown."""
+    plan = state.plan
+    if plan is None:
+        return ""
+    return {
+        "": "Reversible outside: exchange two lines",
+        "outside": "Reversible outside, by leads",
+        "opening": "Reversible only by opening it",
+        "no": "Not reversible by leads",
+    }[plan.turning]

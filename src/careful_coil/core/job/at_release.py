@@ -6,7 +6,7 @@ from pydantic import Field
 
 from careful_coil.core.job.body import Body, LongText, ShortText
 
-SiteItem = Literal["phase-order", "amps", "volts"]
+SiteItem = Literal["phase-order", "amps", "volts", "hour"]
 
 
 class LetGo(Body):

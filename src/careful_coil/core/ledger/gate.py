@@ -1,22 +1,12 @@
 """What stands before the motor can go: from the bench, from a site, or out of the door as it came."""
 
-from collections.abc import Iterator, Mapping, Sequence
-from functools import partial
+from collections.abc import Sequence
 
 from careful_coil.core.job import Finding, Job
-from careful_coil.core.job.at_release import SiteItem
 from careful_coil.core.job.entries import AnyBody, Struck, Waived
+from careful_coil.core.ledger.site import ON_LIST
 from careful_coil.core.settings import Settings
 
-SITE = ("line-ohms", "insulation", "supply", "supply-unbalance", "direction", "installer")
-SITE_ITEMS: Mapping[SiteItem, tuple[str, str]] = {
-    "phase-order": ("Phase order at the motor", "Indicator on the supply, motor off."),
-    "amps": (
-        "Three amps within ten seconds",
-        "Each line right after the start: a lost phase shows there.",
-    ),
-    "volts": ("Volts at the terminals", "Under load, at the motor, not at the panel."),
-}
 WAYS_OUT = {"unrepaired": "returned unrepaired", "scrap": "scrap"}
 
 
@@ -35,21 +25,6 @@ def frozen(job: Job, released: bool, bodies: Sequence[AnyBody]) -> str:
     if all(isinstance(b, Struck) and b.target == job.released.id for b in bodies):
         return ""
     return "Released and frozen. A later complaint: the follow-up job at Release, or strike the signature first."
-
-
-def site_findings(job: Job) -> Iterator[Finding]:
-    """Yield what a site's own list asks for besides what the stations prove."""
-    if not job.on_site:
-        return
-    of = partial(Finding, station="release", gate=True)
-    for item, (subject, why) in SITE_ITEMS.items():
-        words = job.site.get(item, "")
-        yield of(
-            code=f"site-{item}",
-            verdict="good" if words else "unproven",
-            subject=subject if words else f"{subject}: not read",
-            why=words or why,
-        )
 
 
 def counts(waiver: Waived | None, finding: Finding, settings: Settings) -> bool:
@@ -75,7 +50,12 @@ def before_it_can_go(job: Job, findings: Sequence[Finding], settings: Settings) 
         if f.verdict in ("hold", "unproven")
         and (f.gate or f.verdict == "hold")
         and not counts(waived.get(f.code), f, settings)
-        and (not job.on_site or f.verdict == "hold" or f.code in SITE or f.code.startswith("site-"))
+        and (
+            not job.on_site
+            or f.verdict == "hold"
+            or f.code in ON_LIST
+            or f.code.startswith("site-")
+        )
     ]
     if shut and job.released is not None:
         shut.append(

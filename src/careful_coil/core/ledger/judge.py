@@ -41,13 +41,15 @@ from careful_coil.core.kind import Weighed
 from careful_coil.core.kind.lead_leanings import leanings_of
 from careful_coil.core.kind.rules import kind_findings, kind_of
 from careful_coil.core.kind.worth import worth_findings
-from careful_coil.core.ledger.gate import before_it_can_go, gate_list, site_findings, way_out
+from careful_coil.core.ledger.commission import commissioning
+from careful_coil.core.ledger.gate import before_it_can_go, gate_list, way_out
 from careful_coil.core.ledger.next_card import NextStep, readings_put_off, steps
 from careful_coil.core.ledger.next_connect import connect_steps
 from careful_coil.core.ledger.next_gear import gear_steps
 from careful_coil.core.ledger.next_mechanics import mechanics_steps
 from careful_coil.core.ledger.next_trial import trial_steps
 from careful_coil.core.ledger.next_wall import insulation_steps
+from careful_coil.core.ledger.site import site_findings
 from careful_coil.core.mechanics.parts import Part, parts_wanted
 from careful_coil.core.mechanics.rules import mechanics_findings
 from careful_coil.core.rewind.record import Record
@@ -86,6 +88,7 @@ class Judgement:
     start_way: StartWay  # how it is started on the bench
     winding: Record  # of the winding's data, the measured ohms beside them
     installer: tuple[Line, ...] = ()  # what a change of volts asks beyond the motor
+    commission: tuple[Line, ...] = ()  # what is read and set at the machine
     parts: tuple[Part, ...] = ()  # wanted, with their specification
     pips: tuple[str, ...] = ()  # for each station: done, open, hold or nothing
 
@@ -141,7 +144,7 @@ def judge(
         *mechanics_findings(job, kinds, settings),
         *winding_findings(job, record, kinds, settings),
         *trial_findings(job, way, settings, state),
-        *site_findings(job),
+        *site_findings(job, settings),
     ]
     causes, asks = causes_after(job, suspicion, findings, settings)
     findings += cause_findings(job, causes)
@@ -182,6 +185,7 @@ def judge(
         at_connect=connect,
         start_way=way,
         installer=installer_list(job, state, settings),
+        commission=commissioning(job, state, way, settings),
         parts=parts_wanted(job, settings),
         pips=_pips(findings),
     )

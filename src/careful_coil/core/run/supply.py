@@ -10,7 +10,8 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from careful_coil.core.errors import ValueOutOfRange
+from careful_coil.core.errors import BadValue, ValueOutOfRange
+from careful_coil.core.values import Quantity, parse
 
 FITS_SHARE = 0.06  # of the largest reading: two systems lie further apart than this
 DEAD_SHARE = 0.15  # of the largest reading: less is no volts
@@ -215,3 +216,14 @@ def system_words(volt: float) -> str:
 
 def _told(line: Sequence[float], neutral: Sequence[float]) -> str:
     return " ".join(" / ".join(f"{v:g}" for v in part) for part in (line, neutral))
+
+
+def read_three(text: str, wanted: str) -> tuple[float, float, float]:
+    """Return three voltages typed with a slash between. Raises: BadValue with what is `wanted`."""
+    parts = [p.strip() for p in text.split("/")]
+    if len(parts) != 3:
+        raise BadValue(text, wanted)
+    a, b, c = (parse(p if p.endswith("V") else f"{p} V", Quantity.VOLTAGE).value for p in parts)
+    if not all(0 <= v <= 40000 for v in (a, b, c)):
+        raise BadValue(text, wanted)
+    return a, b, c

@@ -6,7 +6,7 @@ from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_connect import SupplyRead
 from careful_coil.core.job.entries import Supply
 from careful_coil.core.ledger import Judgement
-from careful_coil.core.run.supply import system_words
+from careful_coil.core.run.supply import read_three, system_words
 from careful_coil.core.shop_lists import line_colours
 from careful_coil.core.values import Quantity, parse
 from careful_coil.desk.ask_row import AskRow, EnterButton
@@ -142,7 +142,7 @@ class SupplyPart(Part):
             self.session.record(changed, station="connect")
 
     def _line(self, text: str) -> None:
-        line = _three(text, LINE_WANTED)
+        line = read_three(text, LINE_WANTED)
         if self._now() is None:
             raise BadValue(text, "the supply's own volts first, then what was read of it")
         old = self._read()
@@ -150,7 +150,7 @@ class SupplyPart(Part):
         self.session.record(SupplyRead(line=line, neutral=neutral), station="connect")
 
     def _neutral(self, text: str) -> None:
-        self._neutral_now = _three(text, NEUTRAL_WANTED)
+        self._neutral_now = read_three(text, NEUTRAL_WANTED)
         old = self._read()
         if old is None:
             raise BadValue(text, "the three volts between lines too: they are kept together")
@@ -169,16 +169,6 @@ class SupplyPart(Part):
 
 def _slashed(volts: tuple[float, ...] | None) -> str:
     return "/".join(f"{v:g}" for v in volts) if volts else ""
-
-
-def _three(text: str, wanted: str) -> tuple[float, float, float]:
-    parts = [p.strip() for p in text.split("/")]
-    if len(parts) != 3:
-        raise BadValue(text, wanted)
-    a, b, c = (parse(p if p.endswith("V") else f"{p} V", Quantity.VOLTAGE).value for p in parts)
-    if not all(0 <= v <= 40000 for v in (a, b, c)):
-        raise BadValue(text, wanted)
-    return a, b, c
 
 
 def _positive(text: str, quantity: Quantity) -> float:

@@ -23,10 +23,10 @@ from careful_coil.desk import paint
 from careful_coil.desk.field import LONG
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.part import NOT_ASKED, Part
-from careful_coil.desk.session import Session
+from careful_coil.desk.session import Failed, Session
 from careful_coil.desk.stations.page import plain_label
 from careful_coil.desk.theme import Theme
-from careful_coil.records.attachments import kept_file
+from careful_coil.records.attachments import Kept, keep, kept_file
 
 THUMB, LARGE = QSize(160, 120), QSize(1200, 900)
 MOST_PIXELS = 64  # megapixels: a larger picture is not decoded
@@ -298,7 +298,7 @@ class PicturesPart(Part):
         if not os.path.isfile(file):  # unlike Path's own, it refuses no text
             raise BadValue(text, "the path of a photograph, PNG or JPEG")
         self._say("")
-        self.session.add_picture(Path(file), self._say)
+        add_picture(self.session, Path(file), self._say)
 
     def _caption(self, text: str) -> None:
         current = self.current()
@@ -326,5 +326,16 @@ class PicturesPart(Part):
         self._say("")
         for url in event.mimeData().urls():
             if url.isLocalFile():
-                self.session.add_picture(Path(url.toLocalFile()), self._say)
+                add_picture(self.session, Path(url.toLocalFile()), self._say)
         event.acceptProposedAction()
+
+
+def add_picture(session: Session, file: Path, failed: Failed | None = None) -> None:
+    """Copy a photograph into the shop and record it with the job that is open now."""
+    job = session.open
+
+    def kept(k: Kept) -> None:
+        body = PictureAdded(name=k.name, sha256=k.sha256)
+        session.record(body, station="intake", failed=failed, into=job)
+
+    session.aside(lambda: keep(session.shop, file), kept, failed)

@@ -80,6 +80,8 @@ class PartedPage(Page):
         owner = next((p for p in self.parts.values() if p.owns(field)), self.parts.get(field))
         if owner is not None and owner is not self.part:
             self.index.go(list(self.parts.values()).index(owner))
+        if owner is not None:
+            self.fields |= owner.fields  # which fields a part has may follow the job
         if owner is not None and field not in self.fields:
             self.open_part(owner.name)
             return True

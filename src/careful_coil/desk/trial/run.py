@@ -3,11 +3,10 @@
 from collections.abc import Sequence
 from functools import partial
 
-from pydantic import ValidationError
 from PySide6.QtWidgets import QApplication, QWidget
 
+from careful_coil.core.connect.rotation import read_direction
 from careful_coil.core.errors import BadValue
-from careful_coil.core.job.at_connect import TurnSeen
 from careful_coil.core.job.at_trial import Outcome, TrialEnded, TrialHeard, TrialStart
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.machine.estimate import Estimate, estimate
@@ -191,7 +190,7 @@ class RunPart(Part):
         open_sheet(job.judged.job, text)
         what, _, words = text.strip().partition(" ")
         if what.lower() == "direction":
-            self.session.record(_direction(words, text), station="test-run")
+            self.session.record(read_direction(words, "run"), station="test-run")
             return
         if what.lower() not in HEARD or not words.strip():
             raise BadValue(text, HEARD_WANTED)
@@ -225,14 +224,3 @@ class RunPart(Part):
         if job is None or job.judged.job.trials.now is None:
             raise BadValue(text, "an open sheet: there is none to abandon")
         self.session.record(TrialEnded(abandoned=text.strip()), station="test-run")
-
-
-def _direction(words: str, text: str) -> TurnSeen:
-    """Return the direction as seen: cw or ccw, and from which end. Raises: BadValue."""
-    turns, _, end = words.strip().lower().partition(" ")
-    try:
-        return TurnSeen.model_validate(
-            {"turns": turns, "seen_from": end or "drive-end", "how": "run"}
-        )
-    except ValidationError:
-        raise BadValue(text, "direction cw or ccw, then drive-end or opposite") from None

@@ -1,0 +1,309 @@
+"""Work where the motor stands: its own gate list, and one numbered list for paper and entry page alike."""
+
+import re
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from dataclasses import dataclass, replace
+from functools import partial
+from itertools import combinations
+
+from careful_coil.core.condition.typed import read_insulation
+from careful_coil.core.connect.beyond import Line
+from careful_coil.core.connect.dress import amps_at
+from careful_coil.core.connect.rotation import read_direction, seen_direction
+from careful_coil.core.connect.work import Connecting
+from careful_coil.core.errors import BadValue
+from careful_coil.core.job import Finding, Job
+from careful_coil.core.job.at_connect import Installer, SupplyRead
+from careful_coil.core.job.at_insulation import InsulationTested
+from careful_coil.core.job.at_release import SiteChecked, SiteItem
+from careful_coil.core.job.entries import AnyBody, LineOhm, ProvedDead, Supply
+from careful_coil.core.run.supply import read_three
+from careful_coil.core.settings import Settings
+from careful_coil.core.values import Quantity, parse, show, show_percent
+
+ON_LIST = ("line-ohms", "insulation", "supply", "supply-unbalance", "direction", "installer")
+ITEMS: Mapping[SiteItem, tuple[str, str]] = {
+    "phase-order": ("Phase order at the motor", "Indicator on the supply, motor off."),
+    "amps": (
+        "Three amps within ten seconds",
+        "Each line right after the start: a lost phase shows there.",
+    ),
+    "volts": ("Volts at the terminals", "Under load, at the motor, not at the panel."),
+}
+NEAR_PLATE = 0.1  # of 1: volts that are the plate's
+DEAD = 0.05  # of the mean: a line without amps
+HAD_VOLTS = "had volts since: again before a lead is touched"
+ORDERS = ("L1 L2 L3", "L1 L3 L2")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SiteLine:
+    """One line of the field sheet: its key, what is read and how, how it is written, what is on record.
+
+    `read` makes entries of what was written. Raises: BadValue.
+    """
+
+    name: str
+    title: str
+    how: str
+    hint: str
+    done: str
+    read: Callable[[str], Sequence[AnyBody]]
+
+
+def site_findings(job: Job, settings: Settings) -> Iterator[Finding]:
+    """Yield what a site's own list asks for besides what the stations prove."""
+    if not job.on_site:
+        return
+    for item, (subject, why) in ITEMS.items():
+        words = job.site.get(item, "")
+        found = Finding(
+            code=f"site-{item}",
+            verdict="good" if words else "unproven",
+            subject=subject if words else f"{subject}: not read",
+            why=words or why,
+            station="release",
+            gate=True,
+        )
+        yield _judged(found, item, words, job, settings)
+
+
+def _judged(found: Finding, item: SiteItem, words: str, job: Job, settings: Settings) -> Finding:
+    """Return a line as what was read makes it: a lost phase and volts far off the plate are bad."""
+    figures = [float(f) for f in re.findall(r"\d+(?:\.\d+)?", words.replace(",", "."))]
+    if not words or job.supply is None:
+        return found
+    count = 3 if job.supply.phases == 3 else 1
+    if item == "phase-order" or len(figures) < count:
+        return found
+    own = figures[:count]
+    middle = sum(own) / count
+    apart = max(abs(f - middle) for f in own) / middle if middle > 0 else 1.0
+    if item == "amps":
+        return _amps(found, own, middle, apart, job, settings)
+    off = abs(middle / job.supply.volt - 1)
+    if off > settings.supply_apart.value / 100:
+        return replace(
+            found,
+            verdict="hold",
+            subject="Volts at the terminals wrong",
+            why=f"{words}: {show_percent(off)} off {job.supply.volt:g} V.",
+            waivable=False,
+        )
+    if apart > settings.unbalance_watch.value / 100:
+        return replace(found, verdict="watch", why=f"{words}: {show_percent(apart)} apart.")
+    return found
+
+
+def _amps(
+    found: Finding, own: Sequence[float], middle: float, apart: float, job: Job, settings: Settings
+) -> Finding:
+    plate = amps_at(job, job.supply) if job.supply else None
+    if min(own) <= DEAD * middle:
+        return replace(
+            found,
+            verdict="hold",
+            subject="A line without amps",
+            why="A lost phase: off at once. Look upstream of the motor, contact by contact.",
+            waivable=False,
+        )
+    if plate and max(own) > plate * (job.plate.service_factor or 1.0):
+        why = f"{max(own):g} A, plate {plate:g} A: the load, low volts, or wrong joints."
+        return replace(found, verdict="watch", subject="Amps over the plate", why=why)
+    if apart > settings.amps_apart.value / 100:
+        why = f"{show_percent(apart)} apart: exchange lines; what goes along is the supply's."
+        return replace(found, verdict="watch", subject="Amps of the lines apart", why=why)
+    return found
+
+
+def field_sheet(job: Job, state: Connecting, installer: Sequence[Line]) -> tuple[SiteLine, ...]:
+    """Return the lines of a visit in the order hands make them: dead first, then what needs volts."""
+    return (*_dead(job, state), *_alive(job), *_told(job, installer))
+
+
+def _dead(job: Job, state: Connecting) -> Iterator[SiteLine]:
+    yield SiteLine(
+        name="site-dead",
+        title="Isolated, locked, proved dead; capacitors discharged",
+        how="Meter on DC and AC volts, every lead to every other and to earth: under 5 V.",
+        hint="0 V",
+        done="proved" if job.dead_proved is not None else HAD_VOLTS if _had_volts(job) else "",
+        read=_proved,
+    )
+    phases = (job.supply.phases if job.supply else job.plate.phases) or 3
+    lines = ("L1", "L2", "L3") if phases == 3 else ("L1", "L2")
+    for a, b in combinations(lines, 2):
+        pair = f"{a}-{b}"
+        wanted = (state.expected or {}).get(pair)
+        read = (state.read or {}).get(pair)
+        yield SiteLine(
+            name=f"site-ohm-{pair}",
+            title=f"Ohms {a} to {b} at the motor's box",
+            how=f"Supply leads off. It must read {wanted:.3g} Ω."
+            if wanted
+            else "Supply leads off.",
+            hint="5.20",
+            done=f"{read:g} Ω" if read is not None else "",
+            read=partial(_ohm, (a, b)),
+        )
+    tests = job.tested.tests
+    done = f"{tests[-1].body.megohm:g} MΩ" if tests else ""
+    yield SiteLine(
+        name="site-megohm",
+        title="Insulation to the frame, one minute",
+        how="Drive, surge arresters and electronics off; volts of the tester and the winding's °C with it.",
+        hint="480 MΩ 20 °C 500 V",
+        done=done,
+        read=_megohm,
+    )
+
+
+def _had_volts(job: Job) -> bool:
+    """Whether volts went on since it was proved dead."""
+    return job.joined.turned is not None or bool(job.site.get("amps") or job.site.get("volts"))
+
+
+def _alive(job: Job) -> Iterator[SiteLine]:
+    read = job.joined.read
+    three = job.plate.phases != 1
+    yield SiteLine(
+        name="site-supply",
+        title="Volts of the supply, motor off",
+        how="L1-L2/L2-L3/L3-L1 at the isolator." if three else "Line to line, or line to neutral.",
+        hint="401/398/403" if three else "231",
+        done="/".join(f"{v:g}" for v in read.line) if read else "",
+        read=partial(_supply, job),
+    )
+    for item in ITEMS:
+        title, how = ITEMS[item]
+        hint = {"phase-order": "L1 L2 L3", "amps": "6.1/6.2/6.1", "volts": "398/399/400"}[item]
+        if item == "volts" or three:
+            yield SiteLine(
+                name=f"site-{item}",
+                title=title,
+                how=how,
+                hint=hint if three else hint.split("/")[0],
+                done=job.site.get(item, ""),
+                read=partial(_checked, item, 3 if three else 1),
+            )
+        elif item == "amps":
+            yield SiteLine(
+                name="site-amps",
+                title="Amps within ten seconds",
+                how="Right after the start; once more when the start device has let go.",
+                hint="6.1",
+                done=job.site.get("amps", ""),
+                read=partial(_checked, "amps", 1),
+            )
+    seen = seen_direction(job)
+    yield SiteLine(
+        name="site-direction",
+        title="Direction, and the end it is seen from",
+        how="Uncoupled, one short bump.",
+        hint="cw drive-end",
+        done=seen.words if seen is not None else "",
+        read=lambda text: (read_direction(text, "bump"),),
+    )
+
+
+def _told(job: Job, installer: Sequence[Line]) -> Iterator[SiteLine]:
+    for line in installer:
+        done = job.joined.installer.get(line.name)
+        yield SiteLine(
+            name=f"site-told-{line.name}",
+            title=line.words,
+            how=line.why,
+            hint="set, told",
+            done=(done.words or done.state) if done else "",
+            read=partial(_installer, line.name),
+        )
+    yield SiteLine(
+        name="site-hour",
+        title="An hour later: amps, frame, bearings, air",
+        how="Loaded; by thermometer, not by hand. The gate does not wait for it, the sheet does.",
+        hint="6.0 A, frame 58 °C, air 24 °C",
+        done=job.site.get("hour", ""),
+        read=lambda text: (SiteChecked(item="hour", words=text.strip()),),
+    )
+
+
+def _proved(text: str) -> Sequence[AnyBody]:
+    volt = parse(
+        text if text.strip().upper().endswith("V") else f"{text} V", Quantity.VOLTAGE
+    ).value
+    if not 0 <= volt <= 5:
+        raise BadValue(text, "under 5 V: it is not dead")
+    return (ProvedDead(volt=volt),)
+
+
+def _ohm(lines: tuple[str, str], text: str) -> Sequence[AnyBody]:
+    return (
+        LineOhm.model_validate({"lines": lines, "value": show(parse(text, Quantity.RESISTANCE))}),
+    )
+
+
+_MEGOHM = re.compile(r"(.+?)\s+(-?\d+(?:[.,]\d+)?)\s*°?C\s+(\d+(?:[.,]\d+)?)\s*V", re.IGNORECASE)
+MEGOHM_WANTED = "megohms after a minute, the winding's °C, the tester's volts: 480 MΩ 20 °C 500 V"
+
+
+def _megohm(text: str) -> Sequence[AnyBody]:
+    told = _MEGOHM.fullmatch(text.strip())
+    if told is None:
+        raise BadValue(text, MEGOHM_WANTED)
+    test = read_insulation(told[1])
+    celsius, volt = (float(told[k].replace(",", ".")) for k in (2, 3))
+    if not (-40 <= celsius <= 200 and 10 <= volt <= 15000):
+        raise BadValue(text, MEGOHM_WANTED)
+    return (
+        InsulationTested(
+            megohm=test.megohm,
+            at_c=celsius,
+            test_volt=volt,
+            above=test.above,
+            readings=test.readings,
+            others="earthed",
+        ),
+    )
+
+
+def _supply(job: Job, text: str) -> Sequence[AnyBody]:
+    if job.plate.phases == 1:
+        volt = parse(text if text.strip().upper().endswith("V") else f"{text} V", Quantity.VOLTAGE)
+        if not 0 < volt.value <= 20000:
+            raise BadValue(text, "the supply's volts, such as 231")
+        hertz = job.supply.hertz if job.supply else job.plate.hertz or 50.0
+        own = Supply(volt=volt.value, hertz=hertz, phases=1, measured=True)
+        return (own,)
+    line = read_three(text, "three voltages such as 401/398/403")
+    read = SupplyRead(line=line)
+    return (read,) if job.supply is not None else (_named(job, sum(line) / 3), read)
+
+
+def _named(job: Job, volt: float) -> Supply:
+    """Return the supply that was measured: the plate's volts nearest to it, else the volts read."""
+    rated = [v for span in job.plate.volts for v in span]
+    near = min(rated, key=lambda v: abs(v - volt), default=volt)
+    own = near if abs(near / volt - 1) <= NEAR_PLATE else round(volt)
+    return Supply(volt=own, hertz=job.plate.hertz or 50.0, phases=3, measured=True)
+
+
+def _checked(item: SiteItem, count: int, text: str) -> Sequence[AnyBody]:
+    told = text.strip()
+    if item == "phase-order":
+        if told.upper() not in ORDERS:
+            raise BadValue(text, " or ".join(ORDERS))
+        told = told.upper()
+    else:
+        unit, quantity = ("A", Quantity.CURRENT) if item == "amps" else ("V", Quantity.VOLTAGE)
+        parts = [p.strip() for p in re.sub(rf"\s*{unit}\s*$", "", told, flags=re.I).split("/")]
+        if len(parts) != count:
+            raise BadValue(text, "/".join(["400" if unit == "V" else "6.1"] * count) + f" {unit}")
+        values = [parse(f"{p} {unit}", quantity).value for p in parts]
+        told = "/".join(f"{v:g}" for v in values) + f" {unit}"
+    return (SiteChecked(item=item, words=told),)
+
+
+def _installer(name: str, text: str) -> Sequence[AnyBody]:
+    if not text.strip():
+        raise BadValue(text, "what was set, or who was told")
+    return (Installer(item=name, state="done", words=text.strip()),)

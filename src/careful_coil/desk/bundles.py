@@ -1,0 +1,54 @@
+"""A job out of the shop as a bundle, and in: read and checked aside, kept by the records' own thread."""
+
+from collections.abc import Callable, Mapping
+from pathlib import Path
+
+from careful_coil.desk.session import Session
+from careful_coil.documents.job import JobDocument
+from careful_coil.records.bundle import (
+    imported_words,
+    lost_words,
+    read_bundle,
+    take_in_bundle,
+    write_bundle,
+)
+from careful_coil.records.store import Imported
+
+FOLDER = "bundles"
+ENDINGS = (".ccjob", ".json")
+
+
+def write_out(session: Session, said: Callable[[str], None]) -> None:
+    """Write the open job with its files into the shop's bundles; `said` is told where, or why not."""
+    job = session.open
+    if job is None:
+        return
+    file = session.shop / FOLDER / f"job-{job.number}.ccjob"
+
+    def given(document: JobDocument) -> None:
+        session.aside(lambda: write_bundle(file, document, session.shop), written, said)
+
+    def written(lost: tuple[str, ...]) -> None:
+        said(f"Written: {file}.{lost_words(lost)}")
+
+    session.ask(lambda store: store.give_out(job.id), given, said)
+
+
+def is_bundle(file: str) -> bool:
+    """Whether a file's name is that of a job."""
+    return file.lower().endswith(ENDINGS)
+
+
+def take_in(session: Session, file: str) -> None:
+    """Take a bundle, or a plain job document, into the shop and open it; the window is told what came in."""
+
+    def read(found: tuple[JobDocument, Mapping[str, bytes]]) -> None:
+        document, files = found
+
+        def kept(done: Imported) -> None:
+            session.told.emit(imported_words(done, len(files)), "good")
+            session.fill(document.id)
+
+        session.ask(lambda store: take_in_bundle(store, session.shop, document, files), kept)
+
+    session.aside(lambda: read_bundle(Path(file).expanduser()), read)

@@ -1,0 +1,119 @@
+"""What stands before it can go, what is proven outside the program, the earth bond, the signature."""
+
+from functools import partial
+
+from PySide6.QtWidgets import QWidget
+
+from careful_coil.core.condition.bond import newest_bonds, places_left
+from careful_coil.core.condition.typed import read_bonds
+from careful_coil.core.errors import BadValue
+from careful_coil.core.job.at_insulation import EarthBond
+from careful_coil.core.job.entries import Attested, Released
+from careful_coil.core.ledger import Judgement
+from careful_coil.core.ledger.gate import way_out
+from careful_coil.desk.insulation.shown import Prose
+from careful_coil.desk.part import Part
+from careful_coil.desk.release.gate_list import Gate
+from careful_coil.desk.release.initials import initials
+from careful_coil.desk.session import Session
+from careful_coil.desk.stations.page import Heading
+from careful_coil.desk.theme import Theme
+
+ATTESTS = (
+    ("mechanics", "Bearings and shaft: what was done, how they feel"),
+    ("start-gear", "Start gear: switch, relay, capacitors"),
+    ("hookup", "Hookup, checked outside this program"),
+    ("voltage-tags", "Voltage tags: where they were changed"),
+    (
+        "test-run",
+        "Test run: amps of each line, rev/min, direction and from which end, before and after covers",
+    ),
+)
+
+
+class GatePart(Part):
+    """The part of the gate."""
+
+    name, title, remark = "gate", "Before it can go", "each line proven, set aside, or still to do"
+
+    def __init__(self, session: Session, theme: Theme) -> None:
+        super().__init__(session, theme)
+        self.gate = Gate(theme)
+        self.column.addWidget(self.gate)
+        self.settled = Prose(theme, "quiet", 13)
+        self.column.addWidget(self.settled)
+        self.outside = Heading(
+            "Done outside this program", theme, "in your words, under your initials", rule=True
+        )
+        self.column.addWidget(self.outside)
+        for item, label in ATTESTS:
+            self.add_field(item, label, partial(self._attest, item))
+        self.add_field("earth-bond", "Earth bond after the covers, Ω", self._bond, "0.03")
+        self.signature = Heading("Signature", theme, rule=True)
+        self.column.addWidget(self.signature)
+        self.add_field("sign", "Initials of who lets it go", self._sign, "AB")
+
+    def start(self) -> QWidget:
+        """Start at the first field that is shown."""
+        shown = [f for f in self.fields.values() if not f.isHidden()]
+        return shown[0].cell if shown else self
+
+    def told(self, judged: Judgement) -> tuple[str, str]:
+        """Return how many lines are open."""
+        if way_out(judged.job):
+            return "hold", "do not connect"
+        if judged.gate:
+            return judged.gate[0].verdict, f"{len(judged.gate)} open"
+        return "good", "released" if judged.released else "ready to sign"
+
+    def show_judgement(self, judged: Judgement) -> None:
+        """Show gate, attested items, bond and signature."""
+        job = judged.job
+        self.gate.show_judgement(judged)
+        done = [
+            f"{f.subject}{f' (set aside by {by})' if by else ''}"
+            for state, f, by in judged.gate_lines
+            if state in ("good", "waived")
+        ]
+        self.settled.say(f"Settled: {'; '.join(done)}." if done else "")
+        codes, stays = {f.code for f in judged.findings}, not way_out(job)
+        for item, _ in ATTESTS:
+            word = (job.attested or {}).get(item)
+            self.fields[item].show_text(word.words if word else "")
+            needed = item in codes and (item != "hookup" or judged.connecting.outside)
+            self.fields[item].setVisible(needed and stays and not job.on_site)
+        bonds = [b.body.ohm for b in newest_bonds(job).values()]
+        self.fields["earth-bond"].show_text("/".join(f"{b:g}" for b in bonds))
+        for part in (self.outside, self.fields["earth-bond"]):
+            part.setVisible(stays and not job.on_site)
+        for part in (self.signature, self.fields["sign"]):
+            part.setVisible(stays)
+        body = job.released.body if job.released is not None else None
+        self.fields["sign"].show_text(body.signed if isinstance(body, Released) else "")
+
+    def _attest(self, item: str, words: str) -> None:
+        if not words:
+            raise BadValue(words, "a few words on what was seen")
+        initials(self.session)
+        self.session.record(
+            Attested.model_validate({"item": item, "words": words}), station="release"
+        )
+
+    def _bond(self, text: str) -> None:
+        job = self.session.open
+        left = places_left(job.judged.job) if job else ()
+        bonds = [EarthBond(ohm=o, place=p, step_ohm=s) for p, o, s in read_bonds(text, left)]
+        self.session.record(*bonds, station="release")
+
+    def _sign(self, text: str) -> None:
+        job = self.session.open
+        judged = job.judged if job else None
+        if judged is None or judged.job.released is not None:
+            return
+        if judged.job.let_go is not None:
+            raise BadValue(text, "no way out but the signature: it was let go unrepaired")
+        if judged.gate:
+            raise BadValue(text, f"nothing open first; {judged.gate[0].subject.lower()}")
+        if not text:
+            raise BadValue(text, "initials")
+        self.session.record(Released(signed=text), station="release")
