@@ -107,3 +107,58 @@ def test_a_curve_that_cannot_be_judged_is_refused(
     status, _, err = run(capsys, "judge", str(file), *more)
     assert status == 2
     assert words in err
+
+
+def forged(tmp_path: Path, name: str, *bodies: dict[str, object]) -> str:
+    """A job document with entries added that no window would have let through."""
+    job = json.loads(Path(demo_job(name)).read_text(encoding="utf-8"))
+    for k, body in enumerate(bodies):
+        job["entries"].append(
+            {
+                "id": f"f{k}",
+                "at": "2026-03-05T09:00:00Z",
+                "by": "AB",
+                "station": "release",
+                "body": body,
+            }
+        )
+    return write(tmp_path, job)
+
+
+SIGNED = {"kind": "released", "signed": "AB"}
+
+
+@pytest.mark.parametrize(
+    "more",
+    [
+        (SIGNED,),
+        ({"kind": "waived", "code": "insulation", "reason": "dry soon", "second": "CD"}, SIGNED),
+        ({"kind": "attested", "item": "test-run", "words": "ran"}, SIGNED),
+        (SIGNED, {"kind": "let-go", "how": "scrap", "reason": "burnt"}),
+    ],
+    ids=["signed", "waived", "on a word", "let go"],
+)
+def test_no_document_releases_a_motor_with_a_hold(
+    capsys: pytest.CaptureFixture[str], tmp_path: Path, more: tuple[dict[str, object], ...]
+) -> None:
+    file = forged(tmp_path, "boatyard", *more)
+    status, out, _ = run(capsys, "judge", "--json", file)
+    assert status == 1
+    assert any(f["verdict"] == "hold" for f in json.loads(out)["findings"])
+    sheet = tmp_path / "sheet.pdf"
+    run(capsys, "report", file, "-o", str(sheet))
+    words = " ".join(" ".join(p.extract_text() for p in PdfReader(sheet).pages).split())
+    assert "NOT RELEASED" in words or "SCRAP: DO NOT CONNECT" in words
+    assert " · released" not in words
+
+
+def test_a_job_that_is_whole_says_released_once_it_is_signed(
+    capsys: pytest.CaptureFixture[str], tmp_path: Path
+) -> None:
+    file = forged(tmp_path, "cider-mill", SIGNED)
+    sheet = tmp_path / "sheet.pdf"
+    assert run(capsys, "report", file, "-o", str(sheet))[0] == 0
+    words = " ".join(" ".join(p.extract_text() for p in PdfReader(sheet).pages).split())
+    assert "· released" in words
+    assert "At the machine, to read and to set" in words
+    assert "Volts at the terminals, under load: 360 to 440 V" in words

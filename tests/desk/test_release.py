@@ -1,5 +1,6 @@
 """Release by keys: other ways out, work on site, the foreman, the follow-up, the tag as a file."""
 
+import json
 from pathlib import Path
 
 import pytest
@@ -7,11 +8,13 @@ from pypdf import PdfReader
 from PySide6.QtCore import QMimeData, QPoint, QPointF, Qt, QUrl
 from PySide6.QtGui import QDragEnterEvent, QDropEvent
 
+from careful_coil.demo import demo_jobs
 from careful_coil.desk.release.gate import GatePart
 from careful_coil.desk.release.let_go import AsidePart
 from careful_coil.desk.release.papers import PapersPart
 from careful_coil.desk.release.site import SitePart
 from careful_coil.desk.stations.release import ReleasePage
+from careful_coil.documents.job import JobDocument
 from tests.desk.driver import Bench, Key
 from tests.desk.hands import log, part, station, typed
 
@@ -19,6 +22,13 @@ from tests.desk.hands import log, part, station, typed
 def release(bench: Bench, motor: str) -> ReleasePage:
     bench.open(motor)
     return station(bench, 9, ReleasePage)
+
+
+SIGNED = {"kind": "released", "signed": "AB"}
+
+
+def demo_document(name: str) -> JobDocument:
+    return next(d for d in demo_jobs() if d.id == f"demo-{name}")
 
 
 def paper(bench: Bench, key: str) -> str:
@@ -178,6 +188,26 @@ def test_a_job_goes_out_as_a_bundle_and_comes_in_at_another_shop(
         assert len(other.rack()) == 1
     finally:
         other.close()
+
+
+def test_a_signed_job_that_comes_in_with_a_hold_is_not_released(
+    bench: Bench, tmp_path: Path
+) -> None:
+    job = json.loads(demo_document("boatyard").model_dump_json())
+    for entry in job["entries"]:
+        entry["id"] = f"other-{entry['id']}"
+    signed = {"id": "f1", "at": "2026-03-05T09:00:00Z", "by": "AB", "station": "release"}
+    job |= {"id": "forged", "entries": [*job["entries"], signed | {"body": SIGNED}]}
+    file = tmp_path / "forged.json"
+    file.write_text(json.dumps(job), encoding="utf-8")
+    bench.ctrl(Key.Key_O)
+    bench.enter(str(file))
+    bench.settle(lambda: bench.job.id == "forged")
+    assert "is taken here" in bench.message
+    assert not bench.judged.released
+    assert "open-again" in {f.code for f in bench.judged.gate}
+    station(bench, 9, ReleasePage)
+    assert tag(bench, bench.job.number, tmp_path / "shop").startswith("DO NOT CONNECT")
 
 
 def test_a_bundle_is_dropped_on_the_window(bench: Bench, tmp_path: Path) -> None:

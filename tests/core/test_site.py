@@ -1,0 +1,178 @@
+"""Work on site: the numbered lines, what they take, what its gate says; the lines for the machine."""
+
+from typing import Any
+
+import pytest
+
+from careful_coil.core.errors import BadValue, CoilError
+from careful_coil.core.job import Finding
+from careful_coil.core.ledger import Judgement
+from careful_coil.core.ledger.site import SiteLine, field_sheet
+from tests.core.logs import JOINED, SIX_LEADS, SUPPLY, judged, plate, walls
+from tests.core.played import Body
+from tests.core.test_ledger import READY
+from tests.core.test_trial import END, GOOD, begun
+
+SITE = {"kind": "on-site"}
+ONE_PHASE = [
+    *plate(phases="1", volt="230", hertz="50", amp="4.2", rpm="1400"),
+    {"kind": "supply", "volt": 230, "hertz": 50, "phases": 1},
+]
+
+
+def lines(found: Judgement) -> dict[str, SiteLine]:
+    return {k.name: k for k in field_sheet(found.job, found.connecting, found.installer)}
+
+
+def bodies(found: Judgement, name: str, text: str) -> list[Body]:
+    return [b.model_dump() for b in lines(found)[name].read(text)]
+
+
+def test_what_needs_no_volts_comes_first() -> None:
+    names = list(lines(judged(*READY, SITE)))
+    assert names[:5] == [
+        "site-dead",
+        "site-ohm-L1-L2",
+        "site-ohm-L1-L3",
+        "site-ohm-L2-L3",
+        "site-megohm",
+    ]
+    alive = names[5:]
+    assert alive[:5] == [
+        "site-supply",
+        "site-phase-order",
+        "site-amps",
+        "site-volts",
+        "site-direction",
+    ]
+    assert alive[5:-1] == ["site-told-amps", "site-told-overload"]
+    assert alive[-1] == "site-hour"
+
+
+def test_one_phase_has_one_pair_no_phase_order_and_one_figure() -> None:
+    found = judged(*ONE_PHASE, SITE)
+    own = lines(found)
+    assert "site-ohm-L1-L2" in own
+    assert not {"site-ohm-L1-L3", "site-phase-order"} & set(own)
+    assert own["site-amps"].title == "Amps within ten seconds"
+    (read,) = bodies(found, "site-amps", "4,1 A")
+    assert read["words"] == "4.1 A"
+    (supply,) = bodies(found, "site-supply", "231")
+    assert (supply["kind"], supply["volt"], supply["phases"]) == ("supply", 231, 1)
+
+
+@pytest.mark.parametrize(
+    ("name", "text", "wanted"),
+    [
+        ("site-dead", "1.2", {"kind": "proved-dead", "volt": 1.2}),
+        ("site-ohm-L1-L3", "5.20", {"kind": "line-ohm", "lines": ("L1", "L3"), "value": "5.20 Ω"}),
+        ("site-megohm", ">2 GΩ 18 °C 1000 V", {"above": True, "at_c": 18, "test_volt": 1000}),
+        ("site-megohm", "480 MΩ 20C 500V", {"megohm": 480, "above": False}),
+        ("site-supply", "401/398/403", {"kind": "supply-read", "line": (401, 398, 403)}),
+        ("site-phase-order", "l1 l3 l2", {"kind": "site-checked", "words": "L1 L3 L2"}),
+        ("site-amps", "6,1/6.2/6.1 A", {"item": "amps", "words": "6.1/6.2/6.1 A"}),
+        ("site-volts", "398/399/400", {"item": "volts", "words": "398/399/400 V"}),
+        ("site-direction", "ccw opposite", {"turns": "ccw", "seen_from": "opposite"}),
+        ("site-told-overload", "set to 7.2", {"kind": "installer", "item": "overload"}),
+        ("site-hour", "6.0 A, 58 °C", {"item": "hour", "words": "6.0 A, 58 °C"}),
+    ],
+)
+def test_what_is_written_becomes_an_entry_of_its_station(
+    name: str, text: str, wanted: dict[str, Any]
+) -> None:
+    (body,) = bodies(judged(*READY, SITE), name, text)
+    assert {k: body[k] for k in wanted} == wanted
+
+
+@pytest.mark.parametrize(
+    ("name", "text"),
+    [
+        ("site-dead", "230"),
+        ("site-dead", "live"),
+        ("site-ohm-L1-L2", "about five"),
+        ("site-megohm", "480 MΩ"),
+        ("site-megohm", "480 MΩ 900 °C 500 V"),
+        ("site-supply", "401/398"),
+        ("site-phase-order", "L2 L1"),
+        ("site-amps", "6.1"),
+        ("site-amps", "a/b/c"),
+        ("site-volts", ""),
+        ("site-direction", "backwards"),
+        ("site-told-overload", " "),
+    ],
+)
+def test_what_cannot_be_read_is_refused(name: str, text: str) -> None:
+    with pytest.raises(CoilError, match="Wanted"):
+        bodies(judged(*READY, SITE), name, text)
+
+
+def test_an_unnamed_supply_is_named_by_the_plate() -> None:
+    bare = judged(*SIX_LEADS, SITE)
+    named, read = bodies(bare, "site-supply", "401/398/403")
+    assert (named["volt"], named["hertz"], named["measured"]) == (400, 50, True)
+    assert read["line"] == (401, 398, 403)
+    odd, _ = bodies(bare, "site-supply", "690/688/691")
+    assert odd["volt"] == 690
+
+
+def checked(item: str, words: str) -> Finding:
+    log = [*READY, SITE, {"kind": "site-checked", "item": item, "words": words}]
+    return next(f for f in judged(*log).findings if f.code == f"site-{item}")
+
+
+@pytest.mark.parametrize(
+    ("item", "words", "verdict", "subject"),
+    [
+        ("amps", "6.1/6.2/6.1 A", "good", "Three amps within ten seconds"),
+        ("amps", "6.1/0.1/6.0 A", "hold", "A line without amps"),
+        ("amps", "7.9/8.0/7.9 A", "watch", "Amps over the plate"),
+        ("amps", "4.0/5.6/4.1 A", "watch", "Amps of the lines apart"),
+        ("volts", "398/399/400 V", "good", "Volts at the terminals"),
+        ("volts", "330/331/329 V", "hold", "Volts at the terminals wrong"),
+        ("volts", "390/400/410 V", "watch", "Volts at the terminals"),
+        ("volts", "as it must be", "good", "Volts at the terminals"),
+        ("phase-order", "L1 L2 L3", "good", "Phase order at the motor"),
+    ],
+)
+def test_figures_of_the_sites_own_list_are_judged(
+    item: str, words: str, verdict: str, subject: str
+) -> None:
+    found = checked(item, words)
+    assert (found.verdict, found.subject) == (verdict, subject)
+    assert found.waivable == (verdict != "hold")
+
+
+def test_a_lost_phase_on_site_lets_nothing_go() -> None:
+    lost = {"kind": "site-checked", "item": "amps", "words": "6.1/0.0/6.0 A"}
+    waived = {"kind": "waived", "code": "site-amps", "reason": "in a hurry", "second": "CD"}
+    found = judged(*READY, SITE, lost, waived, {"kind": "released", "signed": "AB"})
+    assert "site-amps" in {f.code for f in found.gate}
+    assert not found.released
+
+
+def test_the_lines_for_the_machine_have_this_motors_figures() -> None:
+    found = judged(*READY, *begun(), GOOD, END)
+    told = {line.name: line for line in found.commission}
+    assert list(told) == ["volts", "amps", "overload", "direction", "hour"]
+    assert told["volts"].words.startswith("Volts at the terminals, under load: 360 to 440 V")
+    assert told["amps"].words.endswith("at most 6.4 A")
+    assert told["amps"].why == "On the bench without load: 2.6/2.6/2.7 A at 400 V."
+    assert told["overload"].words == "Overload at 7.36 A or less"
+    assert "Reversible outside: exchange two lines" in told["direction"].words
+    assert "105 K (class F)" in told["hour"].why
+    assert judged(*SIX_LEADS).commission == ()
+
+
+def test_a_switched_motor_is_listened_to_at_every_start() -> None:
+    kind = {"kind": "device-fitted", "name": "S1", "device": "speed-switch"}
+    found = judged(*ONE_PHASE, kind)
+    assert found.start_way.way == "direct"
+    assert "start" in [line.name for line in found.commission]
+    assert "each line" not in " ".join(line.words for line in found.commission)
+
+
+def test_the_field_sheet_says_what_ohms_must_read() -> None:
+    found = judged(*SIX_LEADS, *walls("AD", "BE", "CF"), SUPPLY, *JOINED, SITE)
+    assert "5.2" in lines(found)["site-ohm-L1-L2"].how
+    with pytest.raises(BadValue):
+        lines(found)["site-ohm-L1-L2"].read("")
