@@ -1,4 +1,4 @@
-"""One motor from unknown leads through its runs to release, by keys alone; a process killed in the middle."""
+"""One motor through all nine stations, from unknown leads to release, by keys alone; a process killed in the middle."""
 
 import os
 import shutil
@@ -10,13 +10,18 @@ from pathlib import Path
 import pytest
 from pypdf import PdfReader
 
+from careful_coil.core.job.entries import STATIONS
 from careful_coil.core.settings import Settings
+from careful_coil.desk.gear.why import WhyPart
 from careful_coil.desk.mechanics.shaft import ShaftPart
 from careful_coil.desk.stations.mechanics import MechanicsPage
+from careful_coil.desk.stations.start_gear import StartGearPage
+from careful_coil.desk.stations.winding import WindingPage
 from careful_coil.records import RecordsThread
 from tests.desk.driver import CTRL, SHIFT, Bench, Key
-from tests.desk.hands import typed
+from tests.desk.hands import station, typed
 from tests.desk.test_test_run import begin, take_ramp
+from tests.desk.test_winding import TWO_LAYERS
 
 ROOT = Path(__file__).parents[2]
 
@@ -49,6 +54,34 @@ def shaft_and_bearings(bench: Bench) -> None:
         typed(bench, f"{end}-state", "good")
 
 
+def why_and_winding(bench: Bench) -> None:
+    """Part the causes of the complaint at Start gear, take the winding in; come back with the gate as it was."""
+    page = station(bench, 4, StartGearPage, "why")
+    part = page.parts["why"]
+    assert isinstance(part, WhyPart)
+    for answer in ("Free", "Does not start"):
+        next(b for b in part.asked.buttons if b.text() == answer).setFocus()
+        bench.key(Key.Key_Return)
+    typed(bench, "cause-test", "arrives arrives")
+    assert bench.judged.causes is not None
+    likeliest = bench.judged.causes.odds[0][0].name
+    assert likeliest in ("lost-phase", "wrong-hookup")
+    typed(bench, "cause-test", "found lost-phase")
+    assert bench.judged.job.gear.cause == "lost-phase"
+    station(bench, 6, WindingPage, "record")
+    for field, text in TWO_LAYERS.items():
+        typed(bench, f"winding-{field}", text)
+    assert winding_holds(bench) == ["winding-ohms"]  # the coils read 3.8 Ω: 24 turns cannot be
+    for field, text in (("turns", "36"), ("mass", "4.6 kg"), ("slot-area", "175")):
+        typed(bench, f"winding-{field}", text)
+    assert winding_holds(bench) == []
+
+
+def winding_holds(bench: Bench) -> list[str]:
+    own = (f for f in bench.judged.findings if f.station == "winding" and f.verdict == "hold")
+    return [f.code for f in own]
+
+
 def run(bench: Bench, covers: str) -> None:
     """Run it with the simulated meter, switch off, end the sheet."""
     bench.ctrl(Key.Key_8)
@@ -67,6 +100,7 @@ def test_a_whole_job_by_keys(bench: Bench) -> None:
     bench.enter("Ropewalk, twister")
     assert bench.judged.job.name == "Ropewalk, twister"
 
+    typed(bench, "complaint", "hums, does not start")
     assert bench.next == "Read the plate: phases"
     bench.key(Key.Key_Return, CTRL)
     for text in ("3", "230/400", "50", "11/6.4", "3 kW", "1440"):
@@ -129,6 +163,7 @@ def test_a_whole_job_by_keys(bench: Bench) -> None:
     bench.key(Key.Key_Space)
     assert any(row.startswith("good: Low run good") for row in bench.ledger())
 
+    why_and_winding(bench)
     shaft_and_bearings(bench)
     run(bench, "off")
     assert bench.next == "Put the covers on"
@@ -149,7 +184,11 @@ def test_a_whole_job_by_keys(bench: Bench) -> None:
     assert "Ropewalk, twister" in words
     assert "released" in words
     assert "Line ohms right" in words
-    assert "covers on, without load" in " ".join(words.split())
+    words = " ".join(words.split())
+    assert "covers on, without load" in words
+    assert "At the machine, to read and to set" in words
+    assert set(bench.judged.pips) <= {"done", ""}
+    assert {e.station for e in bench.job.entries} == set(STATIONS)
 
 
 def test_undo_is_a_strike_and_can_be_taken_back(bench: Bench) -> None:
