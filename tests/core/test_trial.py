@@ -1,6 +1,7 @@
 """Test run: how it is started, typed steps, what they say, losses taken apart, the gate before and after covers."""
 
 import math
+import re
 from typing import Any
 
 import pytest
@@ -9,7 +10,7 @@ from hypothesis import strategies as st
 
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.errors import BadValue, ValueOutOfRange
-from careful_coil.core.job import Finding
+from careful_coil.core.job import Finding, Job
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.machine.estimate import estimate
 from careful_coil.core.machine.facts import Facts
@@ -205,15 +206,22 @@ def test_a_step_reads_the_same_as_it_was_typed() -> None:
     assert step_words(read_step(text, 3)) == text
 
 
+def words_of(job: Job, way: StartWay, own: Settings) -> str:
+    """The stop rules as they are read: figures stay with their units."""
+    told = stop_rules(job, way, own)
+    assert not re.search(r"\d [AVs]\b", told)
+    return told.replace("\u00a0", " ")
+
+
 def test_stop_rules_follow_kind_and_settings() -> None:
     job = judged(*LOG).job
     own = Settings().changed({"switch_out_hold": 4})
     direct = StartWay(way="direct", title="", words="")
-    assert "start device not out by 4 s" in stop_rules(job, direct, own)
-    ramp = stop_rules(job, StartWay(way="ramp", title="", words=""), own)
+    assert "start device not out by 4 s" in words_of(job, direct, own)
+    ramp = words_of(job, StartWay(way="ramp", title="", words=""), own)
     assert "not turning by 200 V" in ramp
     assert "start device" not in ramp
-    assert "rpm over 1440" in stop_rules(job, StartWay(way="cap", title="", words=""), own)
+    assert "rpm over 1440" in words_of(job, StartWay(way="cap", title="", words=""), own)
 
 
 def test_steady_is_less_than_one_kelvin_in_half_an_hour() -> None:
