@@ -160,7 +160,7 @@ def test_seconds_allowed_come_from_the_wires_density() -> None:
     assert "must be out by then" in direct.words
     none = allowed(judged(*LOG).job, Record({}, 3), RAMP, Settings())
     assert none.seconds == Settings().look_seconds.value
-    assert "wire not recorded" in none.words
+    assert "no wire on record" in none.words
 
 
 def test_standstill_amps_come_from_the_code_letter_where_there_is_one() -> None:

@@ -6,7 +6,8 @@ import pytest
 import segno
 from pypdf import PdfReader
 
-from careful_coil.report.motor_tag import motor_tag, tag_words
+from careful_coil.core.ledger.tag import tag_words
+from careful_coil.report.motor_tag import motor_tag
 from tests.core.logs import READY, judged
 from tests.report.test_sheet import words_of
 

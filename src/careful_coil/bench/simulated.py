@@ -44,6 +44,7 @@ class HiddenMotor:
     poles: int = 4
     stiff: float = 1.0  # times the usual drag: a dry bearing
     dead_line: str = ""  # a line that is open while it runs
+    magnetizing: float = 0.4  # of an ordinary machine's: small motors idle nearer to plate amps
     tired: float = 1.0  # what its capacitors have left of their marked µF
     joined_as: Mapping[str, str] = field(default_factory=dict)  # tag → lead really in its place
     bad_clips: Mapping[frozenset[str], float] = field(default_factory=dict)  # read once too high
@@ -204,6 +205,7 @@ class SimulatedMeter:
             stiff=motor.stiff,
             dead_line=motor.dead_line,
             tired=motor.tired,
+            magnetizing=motor.magnetizing,
         )
 
     def _trial(self, request: Request) -> Shown:

@@ -30,7 +30,7 @@ class Rig:
     """A hidden motor on the bench: its winding, joints and devices as they are, its supply and rated volts.
 
     `stiff` times the usual drag, `dead_line` opened while it runs, `tired` of 1: what its capacitors
-    have left.
+    have left, `magnetizing` of 1: its reactance over that of an ordinary machine.
     """
 
     network: Network
@@ -43,6 +43,7 @@ class Rig:
     stiff: float = 1.0
     dead_line: str = ""
     tired: float = 1.0
+    magnetizing: float = 1.0
 
     @property
     def sync_rpm(self) -> float:
@@ -146,7 +147,8 @@ class Rig:
 
     @cached_property
     def _rotor(self) -> Rotor:
-        return default_rotor(self._wired("run", self.dead_line))
+        usual = default_rotor(self._wired("run", self.dead_line))
+        return replace(usual, xm=self.magnetizing * usual.xm)
 
     @cached_property
     def _at_rest(self) -> Steady:

@@ -44,6 +44,7 @@ TRUTHS: dict[str, HiddenMotor] = {
         11,
         start_device="switch",
         frame_megohm=210.0,
+        magnetizing=0.6,
     ),
     "demo-theatre": _motor(
         "three-phase-9-lead-wye",
@@ -51,6 +52,7 @@ TRUTHS: dict[str, HiddenMotor] = {
         {"coil": 0.51},
         12,
         frame_megohm=640.0,
+        magnetizing=0.85,
     ),
     "demo-boatyard": _motor(
         "three-phase-6-lead",
@@ -86,6 +88,7 @@ TRUTHS: dict[str, HiddenMotor] = {
         {"coil": 0.83},
         17,
         frame_megohm=390.0,
+        magnetizing=0.3,
     ),
     "demo-chandlery": _motor(
         "single-phase-4-lead",
@@ -94,6 +97,7 @@ TRUTHS: dict[str, HiddenMotor] = {
         19,
         start_device="switch",
         frame_megohm=410.0,
+        magnetizing=0.6,
     ),
     "demo-coldstore": _motor(
         "single-phase-4-lead",
@@ -101,6 +105,7 @@ TRUTHS: dict[str, HiddenMotor] = {
         {"main": 1.9, "auxiliary": 5.1},
         20,
         frame_megohm=230.0,
+        magnetizing=0.6,
     ),
     "demo-sander": _motor(
         "universal-5-lead",
@@ -117,6 +122,7 @@ TRUTHS: dict[str, HiddenMotor] = {
         21,
         start_device="switch",
         frame_megohm=310.0,
+        magnetizing=0.6,
     ),
     "demo-lock-house": _motor(
         "three-phase-6-lead",

@@ -46,7 +46,7 @@ class Strip(QFrame):
         super().__init__()
         self.setObjectName("strip")
         self._session, self._theme = session, theme
-        self._asking = False
+        self._asking, self._here = False, ""
         self.probes = Probes(session, theme)
         self.line = EntryLine()
         self.line.setObjectName("entry")
@@ -105,6 +105,10 @@ class Strip(QFrame):
         """Show the motor, the probes and whether a live value can be taken."""
         s = self._session
         self._asking = False  # another job or pair: the question is asked anew
+        here = s.open.id if s.open else ""
+        if here != self._here:
+            self._here = here
+            self.note.say("", "")
         live = bool(s.bound and s.bound.instrument and s.target)
         self.line.n_is_a_tag = bool(s.open and "N" in s.open.judged.job.tags)
         tags = s.open.judged.job.tags if s.open else ()

@@ -9,6 +9,7 @@ from careful_coil.drawing.shapes import Dot, Drawing, Shape, Stroke, Words
 PANELS = (("amp", "A"), ("watt", "W"), ("rpm", "rpm"))
 LEFT, TOP, FOOT, GAP = 14.0, 5.0, 8.0, 6.0
 DOT = 0.9
+HEADROOM = 1.12  # of the largest value: what stands highest is clear of the panel's name
 
 
 def draw_trial(
@@ -38,7 +39,7 @@ def draw_trial(
             top, low = TOP, high - FOOT
             return (
                 left + (right - left) * min(x / (1.1 * volt), 1.0),
-                low - (low - top) * y / most,
+                low - (low - top) * y / (HEADROOM * most),
             )
 
         if len(band) > 1:
@@ -59,7 +60,8 @@ def _axes(
 ) -> Iterator[Shape]:
     yield Stroke(points=((left, TOP), (left, bottom), (right, bottom)), token="hairline", width=0.3)
     shown = f"{most:.0f}" if most >= 100 else f"{most:.3g}"
-    yield Words(at=(left - 1.2, TOP), text=shown, size=3.1, anchor=1)
+    high = bottom - (bottom - TOP) / HEADROOM
+    yield Words(at=(left - 1.2, high), text=shown, size=3.1, anchor=1)
     yield Words(at=(left - 1.2, bottom), text="0", size=3.1, anchor=1)
     yield Words(at=(left + 1.5, TOP - 2.0), text=unit, size=3.3, anchor=-1, token="ink", bold=True)
     yield Words(at=(right, bottom + 4.0), text=f"{volt:.0f} V", size=3.1, anchor=1)

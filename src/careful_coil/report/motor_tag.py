@@ -10,9 +10,8 @@ from reportlab.lib.units import mm
 from reportlab.lib.utils import simpleSplit
 from reportlab.pdfgen.canvas import Canvas
 
-from careful_coil.core.connect.rotation import reversible, seen_direction, turns_words
 from careful_coil.core.ledger import Judgement
-from careful_coil.core.ledger.gate import way_out
+from careful_coil.core.ledger.tag import tag_words
 from careful_coil.report.canvas import ink
 from careful_coil.report.page import BOLD, REGULAR, load_faces
 
@@ -45,36 +44,6 @@ def motor_tag(number: int, judged: Judgement, day: str) -> bytes:
     canvas.showPage()
     canvas.save()
     return buffer.getvalue()
-
-
-def tag_words(number: int, judged: Judgement, day: str) -> tuple[str, list[str]]:
-    """Return what stands large on the tag, and the lines below it."""
-    job, supply = judged.job, judged.job.supply
-    first = f"Job {number}: {job.name}"
-    if way_out(job):
-        reason = job.let_go.reason if job.let_go else ""
-        return "DO NOT CONNECT", [first, f"{way_out(job).capitalize()}: {reason}", day]
-    if not judged.released:
-        left = f"{len(judged.gate)} lines of the gate are open" if judged.gate else "not signed yet"
-        return "DO NOT CONNECT", [first, f"In work: {left}.", day]
-    volts = f"{supply.volt:g} V {supply.hertz:g} Hz" if supply else "see the sheet"
-    plan = judged.connecting.plan
-    signed = (
-        job.released.body.signed if job.released and job.released.body.kind == "released" else ""
-    )
-    lines = [first, plan.connection.capitalize() if plan else "Hookup: see the sheet"]
-    word = (job.attested or {}).get("test-run")
-    if seen_direction(job) is None and word is not None:
-        lines.append(f"Test run: {word.words}")
-    else:
-        lines.append(f"Turns {turns_words(job)}.")
-    back = reversible(judged.connecting)
-    if back:
-        lines.append(f"{back}.")
-    amps = next((line for line in judged.commission if line.name == "overload"), None)
-    lines.append(f"{amps.words}." if amps else "At the machine: amps against the plate.")
-    lines.append(f"Released {day}, {signed}.")
-    return volts, lines
 
 
 def _code(canvas: Canvas, text: str, left: float, bottom: float, side: float) -> None:

@@ -39,9 +39,7 @@ def allowed(job: Job, record: Record, way: StartWay, settings: Settings) -> Allo
     limit = device or settings.look_seconds
     density = work_out(record, plate_of(job), settings).of("density").value
     if density is None:
-        return Allowed(
-            seconds=limit.value, words=f"the shop's limit; wire not recorded ({limit.source})"
-        )
+        return Allowed(seconds=limit.value, words="the shop's limit: no wire on record")
     times, why = standstill_times(job)
     still = density * times
     rate = heating_rate(still, record.metal)

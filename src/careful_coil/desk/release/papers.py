@@ -12,8 +12,9 @@ from careful_coil.desk.flow import Flow
 from careful_coil.desk.insulation.shown import Prose
 from careful_coil.desk.papers import write_job_sheet, write_paper_of
 from careful_coil.desk.part import Part
+from careful_coil.desk.release.tag_card import TagCard
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.page import Caution
+from careful_coil.desk.stations.page import Heading
 from careful_coil.desk.theme import Theme
 
 
@@ -35,12 +36,9 @@ class PapersPart(Part):
         self.column.addWidget(keys)
         self.said = Prose(theme, "quiet", 13)
         self.column.addWidget(self.said)
-        self.column.addWidget(
-            Caution(
-                "At the machine: volts under load, amps against the plate, direction, overload set.",
-                theme,
-            )
-        )
+        self.column.addWidget(Heading("The tag as it stands now", theme, rule=True))
+        self.card = TagCard(theme)
+        self.column.addWidget(self.card)
         self.sheet.clicked.connect(lambda: write_job_sheet(session, self.said.say))
         self.customers.clicked.connect(self._customers)
         self.tag.clicked.connect(self._tag)
@@ -56,8 +54,11 @@ class PapersPart(Part):
         return "", "tag: released" if judged.released else "tag: DO NOT CONNECT"
 
     def show_judgement(self, judged: Judgement) -> None:
-        """Offer a follow-up of a released motor."""
+        """Show the tag; offer a follow-up of a released motor."""
         self.follow.setVisible(judged.released)
+        job = self.session.open
+        if job is not None:
+            self.card.show_tag(job.number, judged, self.session.today)
 
     def _tag(self) -> None:
         from careful_coil.report.motor_tag import motor_tag  # ReportLab is slow to import

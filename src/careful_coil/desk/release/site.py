@@ -8,11 +8,11 @@ from careful_coil.core.job.at_release import OnSite
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.ledger.site import SiteLine, field_sheet
 from careful_coil.desk.ask_row import EnterButton
-from careful_coil.desk.field import LONG, Field
 from careful_coil.desk.insulation.shown import Prose
 from careful_coil.desk.papers import write_paper_of
 from careful_coil.desk.part import Part
 from careful_coil.desk.release.initials import initials
+from careful_coil.desk.release.site_row import SiteRow
 from careful_coil.desk.session import Session
 from careful_coil.desk.theme import Theme
 
@@ -38,15 +38,14 @@ class SitePart(Part):
         for part in (self.on, self.paper, self.said):
             self.column.addWidget(part)
         self.lines: tuple[SiteLine, ...] = ()
-        self._rows = [Field("", partial(self._typed, k), theme, most=LONG) for k in range(MOST)]
-        for row in self._rows:
-            row.hide()
+        self.rows = [SiteRow(theme, partial(self._typed, k)) for k in range(MOST)]
+        for row in self.rows:
             self.column.addWidget(row)
 
     def start(self) -> QWidget:
         """Start at the first line that is not read yet, else at whether it is work on site."""
-        left = [f for k, f in zip(self.lines, self._rows, strict=False) if not k.done]
-        return left[0].cell if left else self.on
+        left = [r for k, r in zip(self.lines, self.rows, strict=False) if not k.done]
+        return left[0].field.cell if left else self.on
 
     def owns(self, field: str) -> bool:
         """Whether a field is one of the lines now."""
@@ -73,16 +72,12 @@ class SitePart(Part):
         self.lines = lines[:MOST]
         self.paper.setVisible(here)
         self.fields.clear()
-        for k, row in enumerate(self._rows):
-            row.setVisible(k < len(self.lines))
+        for k, row in enumerate(self.rows):
             if k < len(self.lines):
-                line = self.lines[k]
-                self.fields[line.name] = row
-                row.label.setText(f"{k + 1}  {line.title}. {line.how}")
-                row.cell.setAccessibleName(f"{k + 1} {line.title}")
-                row.cell.hint = line.hint
-                row.cell.setPlaceholderText(line.hint)
-                row.show_text(line.done)
+                row.show_line(k + 1, self.lines[k])
+                self.fields[self.lines[k].name] = row.field
+            else:
+                row.hide()
 
     def _on_site(self) -> None:
         job = self.session.open

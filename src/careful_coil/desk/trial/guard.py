@@ -121,5 +121,5 @@ class StallGuard(Painted):
         )
         if self._narrow():
             rest = QRect(t.px(14), t.px(104), self.width() - t.px(28), t.px(112))
-        told = f"{self.words()}\nSeconds allowed: {self.limit:.0f}. {self.limit_words}"
+        told = f"{self.words()}\nSeconds allowed: {self.limit:.0f}, {self.limit_words}."
         paint.text(painter, t, rest, told, size=15, token=token, wrap=True)

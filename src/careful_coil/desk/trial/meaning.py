@@ -100,8 +100,8 @@ def warm_words(trial: Trial) -> str:
         return "After three steps with °C it says where they will end."
     try:
         found = warming(points)
-    except ValueOutOfRange as error:
-        return str(error)
+    except ValueOutOfRange:
+        return "Still rising straight on: more minutes are wanted."
     steady = "steady" if found.steady else "still moving"
     return f"It ends near {found.end_c:.0f} °C, time constant {found.minutes:.0f} min; {steady}."
 
