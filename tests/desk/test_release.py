@@ -118,7 +118,7 @@ def test_a_visit_is_entered_in_the_order_of_its_numbered_field_sheet(
 ) -> None:
     release(bench, "cider")
     site = part(bench, SitePart)
-    assert "in the shop" in site.on.text()
+    assert site.on.text().startswith("In the shop")
     assert site.paper.isHidden()
     site.on.setFocus()
     bench.key(Key.Key_Return)

@@ -130,6 +130,7 @@ TRUTHS: dict[str, HiddenMotor] = {
         {"coil": 4.7},
         31,
         frame_megohm=390.0,
+        magnetizing=0.28,
     ),
     "demo-quarry": _motor(
         "three-phase-6-lead",

@@ -4,6 +4,7 @@ import io
 
 from reportlab.lib.pagesizes import A4
 from reportlab.lib.units import mm
+from reportlab.lib.utils import simpleSplit
 from reportlab.pdfgen.canvas import Canvas
 
 from careful_coil.core.ledger import Judgement
@@ -11,7 +12,7 @@ from careful_coil.core.ledger.site import SiteLine, field_sheet
 from careful_coil.report.canvas import ink
 from careful_coil.report.page import BOLD, MARGIN, REGULAR, Page, load_faces
 
-ROW = 13.5 * mm
+ROW = 12.5 * mm
 ROOM = 62 * mm  # to write in
 CAUTIONS = (
     "Isolate, lock out, prove dead before a lead is touched; discharge every capacitor and prove it with a meter.",
@@ -51,8 +52,8 @@ def field_sheet_paper(number: int, judged: Judgement) -> bytes:
     lines = field_sheet(judged.job, judged.connecting, judged.installer)
     for k, line in enumerate(lines, 1):
         _line(page, k, line)
-    page.room(24 * mm)
-    page.y -= 14 * mm
+    page.room(20 * mm)
+    page.y -= 12 * mm
     for words, left in (("By", 0.0), ("Day and hour", 62 * mm), ("Meter, its number", 118 * mm)):
         canvas.setStrokeColor(ink("ink"))
         canvas.line(MARGIN + left, page.y, MARGIN + left + 52 * mm, page.y)
@@ -70,19 +71,19 @@ def _line(page: Page, k: int, line: SiteLine) -> None:
     words = A4[0] - 2 * MARGIN - ROOM - 16 * mm
     canvas.setFont(BOLD, 12)
     canvas.setFillColor(ink("ink"))
-    canvas.drawRightString(MARGIN + 8 * mm, top - 5.5 * mm, f"{k}")
+    canvas.drawRightString(MARGIN + 8 * mm, top - 14.5, f"{k}")
     left = 11 * mm
-    page.y = top - 1.5 * mm
+    page.y = top
     page.text(line.title, 10, bold=True, indent=left, wide=words)
     page.text(line.how, 8.5, token="quiet", indent=left, wide=words)
     right = A4[0] - MARGIN
-    low = min(page.y - 2 * mm, top - ROW + 2 * mm)
+    low = min(page.y - 1.0 * mm, top - ROW + 3 * mm)
     canvas.setStrokeColor(ink("ink"))
     canvas.setLineWidth(0.6)
     canvas.line(right - ROOM, low, right, low)
     canvas.setFont(REGULAR, 10 if line.done else 8)
     canvas.setFillColor(ink("ink" if line.done else "quiet"))
-    told = line.done or f"such as {line.hint}"
+    told = simpleSplit(line.done or f"such as {line.hint}", REGULAR, 10 if line.done else 8, ROOM)
     at = low + 1.5 * mm if line.done else low - 3.2 * mm
-    canvas.drawString(right - ROOM, at, told[:44])
-    page.y = low - 3.4 * mm
+    canvas.drawString(right - ROOM, at, told[0] + (" …" if len(told) > 1 else ""))
+    page.y = low - 3.2 * mm

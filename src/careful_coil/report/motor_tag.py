@@ -4,8 +4,8 @@ The code beside it carries the same in plain text, so that any reader shows it w
 """
 
 import io
+from collections.abc import Sequence
 
-import segno
 from reportlab.lib.units import mm
 from reportlab.lib.utils import simpleSplit
 from reportlab.pdfgen.canvas import Canvas
@@ -13,11 +13,12 @@ from reportlab.pdfgen.canvas import Canvas
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.ledger.tag import tag_words
 from careful_coil.report.canvas import ink
+from careful_coil.report.code import QUIET, code_rows
 from careful_coil.report.page import BOLD, REGULAR, load_faces
 
 WIDE, HIGH = 100 * mm, 62 * mm
 CODE = 30 * mm
-QUIET = 4  # modules of white round the code (ISO/IEC 18004)
+SIZES, LEADING = (8.5, 7.5, 6.5), 1.43  # points, largest first; of the size
 
 
 def motor_tag(number: int, judged: Judgement, day: str) -> bytes:
@@ -34,21 +35,33 @@ def motor_tag(number: int, judged: Judgement, day: str) -> bytes:
     canvas.setFillColor(ink("ink"))
     canvas.setFont(BOLD, 19 if len(head) < 12 else 15)
     canvas.drawString(6 * mm, HIGH - 17 * mm, head)
+    size, told = _fitted(lines)
     y = HIGH - 24 * mm
-    for line in lines:
-        for part in simpleSplit(line, REGULAR, 8.5, WIDE - CODE - 16 * mm):
-            canvas.setFont(REGULAR, 8.5)
-            canvas.drawString(6 * mm, y, part)
-            y -= 4.3 * mm
+    for line in told:
+        canvas.setFont(REGULAR, size)
+        canvas.drawString(6 * mm, y, line)
+        y -= size * LEADING
     _code(canvas, "\n".join((head, *lines)), WIDE - CODE - 6 * mm, 8 * mm, CODE)
     canvas.showPage()
     canvas.save()
     return buffer.getvalue()
 
 
+def _fitted(lines: Sequence[str]) -> tuple[float, list[str]]:
+    """Return the largest size at which all lines stand on the tag, and them wrapped."""
+    size, told = SIZES[-1], list[str]()
+    for size in SIZES:
+        told = [
+            p for line in lines for p in simpleSplit(line, REGULAR, size, WIDE - CODE - 16 * mm)
+        ]
+        if len(told) * size * LEADING <= HIGH - 29 * mm:
+            break
+    return size, told
+
+
 def _code(canvas: Canvas, text: str, left: float, bottom: float, side: float) -> None:
     """Draw a code of a text, dark squares on white."""
-    rows = [list(row) for row in segno.make(text, error="m", micro=False).matrix]
+    rows = code_rows(text)
     module = side / (len(rows) + 2 * QUIET)
     canvas.setFillColor(ink("ink"))
     for r, row in enumerate(rows):

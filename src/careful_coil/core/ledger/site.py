@@ -32,7 +32,7 @@ ITEMS: Mapping[SiteItem, tuple[str, str]] = {
 }
 NEAR_PLATE = 0.1  # of 1: volts that are the plate's
 DEAD = 0.05  # of the mean: a line without amps
-HAD_VOLTS = "had volts since: again before a lead is touched"
+HAD_VOLTS = "proved, had volts since"
 ORDERS = ("L1 L2 L3", "L1 L3 L2")
 
 
@@ -201,7 +201,7 @@ def _alive(job: Job) -> Iterator[SiteLine]:
         title="Direction, and the end it is seen from",
         how="Uncoupled, one short bump.",
         hint="cw drive-end",
-        done=seen.words if seen is not None else "",
+        done=f"{seen.at_drive} drive-end" if seen is not None else "",
         read=lambda text: (read_direction(text, "bump"),),
     )
 

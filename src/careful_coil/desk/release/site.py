@@ -64,9 +64,7 @@ class SitePart(Part):
         """Show the list, what was read in it."""
         here = judged.job.on_site
         self.on.setText(
-            "Work on site, by its own list.  Enter: by the shop's"
-            if here
-            else "Made ready in the shop.  Enter: work on site, by its own list"
+            "On site now.  Enter: in the shop" if here else "In the shop now.  Enter: on site"
         )
         lines = field_sheet(judged.job, judged.connecting, judged.installer) if here else ()
         self.lines = lines[:MOST]

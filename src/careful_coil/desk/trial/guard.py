@@ -10,6 +10,8 @@ from careful_coil.desk.painted import Painted
 from careful_coil.desk.theme import Theme
 
 TICK_MS = 100
+LONGEST = "Next press: dropped out. T turns, D dropped out, S stalled, X tripped."
+BIG, WIDE = 104, 230  # pixels at 100 % text of the seconds
 KEYS = {"t": "turns", "d": "dropped out", "s": "stalled", "x": "tripped"}
 PRESSES = ("\r", "\n", " ")  # what a pedal sends, too
 
@@ -40,11 +42,29 @@ class StallGuard(Painted):
 
     def least_height(self) -> int:
         """Return the height that shows all of it."""
-        return self.theme.px(220 if self._narrow() else 132)
+        t = self.theme
+        told = f"{LONGEST}\n{self._allowed()}"  # it must not jump while it runs
+        words = paint.height_of(t, told, self._room().width(), 15) + t.px(8)
+        return t.px(BIG) + words if self._narrow() else max(t.px(BIG), t.px(12) + words)
 
     def _narrow(self) -> bool:
         """Whether the words stand below the seconds."""
         return self.width() < self.theme.px(460)
+
+    def told(self) -> str:
+        """Return what the keys do and the seconds allowed."""
+        return f"{self.words()}\n{self._allowed()}"
+
+    def _allowed(self) -> str:
+        return f"Seconds allowed: {self.limit:.0f}, {self.limit_words}."
+
+    def _room(self) -> QRect:
+        """Return the room of the words: beside the seconds, or below them."""
+        t = self.theme
+        if self._narrow():
+            return QRect(t.px(14), t.px(BIG), max(self.width() - t.px(28), t.px(120)), t.px(200))
+        left = t.px(14 + WIDE + 16)
+        return QRect(left, t.px(12), max(self.width() - left - t.px(14), t.px(120)), t.px(200))
 
     def words(self) -> str:
         """Return what the keys do now."""
@@ -114,12 +134,6 @@ class StallGuard(Painted):
         elif self.hasFocus():
             painter.fillRect(self.rect(), t.colour("surface"))
         token = "ground" if over else "ink" if self.state != "idle" else "quiet"
-        big = QRect(t.px(14), 0, t.px(230), t.px(112))
+        big = QRect(t.px(14), 0, t.px(WIDE), t.px(BIG))
         paint.text(painter, t, big, f"{self.seconds:.1f} s", size=64, bold=True, token=token)
-        rest = QRect(
-            big.right() + t.px(16), t.px(12), self.width() - big.right() - t.px(30), t.px(116)
-        )
-        if self._narrow():
-            rest = QRect(t.px(14), t.px(104), self.width() - t.px(28), t.px(112))
-        told = f"{self.words()}\nSeconds allowed: {self.limit:.0f}, {self.limit_words}."
-        paint.text(painter, t, rest, told, size=15, token=token, wrap=True)
+        paint.text(painter, t, self._room(), self.told(), size=15, token=token, wrap=True)

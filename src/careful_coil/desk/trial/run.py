@@ -106,7 +106,7 @@ class RunPart(Part):
         limit = allowed(job, judged.winding, way, self.session.settings)
         self.guard.limit, self.guard.limit_words = limit.seconds, limit.words
         self.guard.says = "dropped out" if clicks(job, judged.connecting) else "turns"
-        self.guard.update()
+        self.guard.fit()
         earlier = sheets[-2].steps if len(sheets) > 1 else ()
         steps = now.steps if now is not None else ()
 
