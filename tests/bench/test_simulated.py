@@ -4,10 +4,14 @@ import pytest
 
 from careful_coil.bench import Instrument, Request
 from careful_coil.bench.simulated import HiddenMotor, SimulatedMeter
+from careful_coil.bench.trial_run import Rig
 from careful_coil.core.condition.typed import read_insulation
 from careful_coil.core.errors import InstrumentError
 from careful_coil.core.job import fold
-from careful_coil.core.readings import Meter
+from careful_coil.core.readings import Meter, RequestKind
+from careful_coil.core.trial.typed import heard_of, read_start, read_step
+from careful_coil.core.ways import plans_of
+from careful_coil.core.ways.usual import FOUR, START, SWITCH
 from careful_coil.core.winding import ARRANGEMENTS
 from careful_coil.demo import demo_jobs
 from careful_coil.demo.truths import TRUTHS, demo_meter
@@ -131,3 +135,96 @@ def test_every_demo_motor_has_a_hidden_truth_with_its_own_tags() -> None:
 def test_a_new_demo_job_gets_a_spare_motor_where_one_fits(count: int, has: bool) -> None:
     job = fold(entries(leads(*"ABCDEFGHJKLMN"[:count])))
     assert (demo_meter("new", 400, job) is not None) == has
+
+
+def rig(**more: object) -> Rig:
+    """A six-lead motor in wye on 400 V; `more` of it."""
+    told: dict[str, object] = {
+        "network": SIX,
+        "joints": [["L1", "T1"], ["L2", "T2"], ["L3", "T3"], ["T4", "T5", "T6"]],
+        "devices": (),
+        "supply": (3, 400.0, 50.0),
+        "nominal": 400.0,
+        "poles": 4,
+        "halves": "alternate",
+    }
+    return Rig(**(told | more))  # type: ignore[arg-type]
+
+
+def test_a_shaft_turns_from_the_root_of_its_bearings_drag() -> None:
+    easy, dry = rig().turns_from(), rig(stiff=4.0).turns_from()
+    assert easy is not None
+    assert dry == pytest.approx(2 * easy)
+    assert rig(stiff=400.0).turns_from() is None
+    under = rig(supply=(3, 0.9 * easy, 50.0))
+    assert under.step()[3] == "none"
+    assert rig(supply=(3, 1.1 * easy, 50.0)).step()[3] == "smooth"
+
+
+def test_a_run_shows_its_faults() -> None:
+    amps, watt, rpm, _ = rig().step()
+    assert max(amps.values()) == pytest.approx(min(amps.values()))
+    assert 1490 < rpm < 1500
+    dry = rig(stiff=3.0).step()
+    assert dry[1] > 1.3 * watt
+    assert dry[2] < rpm
+    lost, _, slow, turns = rig(dead_line="L2").step()
+    assert (lost["L2"], turns) == (0.0, "smooth")
+    assert lost["L1"] > 1.3 * amps["L1"]
+    assert slow < rpm
+    nearer = rig(magnetizing=0.5).step()[0]
+    assert nearer["L1"] > 1.7 * amps["L1"]
+    loaded, taken, slips, _ = rig().step("load")
+    assert taken > 5 * watt
+    assert slips < rpm - 20
+    held, _, still, stands = rig().step("locked")
+    assert (still, stands) == (0.0, "none")
+    assert held["L1"] > loaded["L1"] > amps["L1"]
+
+
+def capacitor_start(tired: float = 1.0, stiff: float = 1.0) -> Rig:
+    plan = plans_of(FOUR, devices=(SWITCH, START))[0]
+    return rig(
+        network=ARRANGEMENTS[FOUR].network.with_ohm({"main": 1.5, "auxiliary": 4.3}),
+        joints=plan.joints,
+        devices=plan.devices,
+        supply=(1, 230.0, 50.0),
+        nominal=230.0,
+        tired=tired,
+        stiff=stiff,
+    )
+
+
+def test_a_timed_start_lets_go_late_or_never_with_a_tired_capacitor() -> None:
+    outcome, seconds, rpm = capacitor_start().start()
+    assert outcome == "dropped out"
+    assert rpm == pytest.approx(0.75 * 1500)
+    late = capacitor_start(tired=0.5).start()
+    assert late[0] == "dropped out"
+    assert late[1] > 1.2 * seconds
+    assert capacitor_start(tired=0.3, stiff=60.0).start()[0] == "stalled"
+    assert capacitor_start().back_in() == pytest.approx(0.45 * 1500)
+    assert rig().start()[0] == "turns"
+
+
+def test_the_meter_answers_every_request_of_a_run_in_the_words_that_are_typed() -> None:
+    motor = HiddenMotor(network=SIX, lead_of={lead: lead for lead in SIX.leads})
+    meter = SimulatedMeter(motor, seed=2, meter=METER)
+    joints = (("L1", "T1"), ("L2", "T2"), ("L3", "T3"), ("T4", "T5", "T6"))
+
+    def shown(kind: RequestKind) -> str:
+        asked = Request(
+            kind=kind,
+            ends=("L1", "L2", "L3"),
+            joints=joints,
+            supply=(3, 400.0, 50.0),
+            nominal=400.0,
+        )
+        return meter.show(asked).text
+
+    first, second = (read_step(shown("trial"), 3) for _ in range(2))
+    assert (first.minute, second.minute) == (1, 2)
+    assert (second.celsius or 0) > (first.celsius or 0)
+    assert read_start(shown("start"), 400).outcome == "turns"
+    assert heard_of("starts-turning", shown("turning")).text.endswith(" V")
+    assert heard_of("drop-in", shown("drop-in")).text.endswith(" rpm")
