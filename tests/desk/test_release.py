@@ -262,6 +262,15 @@ def test_only_the_foreman_sets_aside_where_one_is_named(bench: Bench) -> None:
     assert not bench.judged.job.waived
 
 
+def test_a_signature_as_long_as_a_story_is_refused_in_place(bench: Bench) -> None:
+    page = release(bench, "cider")
+    typed(bench, "sign", "signed by the whole night shift of the works")
+    assert "at most 40" in page.fields["sign"].message.text()
+    typed(bench, "waive", f"mechanics {'C' * 41} oiled")
+    assert "initials" in page.fields["waive"].message.text()
+    assert bench.judged.job.released is None
+
+
 def test_a_released_job_is_frozen_but_for_its_signature(bench: Bench) -> None:
     release(bench, "cider")
     typed(bench, "sign", "CD")

@@ -14,7 +14,7 @@ from careful_coil.core.ledger.gate import way_out
 from careful_coil.desk.insulation.shown import Prose
 from careful_coil.desk.part import Part
 from careful_coil.desk.release.gate_list import Gate
-from careful_coil.desk.release.initials import initials
+from careful_coil.desk.release.initials import INITIALS, initials
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Heading
 from careful_coil.desk.theme import Theme
@@ -51,7 +51,7 @@ class GatePart(Part):
         self.add_field("earth-bond", "Earth bond after the covers, Ω", self._bond, "0.03")
         self.signature = Heading("Signature", theme, rule=True)
         self.column.addWidget(self.signature)
-        self.add_field("sign", "Initials of who lets it go", self._sign, "AB")
+        self.add_field("sign", "Initials of who lets it go", self._sign, "AB", most=INITIALS)
 
     def start(self) -> QWidget:
         """Start at the first field that is shown."""

@@ -8,7 +8,7 @@ from careful_coil.core.ledger.gate import WAYS_OUT, way_out
 from careful_coil.desk.field import LONG
 from careful_coil.desk.insulation.shown import Prose
 from careful_coil.desk.part import Part
-from careful_coil.desk.release.initials import initials
+from careful_coil.desk.release.initials import INITIALS, initials
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Heading
 from careful_coil.desk.theme import Theme
@@ -75,7 +75,7 @@ class AsidePart(Part):
         job = self.session.open
         gate = {f.code: f for f in (job.judged.gate if job else ())}
         free = ", ".join(c for c, f in gate.items() if f.waivable) or "none now"
-        if code not in gate or not second or not reason.strip():
+        if code not in gate or not second or not reason.strip() or len(second) > INITIALS:
             raise BadValue(text, f"a code ({free}), initials and a reason")
         if not gate[code].waivable:
             raise BadValue(

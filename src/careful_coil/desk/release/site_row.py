@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QHBoxLayout, QWidget
 
 from careful_coil.core.ledger.site import SiteLine
 from careful_coil.desk import paint
-from careful_coil.desk.field import LONG, Field
+from careful_coil.desk.field import SHORT, Field
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.theme import Theme
 
@@ -56,7 +56,7 @@ class SiteRow(QWidget):
     def __init__(self, theme: Theme, commit: Callable[[str], None]) -> None:
         super().__init__()
         self.words = Numbered(theme)
-        self.field = Field("", commit, theme, most=LONG)
+        self.field = Field("", commit, theme, most=SHORT)
         self.field.label.hide()
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 2, 0, 2)
