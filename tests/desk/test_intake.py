@@ -1,7 +1,6 @@
 """Intake by keys: counter, leads, joints, plug, diagram, condition, pictures, replacement."""
 
 from pathlib import Path
-from typing import TypeVar
 
 import pytest
 from pypdf import PdfReader
@@ -14,23 +13,16 @@ from careful_coil.desk.intake.hookup_found import HookupPart
 from careful_coil.desk.intake.leads_found import LeadsPart
 from careful_coil.desk.intake.plate import PlatePart
 from careful_coil.desk.intake.plug import PlugPart
-from careful_coil.desk.part import Part
 from careful_coil.desk.stations.intake import IntakePage
 from tests.desk.driver import Bench, Key
-
-P = TypeVar("P", bound=Part)
+from tests.desk.hands import P, station
+from tests.desk.hands import part as at_part
 
 
 def part(bench: Bench, kind: type[P]) -> P:
     """Open a part of Intake; the cursor is where it starts."""
-    bench.ctrl(Key.Key_1)
-    page = bench.page
-    assert isinstance(page, IntakePage)
-    page.open_part(kind.name)
-    bench.settle()
-    found = page.parts[kind.name]
-    assert isinstance(found, kind)
-    return found
+    station(bench, 1, IntakePage)
+    return at_part(bench, kind)
 
 
 def put(bench: Bench, field: str, text: str) -> None:

@@ -3,18 +3,18 @@
 from collections.abc import Iterator
 
 from careful_coil.core.connect.dress import amps_at
-from careful_coil.core.job import Job
+from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.at_trial import TrialStep
 from careful_coil.core.machine.power import volt_amperes
 from careful_coil.core.settings import Settings
-from careful_coil.core.trial.told import Told, Verdict, mean
+from careful_coil.core.trial.told import Verdict, mean, told
 from careful_coil.core.winding.speed import poles_of
 
 SMALL_W = 750.0  # below it three-phase motors may idle near plate amps
 IDLE_PF = (0.05, 0.5)  # power factor without load: judged by its trend first
 
 
-def idle(step: TrialStep, job: Job, settings: Settings, lower: bool = False) -> Iterator[Told]:
+def idle(step: TrialStep, job: Job, settings: Settings, lower: bool = False) -> Iterator[Finding]:
     """Yield what a step without load says; at a `lower` speed of several the plate's says nothing."""
     yield from _level(step, job, settings)
     if not lower:
@@ -22,7 +22,7 @@ def idle(step: TrialStep, job: Job, settings: Settings, lower: bool = False) -> 
     yield from _power(step, job)
 
 
-def _level(step: TrialStep, job: Job, settings: Settings) -> Iterator[Told]:
+def _level(step: TrialStep, job: Job, settings: Settings) -> Iterator[Finding]:
     supply = job.supply
     plate = amps_at(job, supply) if supply is not None else None
     if not plate or supply is None:
@@ -54,7 +54,7 @@ def _level(step: TrialStep, job: Job, settings: Settings) -> Iterator[Told]:
         why = "Low for no load: joined for higher volts, half the winding open, or the plate is another's."
     else:
         verdict, why = "good", "Usual for no load."
-    yield Told(
+    yield told(
         code="trial-amps",
         verdict=verdict,
         subject="No-load amps right" if verdict == "good" else "No-load amps odd",
@@ -66,7 +66,7 @@ def _level(step: TrialStep, job: Job, settings: Settings) -> Iterator[Told]:
     )
 
 
-def _speed(step: TrialStep, job: Job, settings: Settings) -> Iterator[Told]:
+def _speed(step: TrialStep, job: Job, settings: Settings) -> Iterator[Finding]:
     supply, plate = job.supply, job.plate
     if step.rpm is None or supply is None or not (plate.rpm or plate.poles):
         return
@@ -86,7 +86,7 @@ def _speed(step: TrialStep, job: Job, settings: Settings) -> Iterator[Told]:
         verdict, why = "watch", f"More slip than a free motor has. {drags}"
     else:
         verdict, why = "good", f"{slip:.2g} % below {sync:.0f} rpm."
-    yield Told(
+    yield told(
         code="trial-speed",
         verdict=verdict,
         subject="No-load speed right" if verdict == "good" else "No-load speed odd",
@@ -98,14 +98,14 @@ def _speed(step: TrialStep, job: Job, settings: Settings) -> Iterator[Told]:
     )
 
 
-def _power(step: TrialStep, job: Job) -> Iterator[Told]:
+def _power(step: TrialStep, job: Job) -> Iterator[Finding]:
     supply = job.supply
     if step.watt is None or supply is None or mean(step.amp) <= 0:
         return
     va = volt_amperes(mean(step.volt), mean(step.amp), supply.phases)
     factor = step.watt / va
     if factor > 1.02:
-        yield Told(
+        yield told(
             code="trial-power",
             verdict="watch",
             subject="Watts above volt-amperes",
@@ -118,7 +118,7 @@ def _power(step: TrialStep, job: Job) -> Iterator[Told]:
         if high
         else "Usual for no load; its trend says more than the figure."
     )
-    yield Told(
+    yield told(
         code="trial-power",
         verdict="watch" if high else "good",
         subject="No-load watts high" if high else "No-load watts noted",

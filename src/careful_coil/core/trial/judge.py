@@ -4,14 +4,14 @@ from collections.abc import Iterator
 
 from careful_coil.core.connect.low_run import fitting_slips
 from careful_coil.core.connect.work import Connecting
-from careful_coil.core.job import Job
+from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.at_trial import TrialStep
 from careful_coil.core.job.trials import Trial
 from careful_coil.core.settings import Settings
 from careful_coil.core.trial.begin import StartWay, full_volt, most_rpm, speeds_of
 from careful_coil.core.trial.idle import idle
 from careful_coil.core.trial.loaded import loaded, locked
-from careful_coil.core.trial.told import Told, Verdict, at_rated, mean
+from careful_coil.core.trial.told import Verdict, at_rated, mean, told
 from careful_coil.core.values import show_percent
 
 DEAD = 0.05  # of the mean: a line without amps
@@ -20,7 +20,7 @@ AMPS_PER_VOLT = 10.0  # amps lie up to so many times as far apart as volts (NEMA
 
 def judged(
     job: Job, trial: Trial, way: StartWay, settings: Settings, state: Connecting | None = None
-) -> list[Told]:
+) -> list[Finding]:
     """Return what a sheet says of its motor; `state` the joints, for the slip its amps fit."""
     found = [*_starts(trial, settings), *_heard(trial)]
     if job.supply is None:
@@ -42,10 +42,10 @@ def judged(
     return [*found, *idle(step, job, settings, trial.begun.speed in speeds[1:])]
 
 
-def _starts(trial: Trial, settings: Settings) -> Iterator[Told]:
+def _starts(trial: Trial, settings: Settings) -> Iterator[Finding]:
     for start in trial.starts:
         if start.outcome in ("stalled", "tripped"):
-            yield Told(
+            yield told(
                 code="trial-start",
                 verdict="hold",
                 subject="Did not start",
@@ -64,7 +64,7 @@ def _starts(trial: Trial, settings: Settings) -> Iterator[Told]:
                 else "good"
             )
             late = "Late: stiff shaft, low volts, weak capacitor, or the switch itself."
-            yield Told(
+            yield told(
                 code="trial-start",
                 verdict=verdict,
                 subject="Start device let go" if verdict == "good" else "Start device late",
@@ -76,9 +76,9 @@ def _starts(trial: Trial, settings: Settings) -> Iterator[Told]:
             )
 
 
-def _heard(trial: Trial) -> Iterator[Told]:
+def _heard(trial: Trial) -> Iterator[Finding]:
     if trial.of("smoke"):
-        yield Told(
+        yield told(
             code="trial-smoke",
             verdict="hold",
             subject="Smoke seen",
@@ -86,7 +86,7 @@ def _heard(trial: Trial) -> Iterator[Told]:
         )
     spark = trial.of("spark").lower()
     if spark and not any(w in spark for w in ("none", "light", "even")):
-        yield Told(
+        yield told(
             code="trial-spark",
             verdict="hold",
             subject="Brushes spark",
@@ -94,14 +94,14 @@ def _heard(trial: Trial) -> Iterator[Told]:
         )
 
 
-def _lines(step: TrialStep, settings: Settings, state: Connecting | None) -> Iterator[Told]:
+def _lines(step: TrialStep, settings: Settings, state: Connecting | None) -> Iterator[Finding]:
     """Yield a dead line, amps apart beyond what the volts explain; a lost phase is told as such."""
     if len(step.amp) < 3:
         return
     middle = mean(step.amp)
     dead = [f"L{k + 1}" for k, a in enumerate(step.amp) if a < DEAD * middle]
     if dead or middle <= 0:
-        yield Told(
+        yield told(
             code="trial-dead-line",
             verdict="hold",
             subject=f"No amps in {' and '.join(dead) or 'any line'}",
@@ -132,7 +132,7 @@ def _lines(step: TrialStep, settings: Settings, state: Connecting | None) -> Ite
             "One high and slip: an exchanged or turned coil, shorted turns; one low: a joint with ohms. "
             "Exchange lines: what goes along is the supply's."
         )
-    yield Told(
+    yield told(
         code="trial-lines",
         verdict=verdict,
         subject="Line amps equal" if verdict == "good" else "Line amps apart",
@@ -152,10 +152,10 @@ def _fits(step: TrialStep, state: Connecting | None) -> str:
     return f"They fit: {fits[0].title} " if fits else ""
 
 
-def _universal(step: TrialStep, job: Job) -> Iterator[Told]:
+def _universal(step: TrialStep, job: Job) -> Iterator[Finding]:
     most = most_rpm(job)
     if step.rpm is not None and step.rpm > most:
-        yield Told(
+        yield told(
             code="trial-speed",
             verdict="hold",
             subject="Runs away at the cap",
@@ -166,7 +166,7 @@ def _universal(step: TrialStep, job: Job) -> Iterator[Told]:
         )
     else:
         speed = f"{step.rpm:.0f} rpm" if step.rpm is not None else "speed not read"
-        yield Told(
+        yield told(
             code="trial-speed",
             verdict="good" if step.rpm is not None else "watch",
             subject="Runs at the cap",

@@ -5,11 +5,11 @@ from collections.abc import Iterator
 
 from careful_coil.core.connect.dress import amps_at
 from careful_coil.core.errors import CoilError
-from careful_coil.core.job import Job
+from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.at_trial import TrialStep
 from careful_coil.core.job.trials import Trial
 from careful_coil.core.machine.power import CODE_LETTERS, volt_amperes
-from careful_coil.core.trial.told import Told, Verdict, mean
+from careful_coil.core.trial.told import Verdict, mean, told
 from careful_coil.core.values import show_percent
 from careful_coil.core.winding.speed import slip_of
 
@@ -32,7 +32,7 @@ SWING_STEPS = 4
 ALIKE_VOLT = 0.03
 
 
-def loaded(step: TrialStep, job: Job, kind: str) -> Iterator[Told]:
+def loaded(step: TrialStep, job: Job, kind: str) -> Iterator[Finding]:
     """Yield what a step under load says of a motor of a kind: amps for its load, power factor, efficiency."""
     supply = job.supply
     if supply is None:
@@ -76,7 +76,7 @@ def load_share(step: TrialStep, job: Job) -> float | None:
     return max(1 - step.rpm / sync, 0.0) / slip if slip > 0 else None
 
 
-def _amps(amps: float, share: float | None, factor: float, step: TrialStep) -> Told:
+def _amps(amps: float, share: float | None, factor: float, step: TrialStep) -> Finding:
     carries = f"at {show_percent(share)} load" if share is not None else "load not read"
     asked = max(min(share if share is not None else 1.0, factor), 0.5)
     verdict: Verdict = "good"
@@ -86,7 +86,7 @@ def _amps(amps: float, share: float | None, factor: float, step: TrialStep) -> T
         why = "More than its load asks for: low volts, shorted turns, wrong joints, or the load is more than read."
     elif amps > factor:
         verdict, why = "watch", "Over plate amps: the load is, by its slip, too."
-    return Told(
+    return told(
         code="trial-load",
         verdict=verdict,
         subject="Loaded amps right" if verdict == "good" else "Loaded amps high",
@@ -100,7 +100,7 @@ def _amps(amps: float, share: float | None, factor: float, step: TrialStep) -> T
 
 def _factor(
     factor: float, share: float | None, usual: tuple[float, float], step: TrialStep
-) -> Told:
+) -> Finding:
     low, high = usual
     full = share is not None and share >= NEARLY_FULL
     verdict: Verdict = "good"
@@ -118,7 +118,7 @@ def _factor(
         )
     elif not full:
         why = "Under part of the load it is lower; its trend says more than the figure."
-    return Told(
+    return told(
         code="trial-load-pf",
         verdict=verdict,
         subject="Power factor under load" if verdict == "good" else "Power factor odd",
@@ -129,11 +129,11 @@ def _factor(
     )
 
 
-def _efficiency(out: float, watt: float) -> Told:
+def _efficiency(out: float, watt: float) -> Finding:
     found = out / watt
     bad = found > 1
     why = "More out than in: read brake and watts again." if bad else "Losses leave as heat."
-    return Told(
+    return told(
         code="trial-efficiency",
         verdict="watch" if bad else "good",
         subject="Efficiency cannot be" if bad else "Efficiency",
@@ -143,7 +143,7 @@ def _efficiency(out: float, watt: float) -> Told:
     )
 
 
-def locked(trial: Trial, job: Job) -> Iterator[Told]:
+def locked(trial: Trial, job: Job) -> Iterator[Finding]:
     """Yield what a locked rotor says: its amps at full volts by the code letter; amps as it is turned."""
     if not trial.steps or job.supply is None:
         return
@@ -151,7 +151,7 @@ def locked(trial: Trial, job: Job) -> Iterator[Told]:
     yield from _bars(trial)
 
 
-def _letter(step: TrialStep, job: Job) -> Iterator[Told]:
+def _letter(step: TrialStep, job: Job) -> Iterator[Finding]:
     supply, plate = job.supply, job.plate
     if supply is None or mean(step.volt) <= 0:
         return
@@ -187,7 +187,7 @@ def _letter(step: TrialStep, job: Job) -> Iterator[Told]:
         if far > 0
         else "Open bars, joined for higher volts, a joint with ohms. " + low,
     }
-    yield Told(
+    yield told(
         code="trial-locked",
         verdict=verdict,
         subject="Locked amps right" if verdict == "good" else "Locked amps odd",
@@ -198,7 +198,7 @@ def _letter(step: TrialStep, job: Job) -> Iterator[Told]:
     )
 
 
-def _bars(trial: Trial) -> Iterator[Told]:
+def _bars(trial: Trial) -> Iterator[Finding]:
     """Yield whether amps swing as the locked rotor is turned by hand at the same volts."""
     volt = mean(trial.steps[-1].volt)
     alike = [s for s in trial.steps if abs(mean(s.volt) - volt) <= ALIKE_VOLT * volt]
@@ -207,7 +207,7 @@ def _bars(trial: Trial) -> Iterator[Told]:
     amps = [mean(s.amp) for s in alike]
     swing = (max(amps) - min(amps)) / max(mean(amps), 1e-9)
     verdict: Verdict = "watch" if swing > SWING else "good"
-    yield Told(
+    yield told(
         code="trial-bars",
         verdict=verdict,
         subject="Rotor bars" if verdict == "good" else "Amps swing as the rotor is turned",

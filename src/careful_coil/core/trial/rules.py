@@ -1,6 +1,7 @@
 """The ledger's lines of the test run, and the gate's: before and after the covers."""
 
 from collections.abc import Iterator
+from dataclasses import replace
 from functools import partial
 from itertools import pairwise
 from typing import Literal
@@ -11,7 +12,7 @@ from careful_coil.core.job.trials import Trial
 from careful_coil.core.settings import Settings
 from careful_coil.core.trial.begin import StartWay, full_volt, speeds_of
 from careful_coil.core.trial.judge import judged
-from careful_coil.core.trial.told import Told, at_rated, mean, worst
+from careful_coil.core.trial.told import at_rated, mean, told, worst
 
 NEVER = (
     "trial-start",
@@ -32,8 +33,7 @@ def trial_findings(
     """Yield what the newest sheet says, and whether a run before and after the covers stands."""
     shown = next((t for t in reversed(job.trials.sheets) if t.steps or t.starts or t.heard), None)
     if shown is not None and shown.changes == job.trials.changes:
-        for told in judged(job, shown, way, settings, state):
-            yield _finding(told)
+        yield from map(_gated, judged(job, shown, way, settings, state))
     smoked = next((t for t in _of_this_motor(job) if t is not shown and t.of("smoke")), None)
     if smoked is not None:
         yield _of(
@@ -44,27 +44,17 @@ def trial_findings(
             gate=True,
             waivable=False,
         )
-    for told in (*_speeds(job, state), *_other_way(job, way, state)):
-        yield _finding(told)
+    yield from map(_gated, (*_speeds(job, state), *_other_way(job, way, state)))
     yield _gate(job, way, settings, state)
 
 
-def _finding(told: Told) -> Finding:
-    return _of(
-        code=told.code,
-        verdict=told.verdict,
-        subject=told.subject,
-        why=told.why,
-        figure=told.figure,
-        limit=told.limit,
-        unit=told.unit,
-        source=told.source,
-        gate=told.verdict == "hold",
-        waivable=not (told.verdict == "hold" and told.code in NEVER),
-    )
+def _gated(found: Finding) -> Finding:
+    """Return a finding of a run as the gate has it: what is bad stands before release."""
+    bad = found.verdict == "hold"
+    return replace(found, gate=bad, waivable=not (bad and found.code in NEVER))
 
 
-def _speeds(job: Job, state: Connecting) -> Iterator[Told]:
+def _speeds(job: Job, state: Connecting) -> Iterator[Finding]:
     """Yield whether each lower speed turns and draws less than the one above it."""
     if job.supply is None:
         return
@@ -78,7 +68,7 @@ def _speeds(job: Job, state: Connecting) -> Iterator[Told]:
         turns = one.rpm is not None and two.rpm is not None and two.rpm > one.rpm * (1 + SAME_RPM)
         draws = mean(two.amp) > mean(one.amp) * (1 + SAME_AMP) and not _poles(state)
         odd = " and ".join(w for w, so in (("turns", turns), ("draws", draws)) if so)
-        yield Told(
+        yield told(
             code="trial-speeds",
             verdict="watch" if odd else "good",
             subject="Speeds in another order" if odd else "Speeds in order",
@@ -93,14 +83,14 @@ def _poles(state: Connecting) -> bool:
     return state.plan is not None and not state.plan.arrangement.startswith("single-phase")
 
 
-def _other_way(job: Job, way: StartWay, state: Connecting) -> Iterator[Told]:
+def _other_way(job: Job, way: StartWay, state: Connecting) -> Iterator[Finding]:
     """Yield a motor with brushes that reverses and was run one way only."""
     plan = state.plan
     if way.way != "cap" or plan is None or plan.turning != "outside":
         return
     ran = [t for t in job.trials.sheets if t.whole and t.changes == job.trials.changes]
     if ran and len({t.begun.direction for t in ran} - {""}) < 2:
-        yield Told(
+        yield told(
             code="trial-both-ways",
             verdict="watch",
             subject="Run one way only",
@@ -118,10 +108,10 @@ def _gate(job: Job, way: StartWay, settings: Settings, state: Connecting) -> Fin
     of = partial(_of, code="test-run", gate=True)
     trials = job.trials
     off, on = trials.last("off"), trials.last("on")
-    told = [x for t in (off, on) if t is not None for x in judged(job, t, way, settings, state)]
-    if worst(told) == "hold":
+    found = [x for t in (off, on) if t is not None for x in judged(job, t, way, settings, state)]
+    if worst(found) == "hold":
         why = "What was found stands above or on the sheet before; mend it, then run it again."
-        never = any(x.verdict == "hold" and x.code in NEVER for x in told)
+        never = any(x.verdict == "hold" and x.code in NEVER for x in found)
         return of(
             verdict="hold", subject="Test run found something bad", why=why, waivable=not never
         )

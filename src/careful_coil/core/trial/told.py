@@ -1,9 +1,10 @@
-"""What a run says, one line each: its code, verdict, why, figure and limit; the step that counts."""
+"""What a run says, one finding each; the step that counts."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from functools import partial
 from typing import Literal
 
+from careful_coil.core.job import Finding
 from careful_coil.core.job.at_trial import TrialStep
 from careful_coil.core.job.trials import Trial
 
@@ -11,18 +12,7 @@ Verdict = Literal["good", "watch", "hold"]
 RATED_NEAR = 0.10  # of 1: a step at rated volts
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Told:
-    """One departure, or that something is right: code, verdict, subject, why, figure and limit."""
-
-    code: str
-    verdict: Verdict
-    subject: str
-    why: str
-    figure: float | None = None
-    limit: float | None = None
-    unit: str = ""
-    source: str = ""
+told = partial(Finding, station="test-run")
 
 
 def mean(values: Sequence[float]) -> float:
@@ -37,7 +27,7 @@ def at_rated(trial: Trial, volt: float) -> TrialStep | None:
     )
 
 
-def worst(told: Sequence[Told]) -> Verdict:
+def worst(found: Sequence[Finding]) -> Verdict:
     """Return the worst verdict of several."""
     order: tuple[Verdict, ...] = ("hold", "watch", "good")
-    return next((v for v in order if any(t.verdict == v for t in told)), "good")
+    return next((v for v in order if any(f.verdict == v for f in found)), "good")
