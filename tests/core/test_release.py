@@ -7,8 +7,10 @@ from hypothesis import settings as hypothesis_settings
 from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, rule
 
+from careful_coil.core.errors import BadValue
 from careful_coil.core.job.follow_up import follow_up
 from careful_coil.core.ledger.gate import gate_list, way_out
+from careful_coil.core.ledger.leaving import read_let_go, read_signature, read_waiver
 from careful_coil.core.settings import Settings
 from tests.core.logs import LINES, SUPPLY, entries, judged, ohm
 from tests.core.played import Body
@@ -131,6 +133,12 @@ POOL: list[Body] = [
     {"kind": "on-site", "on": False},
     {"kind": "trial-begun", "covers": "off"},
     {"kind": "trial-start", "volt": 400, "outcome": "stalled", "seconds": 4},
+    {"kind": "trial-begun", "covers": "on"},
+    {"kind": "trial-begun", "load": "locked"},
+    {"kind": "trial-step", "volt": [400], "amp": [2.6, 2.6, 2.6], "rpm": 1494},
+    {"kind": "trial-step", "volt": [400], "amp": [2.6, 2.6, 0.0]},
+    {"kind": "trial-heard", "what": "smoke", "text": "end bell"},
+    {"kind": "site-checked", "item": "amps", "words": "6.1/0.0/6.1 A"},
     {"kind": "trial-ended"},
     {"kind": "parted", "leads": ["A"]},
     {"kind": "joint", "joint": ["L1", "A"]},
@@ -183,3 +191,56 @@ class Paths(RuleBasedStateMachine):
 
 TestPaths = Paths.TestCase
 TestPaths.settings = hypothesis_settings(max_examples=25, stateful_step_count=14, deadline=None)
+
+
+OPEN = [b for b in READY if b.get("item") != "mechanics"]
+
+
+def test_a_waiver_is_typed_as_code_initials_and_reason() -> None:
+    found = judged(*OPEN)
+    body = read_waiver("mechanics CD oiled, runs free", found, "AB", Settings())
+    assert (body.code, body.second, body.reason) == ("mechanics", "CD", "oiled, runs free")
+    own = Settings().changed({"foreman": "EF"})
+    assert read_waiver("mechanics ef oiled", found, "AB", own).second == "ef"
+
+
+@pytest.mark.parametrize(
+    ("text", "words", "foreman"),
+    [
+        ("", "a code", ""),
+        ("mechanics", "a code", ""),
+        ("mechanics CD", "a code", ""),
+        ("nothing CD oiled", r"a code \(mechanics\)", ""),
+        (f"mechanics {'C' * 41} oiled", "a code", ""),
+        ("mechanics ab oiled", "second person", ""),
+        ("mechanics CD oiled", "EF: this shop's foreman", "EF"),
+    ],
+)
+def test_a_waiver_that_cannot_stand_says_why(text: str, words: str, foreman: str) -> None:
+    own = Settings().changed({"foreman": foreman}) if foreman else Settings()
+    with pytest.raises(BadValue, match=words):
+        read_waiver(text, judged(*OPEN), "AB", own)
+
+
+def test_what_can_hurt_cannot_even_be_typed_as_set_aside() -> None:
+    for code, bad in NEVER:
+        with pytest.raises(BadValue, match="never set aside"):
+            read_waiver(f"{code} CD seen", judged(*READY, bad), "AB", Settings())
+
+
+def test_another_way_out_and_the_signature_are_read() -> None:
+    assert read_let_go("Scrap core burnt").model_dump()["reason"] == "core burnt"
+    assert read_let_go("").how == ""
+    for text in ("scrap", "sold cheap"):
+        with pytest.raises(BadValue, match="unrepaired or scrap"):
+            read_let_go(text)
+    assert read_signature("AB", judged(*READY)).signed == "AB"
+    gone = judged(*READY, {"kind": "let-go", "how": "scrap", "reason": "burnt"})
+    for text, found, words in (
+        ("AB", judged(*OPEN), "bearings and shaft not judged"),
+        ("AB", gone, "let go unrepaired"),
+        ("", judged(*READY), "initials"),
+        ("A" * 41, judged(*READY), "at most 40"),
+    ):
+        with pytest.raises(BadValue, match=words):
+            read_signature(text, found)

@@ -11,10 +11,11 @@ from careful_coil.core.job.at_insulation import EarthBond
 from careful_coil.core.job.entries import Attested, Released
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.ledger.gate import way_out
+from careful_coil.core.ledger.leaving import read_signature
 from careful_coil.desk.insulation.shown import Prose
 from careful_coil.desk.part import Part
 from careful_coil.desk.release.gate_list import Gate
-from careful_coil.desk.release.initials import INITIALS, initials
+from careful_coil.desk.release.initials import initials
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Heading
 from careful_coil.desk.theme import Theme
@@ -51,7 +52,7 @@ class GatePart(Part):
         self.add_field("earth-bond", "Earth bond after the covers, Ω", self._bond, "0.03")
         self.signature = Heading("Signature", theme, rule=True)
         self.column.addWidget(self.signature)
-        self.add_field("sign", "Initials of who lets it go", self._sign, "AB", most=INITIALS)
+        self.add_field("sign", "Initials of who lets it go", self._sign, "AB")
 
     def start(self) -> QWidget:
         """Start at the first field that is shown."""
@@ -107,13 +108,5 @@ class GatePart(Part):
 
     def _sign(self, text: str) -> None:
         job = self.session.open
-        judged = job.judged if job else None
-        if judged is None or judged.job.released is not None:
-            return
-        if judged.job.let_go is not None:
-            raise BadValue(text, "no way out but the signature: it was let go unrepaired")
-        if judged.gate:
-            raise BadValue(text, f"nothing open first; {judged.gate[0].subject.lower()}")
-        if not text:
-            raise BadValue(text, "initials")
-        self.session.record(Released(signed=text), station="release")
+        if job is not None and job.judged.job.released is None:
+            self.session.record(read_signature(text, job.judged), station="release")

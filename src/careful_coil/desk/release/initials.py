@@ -3,8 +3,6 @@
 from careful_coil.core.errors import BadValue
 from careful_coil.desk.session import Session
 
-INITIALS = 40  # characters an entry holds of them
-
 
 def initials(session: Session) -> None:
     """Raise BadValue while nobody at the bench has given initials."""

@@ -1,14 +1,12 @@
 """Set aside by a second person; returned unrepaired, or scrap."""
 
-from careful_coil.core.errors import BadValue
-from careful_coil.core.job.at_release import LetGo
-from careful_coil.core.job.entries import Waived
 from careful_coil.core.ledger import Judgement
-from careful_coil.core.ledger.gate import WAYS_OUT, way_out
+from careful_coil.core.ledger.gate import way_out
+from careful_coil.core.ledger.leaving import read_let_go, read_waiver
 from careful_coil.desk.field import LONG
 from careful_coil.desk.insulation.shown import Prose
 from careful_coil.desk.part import Part
-from careful_coil.desk.release.initials import INITIALS, initials
+from careful_coil.desk.release.initials import initials
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Heading
 from careful_coil.desk.theme import Theme
@@ -70,31 +68,13 @@ class AsidePart(Part):
         self.fields["let-go"].show_text(f"{told.how} {told.reason}" if told else "")
 
     def _waive(self, text: str) -> None:
-        code, _, rest = text.partition(" ")
-        second, _, reason = rest.strip().partition(" ")
         job = self.session.open
-        gate = {f.code: f for f in (job.judged.gate if job else ())}
-        free = ", ".join(c for c, f in gate.items() if f.waivable) or "none now"
-        if code not in gate or not second or not reason.strip() or len(second) > INITIALS:
-            raise BadValue(text, f"a code ({free}), initials and a reason")
-        if not gate[code].waivable:
-            raise BadValue(
-                code, f"one that may be set aside ({free})", "What can hurt is never set aside."
-            )
-        initials(self.session)
-        foreman = self.session.settings.foreman
-        if foreman and second.upper() != foreman.upper():
-            raise BadValue(second, f"{foreman}: this shop's foreman sets lines aside")
-        if second.upper() == self.session.who.upper():
-            raise BadValue(second, "the initials of a second person")
-        self.session.record(
-            Waived(code=code, reason=reason.strip(), second=second), station="release"
-        )
+        if job is not None:
+            initials(self.session)
+            waiver = read_waiver(text, job.judged, self.session.who, self.session.settings)
+            self.session.record(waiver, station="release")
 
     def _let_go(self, text: str) -> None:
-        how, _, reason = text.strip().partition(" ")
-        if how and (how.lower() not in WAYS_OUT or not reason.strip()):
-            raise BadValue(text, "unrepaired or scrap, and the reason; nothing takes it back")
+        body = read_let_go(text)
         initials(self.session)
-        body = LetGo.model_validate({"how": how.lower(), "reason": reason.strip()})
         self.session.record(body, station="release")
