@@ -18,7 +18,7 @@ from careful_coil.core.winding.steady import Steady, Supply, solve
 
 DRAG = 0.02  # of the torque at standstill and full volts: bearings and fan at full speed
 STICTION = 0.6  # of the drag: what a free shaft needs to begin
-IRON = 0.25  # watts of the iron over the copper's at full volts and no load
+IRON = 1.0  # watts of the iron over those of free bearings, at full volts
 BRAKE = 0.45  # of the torque at standstill and full volts: what the shop's brake takes
 UP_SECONDS = 0.6  # a free healthy motor would take to n_sync on the torque of its standstill
 GIVE_UP = 8.0  # seconds without the start device letting go

@@ -1,9 +1,10 @@
-"""A test run as points over volts, the band that is expected behind them: amps, watts, speed."""
+"""A test run as points over volts, the band expected behind them; its losses taken apart."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 
 from careful_coil.core.job.at_trial import TrialStep
 from careful_coil.core.trial.expect import Expected
+from careful_coil.core.trial.separate import Losses
 from careful_coil.drawing.shapes import Dot, Drawing, Shape, Stroke, Words
 
 PANELS = (("amp", "A"), ("watt", "W"), ("rpm", "rpm"))
@@ -19,8 +20,12 @@ def draw_trial(
     volt: float,
     wide: float,
     high: float,
+    plate: Mapping[str, float] | None = None,
 ) -> Drawing:
-    """Return the three panels side by side in so much room, mm; `earlier` steps of the run before, hollow."""
+    """Return the three panels side by side in so much room, mm; `earlier` steps of the run before, hollow.
+
+    `plate` limits of the plate by panel, a line each.
+    """
     shapes: list[Shape] = []
     own = (wide - GAP * (len(PANELS) - 1)) / len(PANELS)
     for k, (name, unit) in enumerate(PANELS):
@@ -30,6 +35,7 @@ def draw_trial(
             [1e-9]
             + [v for s in (*steps, *earlier) for v in _values(s, name)]
             + [getattr(b, name)[2] for b in band]
+            + [limit for key, limit in (plate or {}).items() if key == name]
         )
         shapes += _axes(left, right, bottom, most, unit, volt)
 
@@ -42,6 +48,11 @@ def draw_trial(
                 low - (low - top) * y / (HEADROOM * most),
             )
 
+        if plate and name in plate:
+            ends = at(0.0, plate[name]), at(1.1 * volt, plate[name])
+            shapes.append(Stroke(points=ends, token="hold", width=0.3))
+            x, y = ends[1]
+            shapes.append(Words(at=(x, y + 3.0), text="plate", size=2.9, anchor=1, token="hold"))
         if len(band) > 1:
             edge = [at(b.volt, getattr(b, name)[0]) for b in band]
             edge += [at(b.volt, getattr(b, name)[2]) for b in reversed(band)]
@@ -81,3 +92,45 @@ def _values(step: TrialStep, name: str) -> tuple[float, ...]:
 
 def _mean(values: Sequence[float]) -> float:
     return sum(values) / len(values)
+
+
+def draw_losses(found: Losses, volt: float, wide: float, high: float) -> Drawing:
+    """Return watts less copper over the square of the volts, and the line carried on to no volts, mm.
+
+    Where it meets no volts stand friction and windage; what rises above it at rated volts is iron.
+    """
+    left, right, low, top = LEFT + 4.0, wide - 4.0, high - FOOT, TOP + 2.0
+    base, slope = found.line
+    far = max([p[0] for p in found.points] + [volt**2]) * 1.05
+    most = max([p[1] for p in found.points] + [base + slope * far, 1e-9]) * HEADROOM
+    least = min(0.0, base)
+
+    def at(square: float, watt: float) -> tuple[float, float]:
+        up = (watt - least) / (most - least)
+        return left + (right - left) * square / far, low - (low - top) * up
+
+    first = min(p[0] for p in found.points)
+    zero, start, end = at(0.0, base), at(first, base + slope * first), at(far, base + slope * far)
+    rated = at(volt**2, base + slope * volt**2)
+    foot = (rated[0], at(0.0, base)[1])
+    shapes: list[Shape] = [
+        Stroke(points=((left, top), (left, low), (right, low)), token="hairline", width=0.3),
+        Stroke(points=(zero, start), token="copper", width=0.5, dashed=True),
+        Stroke(points=(start, end), token="copper", width=0.5),
+        Stroke(points=(zero, (right, zero[1])), token="hairline", width=0.3, dashed=True),
+        Stroke(points=(foot, rated), token="note", width=0.6),
+        Dot(at=zero, radius=1.3, token="copper"),
+        *(Dot(at=at(*p), radius=DOT) for p in found.points),
+        Words(at=(left + 1.5, top - 1.5), text="W less copper", size=3.1, anchor=-1),
+        Words(at=(left - 1.2, zero[1]), text=f"{base:.0f}", size=3.1, anchor=1),
+        Words(at=(left + 3.0, zero[1] + 3.2), text="friction, windage", size=2.9, anchor=-1),
+        Words(
+            at=(rated[0] - 1.5, (foot[1] + rated[1]) / 2),
+            text=f"iron {slope * volt**2:.0f}",
+            size=2.9,
+            anchor=1,
+        ),
+        Words(at=(rated[0], low + 4.0), text=f"({volt:.0f} V)²", size=3.1, anchor=0),
+        Words(at=(left, low + 4.0), text="0", size=3.1, anchor=0),
+    ]
+    return Drawing(tuple(shapes), wide, high)

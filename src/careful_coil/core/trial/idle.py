@@ -7,8 +7,7 @@ from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.at_trial import TrialStep
 from careful_coil.core.machine.power import volt_amperes
 from careful_coil.core.settings import Settings
-from careful_coil.core.trial.told import Verdict, mean, told
-from careful_coil.core.winding.speed import poles_of
+from careful_coil.core.trial.told import Verdict, mean, sync_of, told
 
 SMALL_W = 750.0  # below it three-phase motors may idle near plate amps
 IDLE_PF = (0.05, 0.5)  # power factor without load: judged by its trend first
@@ -68,11 +67,10 @@ def _level(step: TrialStep, job: Job, settings: Settings) -> Iterator[Finding]:
 
 def _speed(step: TrialStep, job: Job, settings: Settings) -> Iterator[Finding]:
     supply, plate = job.supply, job.plate
-    if step.rpm is None or supply is None or not (plate.rpm or plate.poles):
+    sync = sync_of(job)
+    if step.rpm is None or supply is None or sync is None:
         return
     rated = plate.hertz_at(supply.hertz)
-    poles = plate.poles or poles_of(rated, plate.rpm or 1.0)
-    sync = 120.0 * supply.hertz / poles
     slip = 100 * (sync - step.rpm) / sync
     limit = settings.idle_slip if supply.phases == 3 else settings.idle_slip_one
     drags = "Drag, low volts, a wrong tap, broken bars or a lost phase."

@@ -9,6 +9,7 @@ from careful_coil.core.job.at_trial import TrialStep
 from careful_coil.core.job.trials import Trial
 from careful_coil.core.settings import Settings
 from careful_coil.core.trial.begin import StartWay, full_volt, most_rpm, speeds_of
+from careful_coil.core.trial.heard import heard
 from careful_coil.core.trial.idle import idle
 from careful_coil.core.trial.loaded import loaded, locked
 from careful_coil.core.trial.told import Verdict, at_rated, mean, told
@@ -22,7 +23,7 @@ def judged(
     job: Job, trial: Trial, way: StartWay, settings: Settings, state: Connecting | None = None
 ) -> list[Finding]:
     """Return what a sheet says of its motor; `state` the joints, for the slip its amps fit."""
-    found = [*_starts(trial, settings), *_heard(trial)]
+    found = [*_starts(trial, settings), *heard(trial, job, settings)]
     if job.supply is None:
         return found
     if trial.begun.load == "locked":
@@ -74,24 +75,6 @@ def _starts(trial: Trial, settings: Settings) -> Iterator[Finding]:
                 unit="s",
                 source=watch.source,
             )
-
-
-def _heard(trial: Trial) -> Iterator[Finding]:
-    if trial.of("smoke"):
-        yield told(
-            code="trial-smoke",
-            verdict="hold",
-            subject="Smoke seen",
-            why=f"{trial.of('smoke')}. Off, and open it.",
-        )
-    spark = trial.of("spark").lower()
-    if spark and not any(w in spark for w in ("none", "light", "even")):
-        yield told(
-            code="trial-spark",
-            verdict="hold",
-            subject="Brushes spark",
-            why=f"{trial.of('spark')}. Short brush, high bar, weak spring or a fault in the armature.",
-        )
 
 
 def _lines(step: TrialStep, settings: Settings, state: Connecting | None) -> Iterator[Finding]:

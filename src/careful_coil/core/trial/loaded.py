@@ -4,14 +4,12 @@ import math
 from collections.abc import Iterator
 
 from careful_coil.core.connect.dress import amps_at
-from careful_coil.core.errors import CoilError
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.at_trial import TrialStep
 from careful_coil.core.job.trials import Trial
 from careful_coil.core.machine.power import CODE_LETTERS, volt_amperes
-from careful_coil.core.trial.told import Verdict, mean, told
+from careful_coil.core.trial.told import Verdict, mean, sync_of, told
 from careful_coil.core.values import show_percent
-from careful_coil.core.winding.speed import slip_of
 
 HP = 745.7  # W
 THREE_PF = (0.8, 0.9)  # power factor at full load, trade practice
@@ -64,16 +62,11 @@ def load_share(step: TrialStep, job: Job) -> float | None:
     out = shaft_watt(step)
     if out is not None and job.plate.output_w:
         return out / job.plate.output_w
-    supply, rated = job.supply, job.plate.rpm
-    if step.rpm is None or rated is None or supply is None:
+    supply, rated, sync = job.supply, job.plate.rpm, sync_of(job)
+    if step.rpm is None or rated is None or supply is None or sync is None:
         return None
-    hertz = job.plate.hertz_at(supply.hertz)
-    try:
-        slip = slip_of(hertz, rated)
-    except CoilError:
-        return None
-    sync = rated / (1 - slip) * supply.hertz / hertz
-    return max(1 - step.rpm / sync, 0.0) / slip if slip > 0 else None
+    at_rated = 1 - rated * supply.hertz / job.plate.hertz_at(supply.hertz) / sync
+    return max(1 - step.rpm / sync, 0.0) / at_rated if at_rated > 0 else None
 
 
 def _amps(amps: float, share: float | None, factor: float, step: TrialStep) -> Finding:

@@ -4,9 +4,11 @@ from collections.abc import Sequence
 from functools import partial
 from typing import Literal
 
-from careful_coil.core.job import Finding
+from careful_coil.core.errors import CoilError
+from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.at_trial import TrialStep
 from careful_coil.core.job.trials import Trial
+from careful_coil.core.winding.speed import poles_of
 
 Verdict = Literal["good", "watch", "hold"]
 RATED_NEAR = 0.10  # of 1: a step at rated volts
@@ -18,6 +20,18 @@ told = partial(Finding, station="test-run")
 def mean(values: Sequence[float]) -> float:
     """Return the mean."""
     return sum(values) / len(values)
+
+
+def sync_of(job: Job) -> float | None:
+    """Return n_sync of a job's motor on its supply in rpm; None while supply or speed is not known."""
+    supply, plate = job.supply, job.plate
+    if supply is None or not (plate.poles or plate.rpm):
+        return None
+    try:
+        poles = plate.poles or poles_of(plate.hertz_at(supply.hertz), plate.rpm or 1.0)
+    except CoilError:
+        return None
+    return 120.0 * supply.hertz / poles
 
 
 def at_rated(trial: Trial, volt: float) -> TrialStep | None:

@@ -1,6 +1,7 @@
 """What the run says: departures with causes, losses taken apart, where the temperature will end, before and after."""
 
 from collections.abc import Iterator
+from functools import partial
 
 from PySide6.QtWidgets import QWidget
 
@@ -9,13 +10,21 @@ from careful_coil.core.job.trials import Trial
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.trial.begin import full_volt
 from careful_coil.core.trial.pairs import compared
-from careful_coil.core.trial.separate import no_load_steps, separated, warm_points, warming
+from careful_coil.core.trial.separate import (
+    Losses,
+    no_load_steps,
+    separated,
+    warm_points,
+    warming,
+)
 from careful_coil.core.values import show_percent
+from careful_coil.desk.insulation.plot import Plot
 from careful_coil.desk.insulation.shown import Prose, Verdicts, finding_of, told_of
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Heading
 from careful_coil.desk.theme import Theme
+from careful_coil.drawing.trial import draw_losses
 
 
 class MeaningPart(Part):
@@ -31,6 +40,7 @@ class MeaningPart(Part):
             "Losses taken apart", theme, "watts less copper over volts squared", True
         )
         self.losses = Prose(theme)
+        self.apart = Plot(theme, "Watts less copper over volts squared", 150)
         self.warm_head = Heading("Temperature", theme, "", True)
         self.warm = Prose(theme)
         self.pair_head = Heading("Before and after", theme, "at rated volts, two sheets", True)
@@ -38,6 +48,7 @@ class MeaningPart(Part):
         for part in (
             self.losses_head,
             self.losses,
+            self.apart,
             self.warm_head,
             self.warm,
             self.pair_head,
@@ -64,7 +75,7 @@ class MeaningPart(Part):
         self.verdicts.show_findings(own)
         sheets = judged.job.trials.sheets
         shown = next((t for t in reversed(sheets) if t.steps), None)
-        self.losses.say(losses_words(judged, shown) if shown else "After four steps without load.")
+        self._show_losses(judged, shown)
         self.warm.say(
             warm_words(shown)
             if shown
@@ -74,21 +85,35 @@ class MeaningPart(Part):
             "\n".join(pair_words(judged)) or "After two sheets with a step at rated volts."
         )
 
+    def _show_losses(self, judged: Judgement, shown: Trial | None) -> None:
+        found = losses_of(judged, shown) if shown else "After four steps without load."
+        supply = judged.job.supply
+        self.apart.setVisible(not isinstance(found, str))
+        if isinstance(found, str) or supply is None:
+            self.losses.say(str(found))
+            return
+        words = losses_words(found, supply.volt)
+        self.losses.say(words)
+        self.apart.draw(partial(draw_losses, found, supply.volt), words)
 
-def losses_words(judged: Judgement, trial: Trial) -> str:
-    """Return the losses of a sheet in words, or what is missing for them."""
+
+def losses_of(judged: Judgement, trial: Trial) -> Losses | str:
+    """Return the losses of a sheet, or in words what is missing for them."""
     supply = judged.job.supply
     lines = judged.connecting.read or judged.connecting.expected or {}
     ohms = [v for v in lines.values() if v != float("inf")]
-    steps = no_load_steps(trial)
     if supply is None or not ohms or trial.begun.load != "none":
         return "Line ohms and a run without load are wanted."
     try:
-        found = separated(steps, sum(ohms) / len(ohms), supply.volt, supply.phases)
+        return separated(no_load_steps(trial), sum(ohms) / len(ohms), supply.volt, supply.phases)
     except ValueOutOfRange as error:
         return str(error)
+
+
+def losses_words(found: Losses, volt: float) -> str:
+    """Return losses in words."""
     return (
-        f"At {supply.volt:g} V: friction and windage {found.friction:.0f} ± {found.friction_error:.0f} W, iron "
+        f"At {volt:g} V: friction and windage {found.friction:.0f} ± {found.friction_error:.0f} W, iron "
         f"{found.iron:.0f} ± {found.iron_error:.0f} W, copper {found.copper:.0f} W."
     )
 

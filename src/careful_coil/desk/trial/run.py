@@ -5,6 +5,7 @@ from functools import partial
 
 from PySide6.QtWidgets import QApplication, QWidget
 
+from careful_coil.core.connect.dress import amps_at
 from careful_coil.core.connect.rotation import read_direction
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_trial import Outcome, TrialEnded, TrialHeard, TrialStart
@@ -110,8 +111,11 @@ class RunPart(Part):
         earlier = sheets[-2].steps if len(sheets) > 1 else ()
         steps = now.steps if now is not None else ()
 
+        amp, rpm = (amps_at(job, job.supply) if job.supply else None), job.plate.rpm
+        plate = {k: v for k, v in (("amp", amp), ("rpm", rpm)) if v}
+
         def make(wide: float, high: float) -> Drawing:
-            return draw_trial(steps, self._expected, earlier, volt, wide, high)
+            return draw_trial(steps, self._expected, earlier, volt, wide, high, plate)
 
         self.plot.draw(make, f"{len(steps)} steps")
         self.list.say("\n".join(step_words(s) for s in steps))

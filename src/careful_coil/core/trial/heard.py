@@ -1,0 +1,149 @@
+"""What ears, eyes and hands noted on a run: sound, sparks, smoke, the start device out and in, warmth."""
+
+import re
+from collections.abc import Iterator
+
+from careful_coil.core.condition.wall import THERMAL, class_of
+from careful_coil.core.errors import ValueOutOfRange
+from careful_coil.core.job import Finding, Job
+from careful_coil.core.job.trials import Trial
+from careful_coil.core.settings import Settings
+from careful_coil.core.trial.separate import warm_points, warming
+from careful_coil.core.trial.told import sync_of, told
+
+# how words for a sound begin, and what makes it (trade practice)
+SOUNDS: tuple[tuple[tuple[str, ...], str], ...] = (
+    (("growl", "rumbl", "grind"), "Bearings: a race, a ball, dirt. Listen at each end bell."),
+    (
+        ("scrap", "rub", "scratch", "graz"),
+        "Rotor or fan touches: play, a bent shaft, a wedge or lamination that stands out.",
+    ),
+    (
+        ("hum", "buzz", "dron"),
+        "Magnetic: amps apart, a turned coil, an uneven gap, loose iron.",
+    ),
+    (("squeal", "squeak", "whin", "screech"), "A dry seal or bearing, or a brush."),
+    (("knock", "rattl", "clack", "clunk"), "Loose key, coupling, fan or weight."),
+)
+PARTS = "What stops the moment the switch is off is magnetic; what runs down with it is mechanical."
+CALM = ("none", "light", "even", "small", "fine")
+WILD = ("uneven", "ragged", "heavy", "ring", "long", "flash", "flashes", "bright")
+STAYS_OUT = ("none", "no", "never", "0")
+HOT_FROM = 20.0  # K under the class without load: it will not carry any
+
+
+def heard(trial: Trial, job: Job, settings: Settings) -> Iterator[Finding]:
+    """Yield what was heard, seen and felt on a sheet."""
+    yield from _smoke(trial)
+    yield from _sparks(trial)
+    yield from _sound(trial)
+    yield from _device(trial, job, settings)
+    yield from _warmth(trial, job)
+
+
+def _words(text: str) -> list[str]:
+    return re.findall(r"[a-z0-9]+", text.lower())
+
+
+def _smoke(trial: Trial) -> Iterator[Finding]:
+    if trial.of("smoke"):
+        yield told(
+            code="trial-smoke",
+            verdict="hold",
+            subject="Smoke seen",
+            why=f"{trial.of('smoke')}. Off, and open it.",
+        )
+
+
+def _sparks(trial: Trial) -> Iterator[Finding]:
+    words = _words(trial.of("spark"))
+    if words and (any(w in WILD for w in words) or not any(w in CALM for w in words)):
+        yield told(
+            code="trial-spark",
+            verdict="hold",
+            subject="Brushes spark",
+            why=f"{trial.of('spark')}. Short brush, high bar, weak spring or a fault in the armature.",
+        )
+
+
+def _sound(trial: Trial) -> Iterator[Finding]:
+    words = _words(trial.of("sound"))
+    causes = [why for begins, why in SOUNDS if any(w.startswith(begins) for w in words)]
+    if causes:
+        yield told(
+            code="trial-sound",
+            verdict="watch",
+            subject="Sound",
+            why=f"{trial.of('sound')}. {' '.join(causes)} {PARTS}",
+            source="trade practice",
+        )
+
+
+def _device(trial: Trial, job: Job, settings: Settings) -> Iterator[Finding]:
+    """Yield the speeds at which the start device let go and came back in, against n_sync."""
+    sync = sync_of(job)
+    out = next((s.rpm for s in reversed(trial.starts) if s.rpm), None) or _rpm(trial.of("drop-out"))
+    low, high = settings.switch_out_from, settings.switch_out_to
+    if out is not None and sync:
+        share = 100 * out / sync
+        early, late = share < low.value, share > high.value
+        why = f"{out:.0f} rpm, {share:.0f} % of {sync:.0f} rpm."
+        why += " Early: it hangs or chatters under load, a weak spring." if early else ""
+        why += " Late: the start winding cooks, a stiff mechanism." if late else ""
+        yield told(
+            code="trial-drop-out",
+            verdict="watch" if early or late else "good",
+            subject="Start device out early"
+            if early
+            else "Start device out late"
+            if late
+            else "Start device out in time",
+            why=why,
+            figure=round(share, 1),
+            limit=low.value if early else high.value,
+            unit="%",
+            source=low.source,
+        )
+    text = trial.of("drop-in")
+    back = _rpm(text)
+    if text and (set(_words(text)) & set(STAYS_OUT) or back == 0):
+        yield told(
+            code="trial-drop-in",
+            verdict="hold",
+            subject="Start device stays out",
+            why="It will not start again: mechanism stuck, contacts burnt apart.",
+        )
+    elif back is not None and out is not None and back >= out:
+        yield told(
+            code="trial-drop-in",
+            verdict="watch",
+            subject="Start device back in too early",
+            why=f"In at {back:.0f} rpm, out at {out:.0f}: it chatters under load.",
+        )
+
+
+def _rpm(text: str) -> float | None:
+    found = re.search(r"(\d+(?:[.,]\d+)?)\s*(?:rpm|/min)", text, re.IGNORECASE)
+    return float(found[1].replace(",", ".")) if found else None
+
+
+def _warmth(trial: Trial, job: Job) -> Iterator[Finding]:
+    """Yield a temperature that ends near the class without load."""
+    if trial.begun.load != "none":
+        return
+    try:
+        end = warming(warm_points(trial)).end_c
+    except ValueOutOfRange:
+        return
+    most = THERMAL[class_of(job)] - HOT_FROM
+    if end > most:
+        yield told(
+            code="trial-warm",
+            verdict="watch",
+            subject="Grows hot without load",
+            why=f"It ends near {end:.0f} °C. Too many volts, shorted turns, a blocked fan, or a bearing.",
+            figure=round(end, 1),
+            limit=most,
+            unit="°C",
+            source=f"IEC 60085: class {class_of(job)}",
+        )

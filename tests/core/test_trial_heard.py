@@ -1,0 +1,89 @@
+"""What is heard, seen and felt on a run: sound, sparks, the start device out and in, warmth."""
+
+import math
+
+import pytest
+
+from careful_coil.core.job import Finding
+from tests.core.played import Body
+from tests.core.test_trial import begun, findings, step
+
+
+def heard(what: str, text: str) -> Body:
+    return {"kind": "trial-heard", "what": what, "text": text}
+
+
+@pytest.mark.parametrize(
+    ("text", "words"),
+    [
+        ("growls at the drive end", "Bearings"),
+        ("a scraping on run-down", "touches"),
+        ("humming, stops when switched off", "Magnetic"),
+        ("squeals", "seal"),
+        ("knocks once a turn", "key"),
+        ("rumble and hum", "Magnetic"),
+    ],
+)
+def test_a_sound_is_told_with_what_makes_it(text: str, words: str) -> None:
+    found = findings(*begun(), heard("sound", text))["trial-sound"]
+    assert found.verdict == "watch"
+    assert words in found.why
+    assert "runs down with it is mechanical" in found.why
+    assert "trial-sound" not in findings(*begun(), heard("sound", "quiet, even"))
+
+
+@pytest.mark.parametrize(
+    ("text", "bad"),
+    [
+        ("none", False),
+        ("light, even", False),
+        ("uneven", True),
+        ("light but ragged", True),
+        ("ring of fire", True),
+        ("blue", True),
+    ],
+)
+def test_sparks_are_read_by_whole_words(text: str, bad: bool) -> None:
+    assert ("trial-spark" in findings(*begun(), heard("spark", text))) == bad
+
+
+OUT = {"kind": "trial-start", "volt": 400, "outcome": "dropped out", "seconds": 1}
+
+
+@pytest.mark.parametrize(
+    ("rpm", "verdict", "subject"),
+    [
+        (1125, "good", "Start device out in time"),
+        (900, "watch", "Start device out early"),
+        (1350, "watch", "Start device out late"),
+    ],
+)
+def test_the_start_device_lets_go_at_70_to_80_of_synchronous_speed(
+    rpm: float, verdict: str, subject: str
+) -> None:
+    found = findings(*begun(), OUT | {"rpm": rpm})["trial-drop-out"]
+    assert (found.verdict, found.subject) == (verdict, subject)
+    by_ear = findings(*begun(), heard("drop-out", f"{rpm} rpm"))["trial-drop-out"]
+    assert by_ear.figure == found.figure == pytest.approx(rpm / 15)
+
+
+def test_a_start_device_that_stays_out_is_a_hold_and_one_back_too_early_a_watch() -> None:
+    out = OUT | {"rpm": 1125}
+    assert findings(*begun(), out, heard("drop-in", "never"))["trial-drop-in"].verdict == "hold"
+    assert findings(*begun(), out, heard("drop-in", "0 rpm"))["trial-drop-in"].verdict == "hold"
+    assert findings(*begun(), out, heard("drop-in", "1200 rpm"))["trial-drop-in"].verdict == "watch"
+    assert "trial-drop-in" not in findings(*begun(), out, heard("drop-in", "640 rpm"))
+
+
+def test_a_motor_that_ends_near_its_class_without_load_is_watched() -> None:
+    def warm(end: float) -> dict[str, Finding]:
+        steps = [
+            step(f"400 V 2.6 A {end - (end - 20) * math.exp(-t / 12):.2f} °C {t} min")
+            for t in (0, 5, 10, 20, 30)
+        ]
+        return findings(*begun(), *steps)
+
+    hot = warm(150)["trial-warm"]
+    assert (hot.verdict, hot.limit) == ("watch", 135)
+    assert hot.figure == pytest.approx(150, abs=2)
+    assert "trial-warm" not in warm(70)
