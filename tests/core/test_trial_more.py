@@ -353,3 +353,15 @@ def test_what_a_run_shows_parts_the_causes_of_a_complaint() -> None:
     assert dead.causes is not None
     odds = [{c.name: p for c, p in j.causes.odds} for j in (before, dead) if j.causes]
     assert odds[1]["lost-phase"] > 2 * odds[0]["lost-phase"]
+
+
+def test_what_one_sheet_found_bad_is_not_lifted_by_another_of_its_kind_only() -> None:
+    bad = step("400 V 2.6/2.6/0.01 A")
+    good = [*begun(), GOOD, END, *begun("on"), GOOD, END]
+    for more in ({"load": "load"}, {"load": "locked"}, {"speed": "low"}, {"direction": "ccw"}):
+        odd = [*begun(**more), bad, END]
+        held = findings(*odd, *good)["test-run"]
+        assert (held.verdict, held.waivable) == ("hold", False), more
+        assert "No amps in L3, sheet of 2026-03-01" in held.why
+        again = [*begun(**more), step("400 V 2.6/2.6/2.7 A 1445 rpm"), END]
+        assert findings(*odd, *good, *again)["test-run"].verdict == "good", more

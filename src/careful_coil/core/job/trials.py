@@ -76,6 +76,15 @@ class Trials:
         """Return the sheet that is open."""
         return self.sheets[-1] if self.sheets and self.sheets[-1].open else None
 
+    def standing(self) -> tuple[Trial, ...]:
+        """Return the newest whole sheet of each speed, direction, load and covers, of the motor as it is."""
+        newest = {
+            (t.begun.covers, t.begun.load, t.begun.speed, t.begun.direction): t
+            for t in self.sheets
+            if t.whole and t.changes == self.changes
+        }
+        return tuple(newest.values())
+
     def last(self, covers: str, speed: str | None = None) -> Trial | None:
         """Return the newest whole sheet without load that speaks of the motor as it is.
 

@@ -12,7 +12,7 @@ from careful_coil.core.job.trials import Trial
 from careful_coil.core.settings import Settings
 from careful_coil.core.trial.begin import StartWay, full_volt, speeds_of
 from careful_coil.core.trial.judge import judged
-from careful_coil.core.trial.told import at_rated, mean, told, worst
+from careful_coil.core.trial.told import at_rated, mean, told
 
 NEVER = (
     "trial-start",
@@ -108,10 +108,17 @@ def _gate(job: Job, way: StartWay, settings: Settings, state: Connecting) -> Fin
     of = partial(_of, code="test-run", gate=True)
     trials = job.trials
     off, on = trials.last("off"), trials.last("on")
-    found = [x for t in (off, on) if t is not None for x in judged(job, t, way, settings, state)]
-    if worst(found) == "hold":
-        why = "What was found stands above or on the sheet before; mend it, then run it again."
-        never = any(x.verdict == "hold" and x.code in NEVER for x in found)
+    bad = [
+        (t, f)
+        for t in trials.standing()
+        for f in judged(job, t, way, settings, state)
+        if f.verdict == "hold"
+    ]
+    if bad:
+        sheet, first = bad[0]
+        at = sheet.at[:16].replace("T", " ")
+        why = f"{first.subject}, sheet of {at} UTC. Mend it, then run that one again."
+        never = any(f.code in NEVER for _, f in bad)
         return of(
             verdict="hold", subject="Test run found something bad", why=why, waivable=not never
         )

@@ -39,9 +39,3 @@ def at_rated(trial: Trial, volt: float) -> TrialStep | None:
     return next(
         (s for s in reversed(trial.steps) if abs(mean(s.volt) / volt - 1) <= RATED_NEAR), None
     )
-
-
-def worst(found: Sequence[Finding]) -> Verdict:
-    """Return the worst verdict of several."""
-    order: tuple[Verdict, ...] = ("hold", "watch", "good")
-    return next((v for v in order if any(f.verdict == v for f in found)), "good")
