@@ -30,13 +30,14 @@ from careful_coil.core.trial.typed import heard_of, read_start, read_step, sheet
 from careful_coil.core.ways import plans_of
 from careful_coil.core.ways.way import Plan
 from careful_coil.core.winding import arrangement
-from tests.core.logs import job_of, judged
+from tests.core.logs import METER, job_of, judged, leads, ohm, plate
 from tests.core.played import Body
 from tests.core.test_trial import END, GOOD, LOG, begun, findings, step
 
 RAMP = StartWay(way="ramp", title="", words="", kind="three-phase")
 DIRECT = StartWay(way="direct", title="", words="", look_volt=50.0, look_seconds=5.0)
 CAP = StartWay(way="cap", title="", words="", most_volt=100.0, kind="universal")
+BARE = Connecting(plan=None)
 PLATE = {"kind": "plate", "field": "code", "text": "G"}
 
 
@@ -148,19 +149,48 @@ def test_seconds_allowed_come_from_the_wires_density() -> None:
     job = judged(*LOG, *record()).job
     density = 6.4 / (2 * math.pi / 4 * 0.75**2)
     wanted = 60 / ((7 * density) ** 2 / 170)
-    found = allowed(job, Record(job.winding, 3), RAMP, Settings())
+    found = allowed(job, Record(job.winding, 3), RAMP, BARE, Settings())
     assert found.seconds == pytest.approx(wanted, rel=1e-3)
     assert "7 times plate amps, usual" in found.words
     metal = judged(*LOG, *record(metal="aluminium")).job
-    light = allowed(metal, Record(metal.winding, 3), RAMP, Settings())
+    light = allowed(metal, Record(metal.winding, 3), RAMP, BARE, Settings())
     assert light.seconds == pytest.approx(wanted * 74 / 170, rel=1e-3)
     thick = judged(*LOG, *record(wire="4 x 1.2")).job
-    direct = allowed(thick, Record(thick.winding, 3), DIRECT, Settings())
+    direct = allowed(thick, Record(thick.winding, 3), DIRECT, BARE, Settings())
     assert direct.seconds == Settings().switch_out_hold.value
     assert "must be out by then" in direct.words
-    none = allowed(judged(*LOG).job, Record({}, 3), RAMP, Settings())
+    none = allowed(judged(*LOG).job, Record({}, 3), RAMP, BARE, Settings())
     assert none.seconds == Settings().look_seconds.value
     assert "no wire on record" in none.words
+
+
+def test_a_thin_start_winding_has_less_time_than_the_main() -> None:
+    motor = [
+        *plate(phases="1", volt="230", hertz="50", amp="5", rpm="1430"),
+        leads(*"ABCD"),
+        METER,
+        ohm("AB", "2.0"),
+        ohm("CD", "6.0"),
+        *(ohm(p, "open") for p in ("AC", "AD", "BC", "BD")),
+        {"kind": "reading", "reading": {"kind": "switch", "between": ["C", "D"], "value": "opens"}},
+        {"kind": "device-fitted", "name": "S1", "device": "speed-switch"},
+        {"kind": "capacitor", "name": "C1", "field": "marking", "text": "88-108 uF 250 V"},
+        {"kind": "capacitor", "name": "C1", "field": "serves", "text": "start"},
+        {"kind": "supply", "volt": 230, "hertz": 50, "phases": 1},
+    ]
+    wound = {"slots": "36", "poles": "4", "main": "1-9:40 2-8:35", "main-wire": "4 x 1.5"}
+
+    def seconds(start_wire: str) -> tuple[float, str]:
+        told = (wound | {"start-wire": start_wire}).items()
+        noted = [{"kind": "winding-noted", "field": f, "text": t} for f, t in told]
+        found = judged(*motor, *noted)
+        limit = allowed(found.job, found.winding, RAMP, found.connecting, Settings())
+        return limit.seconds, limit.words
+
+    thin, words = seconds("0.5")
+    assert "in the start winding" in words
+    assert seconds("2 x 0.5")[0] == pytest.approx(4 * thin, rel=1e-6)
+    assert "start winding" not in seconds("20 x 1.5")[1]
 
 
 def test_standstill_amps_come_from_the_code_letter_where_there_is_one() -> None:

@@ -8,7 +8,7 @@ from careful_coil.desk import paint
 from careful_coil.desk.theme import Theme
 
 KEYS = (
-    ("Ctrl+1 2 3 4 7 9", "Intake, Leads, Insulation, Start gear, Connect, Release"),
+    ("Ctrl+1 … 9", "the nine stations, in the order they stand"),
     ("Ctrl+N", "new job"),
     ("Ctrl+L", "loose leads: just tell me these leads"),
     ("Ctrl+K", "find a motor; a bench sum by its name: slip, power-factor"),
@@ -29,9 +29,13 @@ KEYS = (
     ("Ctrl+R, Ctrl+T", "at Leads: why it is believed; write the strip of tags"),
     ("N or +", "not here: the next best; Shift+N brings all back"),
     ("Ctrl+Z", "strike the last entry, so does - on the number pad; Ctrl+Shift+Z takes it back"),
-    ("Ctrl+P", "write the job sheet"),
-    ("Page Up, Page Down", "at Intake, Insulation and Start gear: the part before or after"),
+    ("Ctrl+P, Ctrl+O", "write the job sheet; take a job in from a file"),
+    ("Page Up, Page Down", "the part before or after, where a station has several"),
     ("T, Shift+T", "on the strip: the clock of an insulation test, one minute or ten; T ends it"),
+    (
+        "Enter, then T D S X",
+        "at the stall guard: armed, started; turns, dropped out, stalled, tripped",
+    ),
     ("120/180/260", "an insulation test at 15, 30, 60 s; 30s 180 60s 260 for other times"),
     ("Ctrl+,", "shop settings: limits, schools, currency"),
     ("F1", "what is this station for"),

@@ -5,17 +5,21 @@ from dataclasses import dataclass
 import numpy as np
 
 from careful_coil.core.connect.dress import amps_at
+from careful_coil.core.connect.hookup import answer
+from careful_coil.core.connect.work import Connecting
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job import Job
 from careful_coil.core.job.trials import Trials
 from careful_coil.core.machine.heating import heating_rate, stall_seconds
 from careful_coil.core.machine.power import locked_rotor_amps
-from careful_coil.core.rewind.record import Record
+from careful_coil.core.rewind.record import Record, copper_mm2
 from careful_coil.core.rewind.rules import plate_of
 from careful_coil.core.rewind.worked import work_out
 from careful_coil.core.settings import Settings
 from careful_coil.core.trial.begin import StartWay
 from careful_coil.core.trial.loaded import HP
+from careful_coil.core.winding.arrangements import arrangement
+from careful_coil.core.winding.single_phase import START_COILS
 
 STANDSTILL = 7.0  # times plate amps at standstill where no code letter says (usual)
 IN_A_ROW = 2  # starts in succession before a pause (NEMA MG 1, 12.54)
@@ -29,28 +33,52 @@ class Allowed:
     words: str
 
 
-def allowed(job: Job, record: Record, way: StartWay, settings: Settings) -> Allowed:
+def allowed(
+    job: Job, record: Record, way: StartWay, state: Connecting, settings: Settings
+) -> Allowed:
     """Return how long this motor may stand energised: by its wire's heating, else by the shop's limit.
 
-    With a start device never longer than that may stay in. Source: adiabatic heating, J²/170 K/s
-    copper, J²/74 aluminium, up to the setting's rise.
+    The start winding counts where its wire is on record; with a start device never longer than that
+    may stay in. Source: adiabatic heating, J²/170 K/s copper, J²/74 aluminium, up to the setting's rise.
     """
     device = settings.switch_out_hold if way.way == "direct" else None
     limit = device or settings.look_seconds
-    density = work_out(record, plate_of(job), settings).of("density").value
-    if density is None:
-        return Allowed(seconds=limit.value, words="the shop's limit: no wire on record")
     times, why = standstill_times(job)
-    still = density * times
+    density = work_out(record, plate_of(job), settings).of("density").value
+    still, which = (density or 0.0) * times, ""
+    start = _start_density(job, record, state, times)
+    if start > still:
+        still, which = start, " in the start winding"
+    if not still:
+        return Allowed(seconds=limit.value, words="the shop's limit: no wire on record")
     rate = heating_rate(still, record.metal)
     seconds = stall_seconds(still, settings.stall_rise.value, record.metal)
     words = (
-        f"{still:.0f} A/mm² at standstill ({why}): {rate:.2g} K/s, {settings.stall_rise.value:g} K in "
-        f"{seconds:.0f} s"
+        f"{still:.0f} A/mm² at standstill{which} ({why}): {show_short(rate)} K/s, "
+        f"{settings.stall_rise.value:g} K in {show_short(seconds)} s"
     )
     if device is not None and device.value < seconds:
         return Allowed(seconds=device.value, words=f"{words}; the start device must be out by then")
     return Allowed(seconds=seconds, words=words)
+
+
+def show_short(value: float) -> str:
+    """Return a figure in whole numbers from ten on, else to two figures."""
+    return f"{value:.0f}" if value >= 10 else f"{value:.2g}"
+
+
+def _start_density(job: Job, record: Record, state: Connecting, times: float) -> float:
+    """Return A/mm² of the start winding at standstill, by its share of the line's amps; 0 where not known."""
+    wires = record.wire("start-wire")
+    rated = amps_at(job, job.supply) if job.supply is not None else None
+    if not wires or not rated or state.hookup is None or state.plan is None:
+        return 0.0
+    inside = arrangement(state.plan.arrangement).inside(state.plan.variant)
+    names = [c.name for c in inside.coils if c.like in START_COILS]
+    found = answer(state.hookup.of_plan(state.plan), "start", 1.0, state.plan.field)
+    line = found.line_amp.get("L1", 0.0)
+    most = max((abs(found.coil_amp[n]) for n in names), default=0.0)
+    return most / line * times * rated / copper_mm2(wires) if line > 0 else 0.0
 
 
 def standstill_times(job: Job) -> tuple[float, str]:

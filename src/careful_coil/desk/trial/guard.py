@@ -5,6 +5,7 @@ from collections.abc import Callable
 from PySide6.QtCore import QRect, Qt, QTimer, Signal
 from PySide6.QtGui import QKeyEvent, QPainter, QPaintEvent
 
+from careful_coil.core.trial.stall import show_short
 from careful_coil.desk import paint
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.theme import Theme
@@ -56,7 +57,7 @@ class StallGuard(Painted):
         return f"{self.words()}\n{self._allowed()}"
 
     def _allowed(self) -> str:
-        return f"Seconds allowed: {self.limit:.0f}, {self.limit_words}."
+        return f"Seconds allowed: {show_short(self.limit)}, {self.limit_words}."
 
     def _room(self) -> QRect:
         """Return the room of the words: beside the seconds, or below them."""

@@ -104,7 +104,7 @@ class RunPart(Part):
         now = job.trials.now or (sheets[-1] if sheets else None)
         volt = full_volt(job, way, now)
         self.rules.say(stop_rules(judged.job, way, self.session.settings))
-        limit = allowed(job, judged.winding, way, self.session.settings)
+        limit = allowed(job, judged.winding, way, judged.connecting, self.session.settings)
         self.guard.limit, self.guard.limit_words = limit.seconds, limit.words
         self.guard.says = "dropped out" if clicks(job, judged.connecting) else "turns"
         self.guard.fit()
