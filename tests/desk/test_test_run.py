@@ -229,3 +229,52 @@ def test_no_step_is_logged_without_a_sheet_that_is_ready(bench: Bench) -> None:
     station(bench)
     typed(bench, "step", "400 V 2/2/2 A")
     assert "a sheet first" in bench.page.fields["step"].message.text()
+
+
+FAN = {"A": "run", "B": "high", "C": "low", "D": "start", "E": "medium"}
+
+
+def test_a_fan_of_three_speeds_has_a_sheet_for_each(bench: Bench) -> None:
+    bench.open("glasshouse")
+    log(
+        bench,
+        {"kind": "leads", "leads": [{"tag": t, "marking": m} for t, m in FAN.items()]},
+        *({"kind": "role-known", "tag": t, "role": FAN[t]} for t in "AD"),
+    )
+    bench.ctrl(Key.Key_2)
+    bench.meter_here()
+    while (step := bench.judged.next) is not None and step.station == "leads":
+        before = len(bench.job.entries)
+        bench.key(Key.Key_Space if step.act != "dead" else Key.Key_Return)
+        assert len(bench.job.entries) > before, bench.note
+    assert bench.judged.naming.word == "marked"
+    bench.ctrl(Key.Key_7)
+    typed(bench, "supply", "230")
+    typed(bench, "wish-speed", "high")
+    assert bench.judged.connecting.plan is not None, bench.judged.connecting.why
+    bench.ctrl(Key.Key_8)
+    ready = part(bench, ReadyPart)
+    assert ready.sheet.isVisible()
+    assert ready.sheet.cell.text() == "high"
+    typed(bench, "sheet", "fast")
+    assert "high, medium, low" in ready.sheet.message.text()
+    typed(bench, "sheet", "low ccw")
+    begin(bench)
+    begun = bench.judged.job.trials.sheets[-1].begun
+    assert (begun.speed, begun.direction, begun.load) == ("low", "ccw", "none")
+    assert bench.window.session.target is not None
+    lines = {n for j in bench.window.session.target.joints for n in j if "L1" in j or "L2" in j}
+    low = next(t for t, n in bench.judged.connecting.names.items() if n == "low")
+    assert low in lines
+    typed(bench, "abandon", "enough")
+    part(bench, ReadyPart).tests["locked"].setFocus()
+    bench.key(Key.Key_Return)
+    assert bench.judged.job.trials.sheets[-1].begun.load == "locked"
+
+
+def test_no_sheet_begins_while_something_bad_stands(bench: Bench) -> None:
+    station(bench, "boatyard")
+    part(bench, ReadyPart).begin["off"].setFocus()
+    bench.key(Key.Key_Return)
+    assert bench.message.startswith("No volts yet. Insulation too low")
+    assert not bench.judged.job.trials.sheets
