@@ -8,8 +8,10 @@ from pypdf import PdfReader
 
 from careful_coil.core.job import fold
 from careful_coil.core.ledger import judge
+from careful_coil.core.ledger.site import field_sheet
 from careful_coil.core.settings import Settings
 from careful_coil.demo import demo_jobs
+from careful_coil.report.field_sheet import field_sheet_paper
 from careful_coil.report.page import CannotWrite
 from careful_coil.report.sheet import sheet, write_sheet
 from tests.core.logs import READY, judged, leads, ticket
@@ -155,3 +157,43 @@ def test_one_that_leaves_unrepaired_says_so_in_large_and_why() -> None:
     words = words_of(sheet(12, judged(*READY, let_go)))
     assert "RETURNED UNREPAIRED: DO NOT CONNECT. costs more than a new one" in words
     assert "Signature: not released" in words
+
+
+def test_two_runs_are_told_with_their_losses_and_what_changed() -> None:
+    def run(watt: float, covers: str) -> list[dict[str, object]]:
+        steps = [
+            {
+                "kind": "trial-step",
+                "volt": [v],
+                "amp": [2.6 * v / 400],
+                "watt": watt + 60 * (v / 400) ** 2,
+                "rpm": 1495,
+                "celsius": c,
+            }
+            for v, c in ((100, 22), (200, 30), (300, 35), (400, 38))
+        ]
+        begun = {"kind": "trial-begun", "covers": covers, "since": "bearings" if watt < 80 else ""}
+        return [begun, {"kind": "trial-ready", "items": ["clamp"]}, *steps, {"kind": "trial-ended"}]
+
+    words = words_of(sheet(12, judged(*READY, *run(90, "off"), *run(40, "on"))))
+    for part in (
+        "At 400 V: friction and windage",
+        "It ends near",
+        "Between them: bearings.",
+        "watt: 150 → 100 W, −33 %: more than two readings of one thing differ.",
+        "At the machine, to read and to set",
+        "1 Volts at the terminals, under load: 360 to 440 V",
+    ):
+        assert part in words, part
+
+
+def test_the_field_sheet_has_every_line_with_its_number_and_what_is_on_record() -> None:
+    found = judged(*ticket(customer="Mill lane 4"), *READY, {"kind": "on-site"})
+    words = words_of(field_sheet_paper(12, found))
+    lines = field_sheet(found.job, found.connecting, found.installer)
+    for k, line in enumerate(lines, 1):
+        assert f"{k} {line.title}" in words
+        assert line.done in words or len(line.done) > 40
+        assert bool(line.done) or f"such as {line.hint}" in words
+    assert "Mill lane 4" in words
+    assert "prove dead" in words

@@ -13,20 +13,18 @@ from careful_coil.core.job.at_trial import (
 )
 from careful_coil.core.job.entries import Entry
 
-# entries that make an earlier run speak of another motor
-CHANGES = frozenset(
-    (
-        "joint",
-        "parted",
-        "stands-so",
-        "work",
-        "lead-mended",
-        "gear-step",
-        "bearing",
-        "brush",
-        "part-off",
-    )
-)
+# entries that make an earlier run speak of another motor, and how they are named
+CHANGES = {
+    "joint": "a joint made",
+    "parted": "leads parted",
+    "stands-so": "joints taken as they stand",
+    "work": "work on the winding",
+    "lead-mended": "a lead mended",
+    "gear-step": "start gear worked on",
+    "bearing": "bearings",
+    "brush": "brushes",
+    "part-off": "parts off and on",
+}
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -115,7 +113,8 @@ def notice_trial(known: Trials, entry: Entry) -> Trials:
         fresh = Trial(begun=body, at=entry.at, by=entry.by, changes=known.changes)
         return replace(known, sheets=(*sheets, fresh), done=())
     if body.kind in CHANGES:
-        done = (*known.done, body.kind) if body.kind not in known.done else known.done
+        words = CHANGES[body.kind]
+        done = (*known.done, words) if words not in known.done else known.done
         return replace(known, changes=known.changes + 1, done=done)
     now = known.now
     if now is None:
