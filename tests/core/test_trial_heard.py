@@ -87,3 +87,11 @@ def test_a_motor_that_ends_near_its_class_without_load_is_watched() -> None:
     assert (hot.verdict, hot.limit) == ("watch", 135)
     assert hot.figure == pytest.approx(150, abs=2)
     assert "trial-warm" not in warm(70)
+
+
+def test_a_shaft_that_turns_only_beyond_half_the_volts_is_held_by_something() -> None:
+    late = findings(*begun(), heard("starts-turning", "230 V"))["trial-turning"]
+    assert (late.verdict, late.figure) == ("watch", 57.5)
+    assert "Stiff" in late.why
+    for text in ("48 V", "early"):
+        assert "trial-turning" not in findings(*begun(), heard("starts-turning", text))

@@ -29,6 +29,7 @@ PARTS = "What stops the moment the switch is off is magnetic; what runs down wit
 CALM = ("none", "light", "even", "small", "fine")
 WILD = ("uneven", "ragged", "heavy", "ring", "long", "flash", "flashes", "bright")
 STAYS_OUT = ("none", "no", "never", "0")
+STIFF = 0.5  # of rated volts: later than that something holds it
 HOT_FROM = 20.0  # K under the class without load: it will not carry any
 
 
@@ -37,6 +38,7 @@ def heard(trial: Trial, job: Job, settings: Settings) -> Iterator[Finding]:
     yield from _smoke(trial)
     yield from _sparks(trial)
     yield from _sound(trial)
+    yield from _turning(trial, job)
     yield from _device(trial, job, settings)
     yield from _warmth(trial, job)
 
@@ -75,6 +77,27 @@ def _sound(trial: Trial) -> Iterator[Finding]:
             verdict="watch",
             subject="Sound",
             why=f"{trial.of('sound')}. {' '.join(causes)} {PARTS}",
+            source="trade practice",
+        )
+
+
+def _turning(trial: Trial, job: Job) -> Iterator[Finding]:
+    """Yield volts it begins to turn from that lie beyond half of the rated ones: something holds it."""
+    found = re.search(r"(\d+(?:[.,]\d+)?)\s*V", trial.of("starts-turning"), re.IGNORECASE)
+    if found is None or job.supply is None:
+        return
+    volt = float(found[1].replace(",", "."))
+    share = volt / job.supply.volt
+    if share > STIFF:
+        yield told(
+            code="trial-turning",
+            verdict="watch",
+            subject="Turns late",
+            why=f"From {volt:g} V, {share:.0%} of {job.supply.volt:g} V. Stiff bearings, a rub, a seal; one phase "
+            "lost; joined for higher volts.",
+            figure=round(100 * share, 1),
+            limit=100 * STIFF,
+            unit="%",
             source="trade practice",
         )
 

@@ -15,6 +15,7 @@ from careful_coil.core.trial.separate import (
     warm_points,
     warming,
 )
+from careful_coil.core.trial.told import sync_of
 from careful_coil.core.values import show_percent
 
 
@@ -26,7 +27,8 @@ def losses_of(job: Job, state: Connecting, trial: Trial) -> Losses | str:
     if supply is None or not ohms or trial.begun.load != "none":
         return "Line ohms and a run without load are wanted."
     try:
-        return separated(no_load_steps(trial), sum(ohms) / len(ohms), supply.volt, supply.phases)
+        steps = no_load_steps(trial, sync_of(job))
+        return separated(steps, sum(ohms) / len(ohms), supply.volt, supply.phases)
     except ValueOutOfRange as error:
         return str(error)
 

@@ -9,27 +9,31 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
+from scipy import stats
 
 from careful_coil.core.errors import ValueOutOfRange
+from careful_coil.core.job.at_trial import TrialStep
 from careful_coil.core.job.trials import Trial
 
 LEAST_STEPS = 4
 SPREAD = 1.6  # the largest volts over the least must be at least this
-SLIPS_AWAY = 0.03  # of n_sync: below such speed the rotor's copper is no longer nothing
+LEAST_WATT = 1e-6
+ONE_SIGMA = 0.8413  # of Student's t: few steps know their own scatter badly
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class NoLoad:
-    """One step without load: V between lines, A (mean of lines), W."""
+    """One step without load: V between lines, A (mean of lines), W, slip of 1."""
 
     volt: float
     amp: float
     watt: float
+    slip: float = 0.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Losses:
-    """W at rated volts: copper, iron, and friction with windage, each with one standard error.
+    """W at rated volts: copper, iron, and friction with windage, each with the error two of three keep to.
 
     `points` V² and W less copper of each step used, `line` watts at no volts and W per V².
     """
@@ -43,15 +47,29 @@ class Losses:
     line: tuple[float, float]
 
 
-def no_load_steps(trial: Trial) -> list[NoLoad]:
-    """Return the steps of a sheet that can be taken apart: without load, with watts, turning smoothly."""
+def no_load_steps(trial: Trial, sync: float | None = None) -> list[NoLoad]:
+    """Return the steps of a sheet that can be taken apart: without load, with watts, turning smoothly.
+
+    `sync` rpm, for the slip of steps whose speed was read.
+    """
     if trial.begun.load != "none":
         return []
     return [
-        NoLoad(volt=sum(s.volt) / len(s.volt), amp=sum(s.amp) / len(s.amp), watt=s.watt)
+        NoLoad(
+            volt=sum(s.volt) / len(s.volt),
+            amp=sum(s.amp) / len(s.amp),
+            watt=s.watt,
+            slip=_slip(s, sync),
+        )
         for s in trial.steps
         if s.watt is not None and s.turns == "smooth"
     ]
+
+
+def _slip(step: TrialStep, sync: float | None) -> float:
+    if step.rpm is None or not sync:
+        return 0.0
+    return min(max(1 - step.rpm / sync, 0.0), 1.0)
 
 
 def separated(
@@ -60,7 +78,8 @@ def separated(
     """Return the losses at rated volts from steps without load.
 
     `line_ohm` between two lines, Ω, at the winding's temperature. Copper is 1.5·I²·R_line for three
-    phases, I²·R for one. Raises: ValueOutOfRange for too few steps or volts too close.
+    phases, I²·R for one; the rotor's is the slip's share of what crosses the gap.
+    Raises: ValueOutOfRange for too few steps or volts too close.
     Source: IEEE 112, 5.5: friction and windage by the intercept of input less stator copper over V².
     """
     if len(steps) < LEAST_STEPS:
@@ -73,22 +92,25 @@ def separated(
         raise ValueOutOfRange(read, f"volts that lie {SPREAD:g} to 1 apart or more")
     times = 1.5 if phases == 3 else 1.0
     copper = np.array([times * s.amp**2 * line_ohm for s in steps])
-    rest = np.array([s.watt for s in steps]) - copper
+    slip = np.array([s.slip for s in steps])
+    rest = (np.array([s.watt for s in steps]) - copper) * (1 - slip)
     square = volts**2
     table = np.column_stack([np.ones_like(square), square])
-    found, *_ = np.linalg.lstsq(table, rest, rcond=None)
-    left = rest - table @ found
+    weight = 1 / np.array([max(s.watt, LEAST_WATT) for s in steps])  # a meter errs by a share
+    found, *_ = np.linalg.lstsq(table * weight[:, None], rest * weight, rcond=None)
+    left = (rest - table @ found) * weight
     free = max(len(steps) - 2, 1)
     spread = float(left @ left) / free
-    cover = spread * np.linalg.inv(table.T @ table)
+    cover = spread * np.linalg.inv((table * weight[:, None]).T @ (table * weight[:, None]))
+    wider = float(stats.t.ppf(ONE_SIGMA, free))
     order = np.argsort(volts)
     at = float(np.interp(rated_volt, volts[order], copper[order]))
     return Losses(
         copper=at,
         iron=float(found[1]) * rated_volt**2,
         friction=float(found[0]),
-        iron_error=math.sqrt(max(float(cover[1, 1]), 0.0)) * rated_volt**2,
-        friction_error=math.sqrt(max(float(cover[0, 0]), 0.0)),
+        iron_error=wider * math.sqrt(max(float(cover[1, 1]), 0.0)) * rated_volt**2,
+        friction_error=wider * math.sqrt(max(float(cover[0, 0]), 0.0)),
         points=tuple(zip(square.tolist(), rest.tolist(), strict=True)),
         line=(float(found[0]), float(found[1])),
     )
