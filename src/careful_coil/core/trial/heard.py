@@ -10,6 +10,7 @@ from careful_coil.core.job.trials import Trial
 from careful_coil.core.settings import Settings
 from careful_coil.core.trial.separate import warm_points, warming
 from careful_coil.core.trial.told import sync_of, told
+from careful_coil.core.values import show_percent
 
 # how words for a sound begin, and what makes it (trade practice)
 SOUNDS: tuple[tuple[tuple[str, ...], str], ...] = (
@@ -93,8 +94,8 @@ def _turning(trial: Trial, job: Job) -> Iterator[Finding]:
             code="trial-turning",
             verdict="watch",
             subject="Turns late",
-            why=f"From {volt:g} V, {share:.0%} of {job.supply.volt:g} V. Stiff bearings, a rub, a seal; one phase "
-            "lost; joined for higher volts.",
+            why=f"From {volt:g} V, {show_percent(share)} of {job.supply.volt:g} V. Stiff bearings, a rub, a "
+            "seal; one phase lost; joined for higher volts.",
             figure=round(100 * share, 1),
             limit=100 * STIFF,
             unit="%",

@@ -39,7 +39,7 @@ class ReadyPart(Part):
         super().__init__(session, theme)
         self.way = Prose(theme, "ink", 17)
         self.words = Prose(theme)
-        keys = Flow(2, 0, theme)
+        self.keys = keys = Flow(2, 0, theme)
         self.begin = {c: EnterButton(f"Begin a run, covers {c}") for c in COVERS}
         for covers, key in self.begin.items():
             key.clicked.connect(partial(self._begin, covers, "none"))
@@ -85,6 +85,7 @@ class ReadyPart(Part):
         items = ready_items(judged.job, judged.connecting, way) if now is not None else ()
         self.roll.show_items(items, set(now.ready) if now and now.ready else self.roll.done)
         self.roll.setVisible(now is not None)
+        self.keys.setVisible(now is None)  # End or abandon the open sheet first
         self.key.setVisible(now is not None and not now.ready)
         speeds = speeds_of(judged.connecting)
         self.sheet.setVisible(now is None and (bool(speeds) or way.way == "cap"))
