@@ -7,14 +7,17 @@ from hypothesis import settings as hypothesis_settings
 from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, rule
 
+from careful_coil.core.condition.earlier import earlier_of
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job.follow_up import follow_up
 from careful_coil.core.ledger.gate import gate_list, way_out
 from careful_coil.core.ledger.leaving import read_let_go, read_signature, read_waiver
 from careful_coil.core.settings import Settings
+from careful_coil.core.trial.meaning import pair_words
 from tests.core.logs import LINES, SUPPLY, entries, judged, ohm
 from tests.core.played import Body
 from tests.core.test_ledger import READY
+from tests.core.test_trial import END, GOOD, begun, step
 
 SIGNED = {"kind": "released", "signed": "AB"}
 
@@ -244,3 +247,19 @@ def test_another_way_out_and_the_signature_are_read() -> None:
     ):
         with pytest.raises(BadValue, match=words):
             read_signature(text, found)
+
+
+def test_a_later_run_stands_beside_the_last_of_this_motors_earlier_job() -> None:
+    found = judged(*READY, *begun(), GOOD, END)
+    kept = earlier_of(
+        206, found.job, found.identification, found.naming, found.wall, Settings()
+    ).model_dump()
+    assert len(kept["run"]) == 1
+    later = judged(*READY, kept, *begun(), step("400 V 2.6/2.6/2.7 A 260 W 1490 rpm"), END)
+    words = list(pair_words(later.job, later.start_way))
+    assert words[0] == "Between them: the time since job 206."
+    assert "watt: 190 → 260 W, +37 %: more than two readings of one thing differ." in words
+    alone = judged(*READY, *begun(), GOOD, END)
+    assert list(pair_words(alone.job, alone.start_way)) == []
+    both = judged(*READY, kept, *begun(), GOOD, END, *begun("on"), GOOD, END)
+    assert list(pair_words(both.job, both.start_way))[0] == "Between them: covers put on."

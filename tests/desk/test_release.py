@@ -108,6 +108,7 @@ def test_a_released_motor_has_volts_and_direction_on_its_tag_and_a_follow_up(
     assert len(bench.rack()) == jobs + 1
     assert bench.judged.job.follows is not None
     assert bench.judged.job.follows.number == 206
+    assert [e.number for e in bench.judged.job.tested.earlier] == [206]
     assert bench.judged.job.tags == tuple("ABCDEF")
     assert not bench.judged.released
     assert bench.judged.gate

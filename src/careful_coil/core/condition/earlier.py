@@ -1,4 +1,4 @@
-"""This motor's earlier job, told in what a later one needs of it: tests at 40 °C, coil ohms at 20 °C."""
+"""This motor's earlier job, told in what a later one needs of it: tests at 40 °C, coil ohms at 20 °C, a run."""
 
 from careful_coil.core.condition.coils import measured
 from careful_coil.core.condition.temperature import resistance_at
@@ -9,7 +9,7 @@ from careful_coil.core.job import Job
 from careful_coil.core.job.at_insulation import EarlierTest, SameMotor
 from careful_coil.core.settings import Settings
 
-MOST_TESTS, MOST_MEGOHM = 200, 1e7
+MOST_TESTS, MOST_STEPS, MOST_MEGOHM = 200, 100, 1e7
 
 
 def earlier_of(
@@ -43,7 +43,13 @@ def earlier_of(
                 coils[name] = resistance_at(ohm, warm, 20.0, wall.metal)
             except CoilError:
                 continue
-    return SameMotor(number=number, tests=tuple(tests[-MOST_TESTS:]), coil_ohm=coils)
+    last = job.trials.last_whole
+    return SameMotor(
+        number=number,
+        tests=tuple(tests[-MOST_TESTS:]),
+        coil_ohm=coils,
+        run=last.steps[-MOST_STEPS:] if last is not None else (),
+    )
 
 
 def _temperature(job: Job) -> float | None:

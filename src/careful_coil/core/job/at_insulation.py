@@ -4,6 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from careful_coil.core.job.at_trial import TrialStep
 from careful_coil.core.job.body import Body, LongText, ShortText
 from careful_coil.core.readings import End, Tag
 
@@ -191,9 +192,10 @@ class EarlierTest(Body):
 
 
 class SameMotor(Body):
-    """This motor was here before: the other job's number, its tests and coil ohms at 20 °C."""
+    """This motor was here before: the other job's number, its tests and coil ohms at 20 °C, its last run."""
 
     kind: Literal["same-motor"] = "same-motor"
     number: Annotated[int, Field(ge=1)]
     tests: Annotated[tuple[EarlierTest, ...], Field(max_length=200)] = ()
     coil_ohm: Annotated[dict[ShortText, Ohms], Field(max_length=40)] = Field(default_factory=dict)
+    run: Annotated[tuple[TrialStep, ...], Field(max_length=100)] = ()  # without load, whole

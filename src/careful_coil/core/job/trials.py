@@ -74,6 +74,12 @@ class Trials:
         """Return the sheet that is open."""
         return self.sheets[-1] if self.sheets and self.sheets[-1].open else None
 
+    @property
+    def last_whole(self) -> Trial | None:
+        """Return the newest whole sheet without load, whatever was done since."""
+        own = (t for t in reversed(self.sheets) if t.whole and t.begun.load == "none" and t.steps)
+        return next(own, None)
+
     def standing(self) -> tuple[Trial, ...]:
         """Return the newest whole sheet of each speed, direction, load and covers, of the motor as it is."""
         newest = {

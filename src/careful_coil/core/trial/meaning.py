@@ -7,7 +7,7 @@ from careful_coil.core.errors import ValueOutOfRange
 from careful_coil.core.job import Job
 from careful_coil.core.job.trials import Trial
 from careful_coil.core.trial.begin import StartWay, full_volt
-from careful_coil.core.trial.pairs import compared
+from careful_coil.core.trial.pairs import compared, run_before
 from careful_coil.core.trial.separate import (
     Losses,
     no_load_steps,
@@ -60,16 +60,20 @@ def _same(one: Trial, other: Trial) -> bool:
 
 
 def pair_words(job: Job, way: StartWay) -> Iterator[str]:
-    """Yield each figure of the last two whole sheets side by side, and what was done between them."""
+    """Yield each figure of the last two whole sheets side by side, and what was done between them.
+
+    The first sheet of a job stands beside the last of this motor's earlier job.
+    """
     whole = [t for t in job.trials.sheets if t.whole and t.begun.load == "none"]
     alike = [t for t in whole if _same(t, whole[-1])]
-    if len(alike) < 2 or job.supply is None:
+    before = alike[-2] if len(alike) > 1 else run_before(job)
+    if not alike or before is None or job.supply is None:
         return
-    before, after = alike[-2:]
-    volt = full_volt(job, way)
-    done = after.begun.since or (
-        "covers put on" if after.begun.covers == "on" else "nothing logged"
-    )
+    after, volt = alike[-1], full_volt(job, way)
+    covered = "covers put on" if after.begun.covers == "on" else "nothing logged"
+    done = after.begun.since or covered
+    if len(alike) < 2:
+        done = f"the time since {before.begun.since}"
     pairs = compared(before, after, volt)
     if pairs:
         yield f"Between them: {done}."

@@ -2,6 +2,8 @@
 
 from dataclasses import dataclass
 
+from careful_coil.core.job import Job
+from careful_coil.core.job.at_trial import TrialBegun, TrialEnded
 from careful_coil.core.job.trials import Trial
 from careful_coil.core.trial.told import at_rated, mean
 
@@ -19,6 +21,15 @@ class Pair:
 
 
 NOISE = {"amp": 0.03, "watt": 0.05, "rpm": 0.002, "turns from": 0.05}  # two readings of one thing
+
+
+def run_before(job: Job) -> Trial | None:
+    """Return the last run of this motor's earlier job, as it was kept; None where it was not here before."""
+    kept = next((e for e in reversed(job.tested.earlier) if e.run), None)
+    if kept is None:
+        return None
+    begun = TrialBegun(since=f"job {kept.number}")
+    return Trial(begun=begun, at="", by="", changes=0, steps=kept.run, ended=TrialEnded())
 
 
 def compared(before: Trial, after: Trial, volt: float) -> list[Pair]:

@@ -4,6 +4,7 @@ from functools import partial
 
 from PySide6.QtWidgets import QWidget
 
+from careful_coil.core.condition.earlier import earlier_of
 from careful_coil.core.job.follow_up import follow_up
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk.ask_row import EnterButton
@@ -78,5 +79,9 @@ class PapersPart(Part):
     def _follow_up(self) -> None:
         job = self.session.open
         if job is not None and job.judged.released:
-            first = follow_up(job.id, job.number, job.entries)
+            j = job.judged
+            kept = earlier_of(
+                job.number, j.job, j.identification, j.naming, j.wall, self.session.settings
+            )
+            first = [*follow_up(job.id, job.number, job.entries), kept]
             self.session.start_job(first, "intake", "complaint")

@@ -19,6 +19,7 @@ from careful_coil.core.trial.begin import (
     stop_rules,
 )
 from careful_coil.core.trial.expect import Expected, expected_at, facts_of, turning_volt
+from careful_coil.core.trial.pairs import run_before
 from careful_coil.core.trial.stall import allowed, check_pause
 from careful_coil.core.trial.typed import WANTED, read_step, step_words
 from careful_coil.desk.ask_row import EnterButton
@@ -108,7 +109,8 @@ class RunPart(Part):
         self.guard.limit, self.guard.limit_words = limit.seconds, limit.words
         self.guard.says = "dropped out" if clicks(job, judged.connecting) else "turns"
         self.guard.fit()
-        earlier = sheets[-2].steps if len(sheets) > 1 else ()
+        before = sheets[-2] if len(sheets) > 1 else run_before(job)
+        earlier = before.steps if before is not None else ()
         steps = now.steps if now is not None else ()
 
         amp, rpm = (amps_at(job, job.supply) if job.supply else None), job.plate.rpm
