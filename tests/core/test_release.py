@@ -262,4 +262,4 @@ def test_a_later_run_stands_beside_the_last_of_this_motors_earlier_job() -> None
     alone = judged(*READY, *begun(), GOOD, END)
     assert list(pair_words(alone.job, alone.start_way)) == []
     both = judged(*READY, kept, *begun(), GOOD, END, *begun("on"), GOOD, END)
-    assert list(pair_words(both.job, both.start_way))[0] == "Between them: covers put on."
+    assert next(iter(pair_words(both.job, both.start_way))) == "Between them: covers put on."
