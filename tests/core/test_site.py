@@ -8,7 +8,7 @@ from careful_coil.core.errors import BadValue, CoilError
 from careful_coil.core.job import Finding
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.ledger.site import SiteLine, field_sheet
-from tests.core.logs import JOINED, SIX_LEADS, SUPPLY, judged, plate, walls
+from tests.core.logs import JOINED, SIX_LEADS, SUPPLY, judged, plate, ticket, walls
 from tests.core.played import Body
 from tests.core.test_ledger import READY
 from tests.core.test_trial import END, GOOD, begun
@@ -30,14 +30,15 @@ def bodies(found: Judgement, name: str, text: str) -> list[Body]:
 
 def test_what_needs_no_volts_comes_first() -> None:
     names = list(lines(judged(*READY, SITE)))
-    assert names[:5] == [
+    assert names[:6] == [
         "site-dead",
         "site-ohm-L1-L2",
         "site-ohm-L1-L3",
         "site-ohm-L2-L3",
         "site-megohm",
+        "site-drained",
     ]
-    alive = names[5:]
+    alive = names[6:]
     assert alive[:5] == [
         "site-supply",
         "site-phase-order",
@@ -68,6 +69,7 @@ def test_one_phase_has_one_pair_no_phase_order_and_one_figure() -> None:
         ("site-ohm-L1-L3", "5.20", {"kind": "line-ohm", "lines": ("L1", "L3"), "value": "5.20 Ω"}),
         ("site-megohm", ">2 GΩ 18 °C 1000 V", {"above": True, "at_c": 18, "test_volt": 1000}),
         ("site-megohm", "480 MΩ 20C 500V", {"megohm": 480, "above": False}),
+        ("site-drained", "4 min", {"kind": "discharged", "seconds": 240}),
         ("site-supply", "401/398/403", {"kind": "supply-read", "line": (401, 398, 403)}),
         ("site-phase-order", "l1 l3 l2", {"kind": "site-checked", "words": "L1 L3 L2"}),
         ("site-amps", "6,1/6.2/6.1 A", {"item": "amps", "words": "6.1/6.2/6.1 A"}),
@@ -92,6 +94,7 @@ def test_what_is_written_becomes_an_entry_of_its_station(
         ("site-ohm-L1-L2", "about five"),
         ("site-megohm", "480 MΩ"),
         ("site-megohm", "480 MΩ 900 °C 500 V"),
+        ("site-drained", "a while"),
         ("site-supply", "401/398"),
         ("site-phase-order", "L2 L1"),
         ("site-amps", "6.1"),
@@ -176,3 +179,87 @@ def test_the_field_sheet_says_what_ohms_must_read() -> None:
     assert "5.2" in lines(found)["site-ohm-L1-L2"].how
     with pytest.raises(BadValue):
         lines(found)["site-ohm-L1-L2"].read("")
+
+
+VISITS = {
+    3: {
+        "site-dead": "0",
+        "site-ohm-L1-L2": "5.20",
+        "site-ohm-L1-L3": "5.21",
+        "site-ohm-L2-L3": "5.20",
+        "site-megohm": "480 MΩ 20 °C 500 V",
+        "site-drained": "240 s",
+        "site-supply": "401/398/403",
+        "site-phase-order": "L1 L2 L3",
+        "site-amps": "6.0/6.1/6.0",
+        "site-volts": "398/399/400",
+        "site-direction": "cw drive-end",
+    },
+    1: {
+        "site-dead": "0",
+        "site-ohm-L1-L2": "2.2",
+        "site-megohm": "480 MΩ 20 °C 500 V",
+        "site-drained": "4 min",
+        "site-supply": "231",
+        "site-amps": "4.1",
+        "site-volts": "229",
+        "site-direction": "ccw opposite",
+    },
+}
+
+
+def visited(phases: int, **other: str) -> Judgement:
+    """A motor nobody has opened, entered line by line from its field sheet."""
+    volts = {"phases": f"{phases}", "volt": "400" if phases == 3 else "230", "hertz": "50"}
+    log: list[Body] = [*ticket(name="Pump"), *plate(**volts, amp="6.4", rpm="1430"), SITE]
+    told = VISITS[phases] | {k.replace("_", "-"): v for k, v in other.items()}
+    for name, text in told.items():
+        log += bodies(judged(*log), name, text)
+    for line in lines(judged(*log)).values():
+        if line.name.startswith("site-told"):
+            log += [b.model_dump() for b in line.read("told")]
+    return judged(*log)
+
+
+@pytest.mark.parametrize("phases", [3, 1])
+def test_a_motor_nobody_has_opened_goes_by_its_field_sheet_alone(phases: int) -> None:
+    found = visited(phases)
+    assert found.gate == ()
+    assert [k.name for k in lines(found).values() if not k.done] == ["site-hour"]
+    assert found.next is not None
+    assert found.next.act == "sign"
+
+
+@pytest.mark.parametrize(
+    ("other", "code", "verdict"),
+    [
+        ({"site_ohm_L1_L2": "open"}, "site-ohms", "hold"),
+        ({"site_ohm_L1_L2": "9.9"}, "site-ohms", "hold"),
+        ({"site_megohm": "0.2 MΩ 20 °C 500 V"}, "insulation", "hold"),
+        ({"site_volts": "330/331/330"}, "site-volts", "hold"),
+    ],
+)
+def test_what_a_visit_found_bad_holds(other: dict[str, str], code: str, verdict: str) -> None:
+    assert {f.code: f for f in visited(3, **other).gate}[code].verdict == verdict
+
+
+def test_a_winding_earthed_too_short_is_not_logged_as_drained() -> None:
+    with pytest.raises(BadValue, match="240 s at least"):
+        visited(3, site_drained="20 s")
+
+
+def test_the_next_card_walks_down_the_field_sheet() -> None:
+    bare = judged(*plate(phases="3", volt="400", hertz="50"), SITE)
+    assert bare.next is not None
+    assert bare.next.title == "1  Isolated, locked, proved dead; capacitors discharged"
+    assert bare.next.focus == "site-dead"
+    after = judged(*plate(phases="3", volt="400", hertz="50"), SITE, {"kind": "proved-dead"})
+    assert after.next is not None
+    assert after.next.focus == "site-ohm-L1-L2"
+
+
+def test_ohms_somewhat_apart_are_watched_and_missing_ones_asked_for() -> None:
+    watched = {f.code: f for f in visited(3, site_ohm_L1_L2="5.45").findings}["site-ohms"]
+    assert (watched.verdict, watched.subject) == ("watch", "Ohms of the lines apart")
+    bare = judged(*plate(phases="3", volt="400", hertz="50"), SITE)
+    assert "site-ohms" in {f.code for f in bare.gate}

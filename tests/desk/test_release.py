@@ -143,6 +143,7 @@ def test_a_visit_is_entered_in_the_order_of_its_numbered_field_sheet(
         ("site-dead", "0 V"),
         ("site-ohm-L1-L2", "5.21"),
         ("site-megohm", "480 MΩ 18 °C 500 V"),
+        ("site-drained", "4 min"),
         ("site-supply", "401/398/403"),
         ("site-phase-order", "l1 l2 l3"),
         ("site-amps", "6.1/6.2/0.0"),

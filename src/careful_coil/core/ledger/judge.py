@@ -47,6 +47,7 @@ from careful_coil.core.ledger.next_card import NextStep, readings_put_off, steps
 from careful_coil.core.ledger.next_connect import connect_steps
 from careful_coil.core.ledger.next_gear import gear_steps
 from careful_coil.core.ledger.next_mechanics import mechanics_steps
+from careful_coil.core.ledger.next_site import site_steps
 from careful_coil.core.ledger.next_trial import trial_steps
 from careful_coil.core.ledger.next_wall import insulation_steps
 from careful_coil.core.ledger.site import site_findings
@@ -144,7 +145,7 @@ def judge(
         *mechanics_findings(job, kinds, settings),
         *winding_findings(job, record, kinds, settings),
         *trial_findings(job, way, settings, state),
-        *site_findings(job, settings),
+        *site_findings(job, state, settings),
     ]
     causes, asks = causes_after(job, suspicion, findings, settings)
     findings += cause_findings(job, causes)
@@ -159,7 +160,9 @@ def judge(
     stale = lapsed(job, bench, settings)
     connect = tuple(connect_steps(job, state, findings, known, stale))
     trial = tuple(trial_steps(job, state, way, findings))
-    every = list(steps(job, found, naming, gate, wall_steps, first, gear, connect, trial))
+    installer = installer_list(job, state, settings)
+    site = tuple(site_steps(job, state, installer))
+    every = list(steps(job, found, naming, gate, wall_steps, first, gear, connect, trial, site))
     wanted = next((s for s in every if s.code not in not_here), None)
     return Judgement(
         job=job,
@@ -184,7 +187,7 @@ def judge(
         winding=record,
         at_connect=connect,
         start_way=way,
-        installer=installer_list(job, state, settings),
+        installer=installer,
         commission=commissioning(job, state, way, settings),
         parts=parts_wanted(job, settings),
         pips=_pips(findings),

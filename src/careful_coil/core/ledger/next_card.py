@@ -62,17 +62,23 @@ def steps(
     gear: Sequence[NextStep] = (),
     connect: Sequence[NextStep] = (),
     trial: Sequence[NextStep] = (),
+    site: Sequence[NextStep] = (),
 ) -> Iterator[NextStep]:
     """Yield everything worth doing, the most useful first.
 
     `wall`, `gear`, `connect`, `trial`: what those stations ask for, in order; `ohmmeter_first`: the frame is
-    looked at by ohmmeter before the insulation tester.
+    looked at by ohmmeter before the insulation tester; `site` the lines of a field sheet, where the motor
+    is not in the shop.
     """
     if (job.released is not None and not gate) or job.let_go is not None:
         return
     yield from (s for s in wall if s.act == "discharge")  # before any hand goes near
     if job.trials.now is not None:  # volts may be on: nothing else is asked for
         yield from trial
+    if job.on_site:
+        yield from site
+        yield from _release(job, gate)
+        return
     # once the leads are tagged the probe is in the hand: the plate can wait
     first, then = (_leads(job, found, naming), _intake(job))
     if not job.leads:

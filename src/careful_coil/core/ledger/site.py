@@ -1,5 +1,6 @@
 """Work where the motor stands: its own gate list, and one numbered list for paper and entry page alike."""
 
+import math
 import re
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
@@ -7,6 +8,7 @@ from functools import partial
 from itertools import combinations
 
 from careful_coil.core.condition.typed import read_insulation
+from careful_coil.core.condition.wall_rules import discharge_seconds
 from careful_coil.core.connect.beyond import Line
 from careful_coil.core.connect.dress import amps_at
 from careful_coil.core.connect.rotation import read_direction, seen_direction
@@ -14,12 +16,14 @@ from careful_coil.core.connect.work import Connecting
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.at_connect import Installer, SupplyRead
-from careful_coil.core.job.at_insulation import InsulationTested
+from careful_coil.core.job.at_insulation import Discharged, InsulationTested
 from careful_coil.core.job.at_release import SiteChecked, SiteItem
 from careful_coil.core.job.entries import AnyBody, LineOhm, ProvedDead, Supply
+from careful_coil.core.job.tested import Logged
+from careful_coil.core.readings import ohm_value
 from careful_coil.core.run.supply import read_three
 from careful_coil.core.settings import Settings
-from careful_coil.core.values import Quantity, parse, show, show_percent
+from careful_coil.core.values import Quantity, parse, show, show_ohm, show_percent
 
 ON_LIST = ("line-ohms", "insulation", "supply", "supply-unbalance", "direction", "installer")
 ITEMS: Mapping[SiteItem, tuple[str, str]] = {
@@ -33,6 +37,7 @@ ITEMS: Mapping[SiteItem, tuple[str, str]] = {
 NEAR_PLATE = 0.1  # of 1: volts that are the plate's
 DEAD = 0.05  # of the mean: a line without amps
 HAD_VOLTS = "proved, had volts since"
+LATER = "site-hour"  # the gate does not wait for it
 ORDERS = ("L1 L2 L3", "L1 L3 L2")
 
 
@@ -51,11 +56,15 @@ class SiteLine:
     read: Callable[[str], Sequence[AnyBody]]
 
 
-def site_findings(job: Job, settings: Settings) -> Iterator[Finding]:
+def site_findings(job: Job, state: Connecting, settings: Settings) -> Iterator[Finding]:
     """Yield what a site's own list asks for besides what the stations prove."""
     if not job.on_site:
         return
+    if not state.expected:
+        yield _ohms(job, settings)
     for item, (subject, why) in ITEMS.items():
+        if item == "phase-order" and _phases(job) == 1:
+            continue
         words = job.site.get(item, "")
         found = Finding(
             code=f"site-{item}",
@@ -66,6 +75,41 @@ def site_findings(job: Job, settings: Settings) -> Iterator[Finding]:
             gate=True,
         )
         yield _judged(found, item, words, job, settings)
+
+
+def _phases(job: Job) -> int:
+    return (job.supply.phases if job.supply else job.plate.phases) or 3
+
+
+def _pairs(job: Job) -> tuple[str, ...]:
+    lines = ("L1", "L2", "L3") if _phases(job) == 3 else ("L1", "L2")
+    return tuple(f"{a}-{b}" for a, b in combinations(lines, 2))
+
+
+def _ohms(job: Job, settings: Settings) -> Finding:
+    """Return what the ohms between the lines say of a motor whose hookup nobody has opened."""
+    of = partial(Finding, code="site-ohms", station="release", gate=True, unit="%")
+    known = job.line_ohms or {}
+    read = {p: ohm_value(known[p]).value for p in _pairs(job) if p in known}
+    left = [p for p in _pairs(job) if p not in read]
+    if left:
+        why = "At the motor's box, supply leads off: an open winding or joint shows before volts."
+        return of(verdict="unproven", subject="Ohms of the lines: not read", why=why)
+    told = ", ".join(f"{p} {show_ohm(v)}" for p, v in read.items())
+    if any(not math.isfinite(v) or v <= 0 for v in read.values()):
+        why = f"{told}. A winding, a joint or the protector is open."
+        return of(verdict="hold", subject="A line pair is open", why=why, waivable=False)
+    middle = sum(read.values()) / len(read)
+    apart = 100 * max(abs(v - middle) for v in read.values()) / middle
+    bad, odd = apart > settings.balance_hold.value, apart > settings.balance_watch.value
+    return of(
+        verdict="hold" if bad else "watch" if odd else "good",
+        subject="Ohms of the lines apart" if bad or odd else "Ohms of the lines alike",
+        why=f"{told}.",
+        figure=round(apart, 2),
+        limit=settings.balance_hold.value if bad else settings.balance_watch.value,
+        source=settings.balance_hold.source,
+    )
 
 
 def _judged(found: Finding, item: SiteItem, words: str, job: Job, settings: Settings) -> Finding:
@@ -130,12 +174,10 @@ def _dead(job: Job, state: Connecting) -> Iterator[SiteLine]:
         done="proved" if job.dead_proved is not None else HAD_VOLTS if _had_volts(job) else "",
         read=_proved,
     )
-    phases = (job.supply.phases if job.supply else job.plate.phases) or 3
-    lines = ("L1", "L2", "L3") if phases == 3 else ("L1", "L2")
-    for a, b in combinations(lines, 2):
-        pair = f"{a}-{b}"
+    for pair in _pairs(job):
+        a, _, b = pair.partition("-")
         wanted = (state.expected or {}).get(pair)
-        read = (state.read or {}).get(pair)
+        read = (job.line_ohms or {}).get(pair)
         yield SiteLine(
             name=f"site-ohm-{pair}",
             title=f"Ohms {a} to {b} at the motor's box",
@@ -143,7 +185,7 @@ def _dead(job: Job, state: Connecting) -> Iterator[SiteLine]:
             if wanted
             else "Supply leads off.",
             hint="5.20",
-            done=f"{read:g} Ω" if read is not None else "",
+            done=show(ohm_value(read)) if read is not None else "",
             read=partial(_ohm, (a, b)),
         )
     tests = job.tested.tests
@@ -155,6 +197,15 @@ def _dead(job: Job, state: Connecting) -> Iterator[SiteLine]:
         hint="480 MΩ 20 °C 500 V",
         done=done,
         read=_megohm,
+    )
+    charged = job.tested.charged()
+    yield SiteLine(
+        name="site-drained",
+        title="Winding earthed after the test",
+        how="Four times the test's length, four minutes at least after one minute; then proved.",
+        hint="240 s",
+        done="earthed" if tests and charged is None else "",
+        read=partial(_drained, charged),
     )
 
 
@@ -171,7 +222,7 @@ def _alive(job: Job) -> Iterator[SiteLine]:
         title="Volts of the supply, motor off",
         how="L1-L2/L2-L3/L3-L1 at the isolator." if three else "Line to line, or line to neutral.",
         hint="401/398/403" if three else "231",
-        done="/".join(f"{v:g}" for v in read.line) if read else "",
+        done="/".join(f"{v:g}" for v in read.line) if read else _measured(job),
         read=partial(_supply, job),
     )
     for item in ITEMS:
@@ -218,13 +269,29 @@ def _told(job: Job, installer: Sequence[Line]) -> Iterator[SiteLine]:
             read=partial(_installer, line.name),
         )
     yield SiteLine(
-        name="site-hour",
+        name=LATER,
         title="An hour later: amps, frame, bearings, air",
         how="Loaded; by thermometer, not by hand. The gate does not wait for it, the sheet does.",
         hint="6.0 A, frame 58 °C, air 24 °C",
         done=job.site.get("hour", ""),
         read=lambda text: (SiteChecked(item="hour", words=text.strip()),),
     )
+
+
+def _measured(job: Job) -> str:
+    own = job.supply is not None and job.supply.measured and job.plate.phases == 1
+    return f"{job.supply.volt:g} V" if own and job.supply is not None else ""
+
+
+def _drained(charged: Logged[InsulationTested] | None, text: str) -> Sequence[AnyBody]:
+    found = re.fullmatch(r"(\d{1,6}(?:[.,]\d+)?)\s*(s|min)?", text.strip(), re.IGNORECASE)
+    if found is None:
+        raise BadValue(text, "how long it was earthed: 240 s, 4 min")
+    seconds = float(found[1].replace(",", ".")) * (60 if (found[2] or "s").lower() == "min" else 1)
+    least = discharge_seconds(charged.body) if charged is not None else 0.0
+    if seconds < least:
+        raise BadValue(text, f"{least:g} s at least: it builds up again")
+    return (Discharged(seconds=min(seconds, 1e6)),)
 
 
 def _proved(text: str) -> Sequence[AnyBody]:
