@@ -278,3 +278,47 @@ def test_no_sheet_begins_while_something_bad_stands(bench: Bench) -> None:
     bench.key(Key.Key_Return)
     assert bench.message.startswith("No volts yet. Insulation too low")
     assert not bench.judged.job.trials.sheets
+
+
+def test_what_the_guard_sees_stays_with_the_motor_it_was_armed_for(bench: Bench) -> None:
+    ready_chandlery(bench)
+    chandlery = bench.job.id
+    guard = part(bench, RunPart).guard
+    guard.setFocus()
+    bench.key(Key.Key_Return)
+    bench.key(Key.Key_Return)
+    bench._steady += 1.1
+    bench.open("cider mill")
+    guard.setFocus()
+    bench.key(Key.Key_D)
+    assert not bench.judged.job.trials.sheets
+    bench.open("chandlery")
+    assert bench.job.id == chandlery
+    (start,) = bench.judged.job.trials.sheets[-1].starts
+    assert start.outcome == "dropped out"
+
+
+def test_ticks_and_a_speed_typed_for_one_motor_are_not_another_motors(bench: Bench) -> None:
+    station(bench)
+    ready = part(bench, ReadyPart)
+    ready.begin["off"].setFocus()
+    bench.key(Key.Key_Return)
+    bench.key(Key.Key_Space)
+    assert ready.roll.done
+    ready._own = ("low", "cw")
+    bench.open("lock house")
+    bench.ctrl(Key.Key_8)
+    ready.begin["off"].setFocus()
+    bench.key(Key.Key_Return)
+    begun = bench.judged.job.trials.sheets[-1].begun
+    assert (begun.speed, begun.direction) == ("", "")
+    assert not ready.roll.done
+
+
+def test_the_guard_does_not_arm_without_a_sheet(bench: Bench) -> None:
+    station(bench)
+    guard = part(bench, RunPart).guard
+    guard.setFocus()
+    bench.key(Key.Key_Return)
+    assert guard.state == "idle"
+    assert "a sheet first" in guard.words()

@@ -59,6 +59,7 @@ class ReadyPart(Part):
         for part in (self.way, self.words, self.sheet, keys, self.roll, self.key):
             self.column.addWidget(part)
         self._own: tuple[str, str] = ("", "")  # speed and direction of the sheet to come
+        self._job = ""  # whose ticks they are
 
     def start(self) -> QWidget:
         """Start at the list of an open sheet, else at beginning one."""
@@ -80,6 +81,9 @@ class ReadyPart(Part):
     def show_judgement(self, judged: Judgement) -> None:
         """Show how it is started, and what is ticked."""
         way, now = judged.start_way, judged.job.trials.now
+        here = self.session.open.id if self.session.open else ""
+        if here != self._job:  # what was ticked and typed was another motor's
+            self._job, self._own, self.roll.done = here, ("", ""), set()
         self.way.say(f"{way.title}.")
         self.words.say(way.words)
         items = ready_items(judged.job, judged.connecting, way) if now is not None else ()

@@ -28,7 +28,7 @@ from careful_coil.desk.flow import Flow
 from careful_coil.desk.insulation.plot import Plot
 from careful_coil.desk.insulation.shown import Prose
 from careful_coil.desk.part import NARROWEST, Part
-from careful_coil.desk.session import Session
+from careful_coil.desk.session import OpenJob, Session
 from careful_coil.desk.theme import Theme
 from careful_coil.desk.trial.guard import StallGuard
 from careful_coil.desk.trial.invert import invert
@@ -77,6 +77,7 @@ class RunPart(Part):
         self.list = Prose(theme, "quiet", 13)
         self.column.addWidget(self.list)
         self._key: tuple[object, ...] = ()
+        self._guarded: OpenJob | None = None  # the motor the guard was armed for
         self._expected: Sequence[Expected] = ()
 
     def _steady(self) -> float:
@@ -168,11 +169,12 @@ class RunPart(Part):
         self.plot.update()
 
     def _pause(self) -> str:
-        """Return why no start may be tried now: the winding must cool after two."""
-        job = self.session.open
+        """Return why no start may be tried now: the winding must cool after two. The guard is this motor's then."""
+        job = self._guarded = self.session.open
         if job is None:
             return ""
         try:
+            open_sheet(job.judged.job, "a start")
             check_pause(job.judged.job.trials, self.session.at_bench.now, self.session.settings)
         except BadValue as error:
             return str(error)
@@ -204,7 +206,9 @@ class RunPart(Part):
         self.session.record(body, station="test-run")
 
     def _ended(self, outcome: Outcome, seconds: float) -> None:
-        job = self.session.open
+        job, here = self._guarded, self.session.open
+        if job is not None and here is not None and here.id == job.id:
+            job = here
         now = job.judged.job.trials.now if job else None
         if job is None or now is None or not now.ready:
             words = "No sheet is open and ready: what the guard saw was not logged."
@@ -212,7 +216,7 @@ class RunPart(Part):
             return
         volt = full_volt(job.judged.job, job.judged.start_way, now)
         body = TrialStart(volt=volt, outcome=outcome, seconds=seconds)
-        self.session.record(body, station="test-run")
+        self.session.record(body, station="test-run", into=job)
 
     def _beep(self) -> None:
         if not self.session.clock.muted:
