@@ -27,8 +27,9 @@ SOUNDS: tuple[tuple[tuple[str, ...], str], ...] = (
     (("knock", "rattl", "clack", "clunk"), "Loose key, coupling, fan or weight."),
 )
 PARTS = "What stops the moment the switch is off is magnetic; what runs down with it is mechanical."
-CALM = ("none", "light", "even", "small", "fine")
-WILD = ("uneven", "ragged", "heavy", "ring", "long", "flash", "flashes", "bright")
+CALM = ("none", "light", "even", "small", "fine")  # how words for sparks begin
+WILD = ("uneven", "ragged", "heav", "ring", "long", "flash", "bright")
+NOT, ARTICLES = ("no", "not", "without"), ("a", "an", "the", "any")
 STAYS_OUT = ("none", "no", "never", "0")
 STIFF = 0.5  # of rated volts: later than that something holds it
 HOT_FROM = 20.0  # K under the class without load: it will not carry any
@@ -45,7 +46,9 @@ def heard(trial: Trial, job: Job, settings: Settings) -> Iterator[Finding]:
 
 
 def _words(text: str) -> list[str]:
-    return re.findall(r"[a-z0-9]+", text.lower())
+    """Return words in small letters, without those that are denied."""
+    words = [w for w in re.findall(r"[a-z0-9]+", text.lower()) if w not in ARTICLES]
+    return [w for k, w in enumerate(words) if k == 0 or words[k - 1] not in NOT]
 
 
 def _smoke(trial: Trial) -> Iterator[Finding]:
@@ -59,13 +62,15 @@ def _smoke(trial: Trial) -> Iterator[Finding]:
 
 
 def _sparks(trial: Trial) -> Iterator[Finding]:
-    words = _words(trial.of("spark"))
-    if words and (any(w in WILD for w in words) or not any(w in CALM for w in words)):
+    text = trial.of("spark")
+    words = _words(text)
+    calm = any(w.startswith(CALM) for w in words) or text.lower().startswith("no ")
+    if words and (any(w.startswith(WILD) for w in words) or not calm):
         yield told(
             code="trial-spark",
             verdict="hold",
             subject="Brushes spark",
-            why=f"{trial.of('spark')}. Short brush, high bar, weak spring or a fault in the armature.",
+            why=f"{text}. Short brush, high bar, weak spring or a fault in the armature.",
         )
 
 
