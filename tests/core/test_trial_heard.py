@@ -5,8 +5,12 @@ import math
 import pytest
 
 from careful_coil.core.job import Finding
+from careful_coil.core.settings import Settings
+from careful_coil.core.trial.idle import idle
+from careful_coil.core.trial.typed import read_step
+from tests.core.logs import judged, ticket
 from tests.core.played import Body
-from tests.core.test_trial import begun, findings, step
+from tests.core.test_trial import LOG, begun, findings, step
 
 
 def heard(what: str, text: str) -> Body:
@@ -100,3 +104,20 @@ def test_a_shaft_that_turns_only_beyond_half_the_volts_is_held_by_something() ->
     assert "Stiff" in late.why
     for text in ("48 V", "early"):
         assert "trial-turning" not in findings(*begun(), heard("starts-turning", text))
+
+
+@pytest.mark.parametrize(
+    ("kind", "name", "verdict"),
+    [
+        ("three-phase", "Mill", "hold"),
+        ("three-phase", "Stage fan", "watch"),
+        ("permanent-capacitor", "Mill", "watch"),
+        ("shaded-pole", "Mill", "watch"),
+    ],
+)
+def test_kinds_that_idle_near_plate_amps_and_fans_off_their_fan_are_watched_only(
+    kind: str, name: str, verdict: str
+) -> None:
+    job = judged(*LOG, *ticket(name=name)).job
+    found = {f.code: f for f in idle(read_step("400 V 7.7 A", 3), job, Settings(), kind)}
+    assert found["trial-amps"].verdict == verdict

@@ -10,18 +10,29 @@ from careful_coil.core.settings import Settings
 from careful_coil.core.trial.told import Verdict, mean, sync_of, told
 
 SMALL_W = 750.0  # below it three-phase motors may idle near plate amps
+SMALL_OVER = 110.0  # % of plate: a small motor's idle amps up to so much are watched, not held
+IDLE_HIGH = ("shaded-pole", "permanent-capacitor")  # kinds that may idle near plate amps
+FANS = ("fan", "blower", "ventilat")  # in a ticket: a motor run without its air
 IDLE_PF = (0.05, 0.5)  # power factor without load: judged by its trend first
 
 
-def idle(step: TrialStep, job: Job, settings: Settings, lower: bool = False) -> Iterator[Finding]:
-    """Yield what a step without load says; at a `lower` speed of several the plate's says nothing."""
-    yield from _level(step, job, settings)
+def idle(
+    step: TrialStep, job: Job, settings: Settings, kind: str = "", lower: bool = False
+) -> Iterator[Finding]:
+    """Yield what a step without load says of a `kind`; at a `lower` speed of several the plate's says nothing."""
+    yield from _level(step, job, settings, kind)
     if not lower:
         yield from _speed(step, job, settings)
     yield from _power(step, job)
 
 
-def _level(step: TrialStep, job: Job, settings: Settings) -> Iterator[Finding]:
+def _fan(job: Job) -> bool:
+    """Whether it drives a fan, as its ticket says: off its fan it has neither load nor air."""
+    told = " ".join(job.ticket.get(f, "") for f in ("name", "complaint")).lower()
+    return any(word in told for word in FANS)
+
+
+def _level(step: TrialStep, job: Job, settings: Settings, kind: str) -> Iterator[Finding]:
     supply = job.supply
     plate = amps_at(job, supply) if supply is not None else None
     if not plate or supply is None:
@@ -36,7 +47,8 @@ def _level(step: TrialStep, job: Job, settings: Settings) -> Iterator[Finding]:
     share = 100 * amp / plate
     small = (job.plate.power_w or SMALL_W) < SMALL_W or not three
     if share > 100:
-        verdict: Verdict = "watch" if small and share <= 110 else "hold"
+        gentle = kind in IDLE_HIGH or _fan(job)
+        verdict: Verdict = "watch" if gentle or (small and share <= SMALL_OVER) else "hold"
         why = (
             "Over plate amps without load. All lines high at low speed: wrong voltage's joints, a stiff shaft, "
             "shorted turns; at full speed: too many volts, too wide a gap, turns too few."

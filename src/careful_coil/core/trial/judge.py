@@ -40,7 +40,7 @@ def judged(
     if way.way == "cap":
         return [*found, *_universal(step, job)]
     speeds = speeds_of(state)
-    return [*found, *idle(step, job, settings, trial.begun.speed in speeds[1:])]
+    return [*found, *idle(step, job, settings, way.kind, trial.begun.speed in speeds[1:])]
 
 
 def _starts(trial: Trial, settings: Settings) -> Iterator[Finding]:
