@@ -127,7 +127,7 @@ def checked(item: str, words: str) -> Finding:
     ("item", "words", "verdict", "subject"),
     [
         ("amps", "6.1/6.2/6.1 A", "good", "Three amps within ten seconds"),
-        ("amps", "6.1/0.1/6.0 A", "hold", "A line without amps"),
+        ("amps", "6.1/0.1/6.0 A", "hold", "No amps in L2"),
         ("amps", "7.9/8.0/7.9 A", "watch", "Amps over the plate"),
         ("amps", "4.0/5.6/4.1 A", "watch", "Amps of the lines apart"),
         ("volts", "398/399/400 V", "good", "Volts at the terminals"),

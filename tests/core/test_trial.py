@@ -102,6 +102,14 @@ def test_how_it_is_started_follows_from_the_kind() -> None:
     assert {"clamp", "earth", "guard", "discharged", "watch", "meter"} <= names
 
 
+def test_the_cap_is_made_sure_of_only_without_load() -> None:
+    brushed = Connecting(plan=plans_of("universal-4-lead")[0])
+    cap = StartWay(way="cap", title="", words="", most_volt=100.0)
+    for load, asked in (("none", True), ("load", False)):
+        job = judged(*LOG, *begun(load=load)).job
+        assert ("reduced" in {i.name for i in ready_items(job, brushed, cap)}) == asked
+
+
 def test_the_gate_wants_a_run_before_and_after_the_covers() -> None:
     assert findings()["test-run"].subject == "Not test-run"
     off = [*begun(), GOOD, END]

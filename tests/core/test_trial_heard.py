@@ -111,6 +111,7 @@ def test_a_shaft_that_turns_only_beyond_half_the_volts_is_held_by_something() ->
     [
         ("three-phase", "Mill", "hold"),
         ("three-phase", "Stage fan", "watch"),
+        ("three-phase", "Infant school, pump", "hold"),
         ("permanent-capacitor", "Mill", "watch"),
         ("shaded-pole", "Mill", "watch"),
     ],

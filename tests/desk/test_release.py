@@ -150,7 +150,7 @@ def test_a_visit_is_entered_in_the_order_of_its_numbered_field_sheet(
     ):
         typed(bench, field, told)
     (dead,) = [f for f in bench.judged.gate if f.code == "site-amps"]
-    assert (dead.verdict, dead.subject, dead.waivable) == ("hold", "A line without amps", False)
+    assert (dead.verdict, dead.subject, dead.waivable) == ("hold", "No amps in L3", False)
     for field, told in (
         ("site-amps", "6.1/6.2/6.1"),
         ("site-volts", "398/399/400"),

@@ -23,6 +23,7 @@ from careful_coil.core.job.tested import Logged
 from careful_coil.core.readings import ohm_value
 from careful_coil.core.run.supply import read_three
 from careful_coil.core.settings import Settings
+from careful_coil.core.trial.told import dead_lines
 from careful_coil.core.values import Quantity, parse, show, show_ohm, show_percent
 
 ON_LIST = ("line-ohms", "insulation", "supply", "supply-unbalance", "direction", "installer")
@@ -35,7 +36,6 @@ ITEMS: Mapping[SiteItem, tuple[str, str]] = {
     "volts": ("Volts at the terminals", "Under load, at the motor, not at the panel."),
 }
 NEAR_PLATE = 0.1  # of 1: volts that are the plate's
-DEAD = 0.05  # of the mean: a line without amps
 HAD_VOLTS = "proved, had volts since"
 LATER = "site-hour"  # the gate does not wait for it
 ORDERS = ("L1 L2 L3", "L1 L3 L2")
@@ -124,7 +124,7 @@ def _judged(found: Finding, item: SiteItem, words: str, job: Job, settings: Sett
     middle = sum(own) / count
     apart = max(abs(f - middle) for f in own) / middle if middle > 0 else 1.0
     if item == "amps":
-        return _amps(found, own, middle, apart, job, settings)
+        return _amps(found, own, apart, job, settings)
     off = abs(middle / job.supply.volt - 1)
     if off > settings.supply_apart.value / 100:
         return replace(
@@ -140,14 +140,15 @@ def _judged(found: Finding, item: SiteItem, words: str, job: Job, settings: Sett
 
 
 def _amps(
-    found: Finding, own: Sequence[float], middle: float, apart: float, job: Job, settings: Settings
+    found: Finding, own: Sequence[float], apart: float, job: Job, settings: Settings
 ) -> Finding:
     plate = amps_at(job, job.supply) if job.supply else None
-    if min(own) <= DEAD * middle:
+    dead = dead_lines(own)
+    if dead:
         return replace(
             found,
             verdict="hold",
-            subject="A line without amps",
+            subject=f"No amps in {' and '.join(dead)}",
             why="A lost phase: off at once. Look upstream of the motor, contact by contact.",
             waivable=False,
         )

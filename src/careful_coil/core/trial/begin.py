@@ -4,6 +4,7 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from typing import Literal
 
+from careful_coil.core.connect.dress import amps_at
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.errors import BadValue, CoilError
 from careful_coil.core.job import Finding, Job
@@ -172,8 +173,7 @@ def clicks(job: Job, state: Connecting) -> bool:
 def stop_rules(job: Job, way: StartWay, settings: Settings) -> str:
     """Return when the bench switch goes off, in the order that matters for this motor."""
     supply = job.supply
-    rating = job.plate.at(supply.volt, supply.hertz) if supply else None
-    amp = (rating.amp if rating else None) or max(job.plate.amps, default=None)
+    amp = amps_at(job, supply) if supply is not None else None
     told = [f"rpm over {most_rpm(job):.0f} or still climbing"] if way.way == "cap" else []
     if amp:
         told.append(f"amps over {amp:g}\u00a0A")
@@ -238,7 +238,8 @@ def _items(job: Job, state: Connecting, way: StartWay) -> Iterator[Item]:
             words="Capacitors discharged, and again after every run",
             why="They hold up to 1.4 times their volts.",
         )
-    if way.way == "cap":
+    now = job.trials.now
+    if way.way == "cap" and (now is None or now.begun.load == "none"):
         yield Item(
             name="reduced",
             words="Supply set so that it cannot go above the cap",

@@ -1,5 +1,6 @@
 """What a run without load says of amps, speed and watts at rated volts."""
 
+import re
 from collections.abc import Iterator
 
 from careful_coil.core.connect.dress import amps_at
@@ -12,7 +13,7 @@ from careful_coil.core.trial.told import Verdict, mean, sync_of, told
 SMALL_W = 750.0  # below it three-phase motors may idle near plate amps
 SMALL_OVER = 110.0  # % of plate: a small motor's idle amps up to so much are watched, not held
 IDLE_HIGH = ("shaded-pole", "permanent-capacitor")  # kinds that may idle near plate amps
-FANS = ("fan", "blower", "ventilat")  # in a ticket: a motor run without its air
+FAN = re.compile(r"\b(fans?|blowers?|ventilators?)\b", re.IGNORECASE)  # run without its air
 IDLE_PF = (0.05, 0.5)  # power factor without load: judged by its trend first
 
 
@@ -27,9 +28,8 @@ def idle(
 
 
 def _fan(job: Job) -> bool:
-    """Whether it drives a fan, as its ticket says: off its fan it has neither load nor air."""
-    told = " ".join(job.ticket.get(f, "") for f in ("name", "complaint")).lower()
-    return any(word in told for word in FANS)
+    """Whether its name says that it drives a fan: off its fan it has neither load nor air."""
+    return bool(FAN.search(job.ticket.get("name", "")))
 
 
 def _level(step: TrialStep, job: Job, settings: Settings, kind: str) -> Iterator[Finding]:

@@ -12,10 +12,9 @@ from careful_coil.core.trial.begin import StartWay, full_volt, most_rpm, speeds_
 from careful_coil.core.trial.heard import heard
 from careful_coil.core.trial.idle import idle
 from careful_coil.core.trial.loaded import loaded, locked
-from careful_coil.core.trial.told import Verdict, at_rated, mean, told
+from careful_coil.core.trial.told import Verdict, at_rated, dead_lines, mean, told
 from careful_coil.core.values import show_percent
 
-DEAD = 0.05  # of the mean: a line without amps
 AMPS_PER_VOLT = 10.0  # amps lie up to so many times as far apart as volts (NEMA MG 1, 14.36)
 
 
@@ -82,12 +81,12 @@ def _lines(step: TrialStep, settings: Settings, state: Connecting | None) -> Ite
     if len(step.amp) < 3:
         return
     middle = mean(step.amp)
-    dead = [f"L{k + 1}" for k, a in enumerate(step.amp) if a < DEAD * middle]
-    if dead or middle <= 0:
+    dead = dead_lines(step.amp)
+    if dead:
         yield told(
             code="trial-dead-line",
             verdict="hold",
-            subject=f"No amps in {' and '.join(dead) or 'any line'}",
+            subject=f"No amps in {' and '.join(dead)}",
             why="A lost phase though it runs: it would not start again. Stop, read upstream of the open point.",
         )
         return

@@ -11,6 +11,7 @@ from careful_coil.core.job.trials import Trial
 from careful_coil.core.winding.speed import poles_of
 
 Verdict = Literal["good", "watch", "hold"]
+DEAD = 0.05  # of the mean: a line without amps
 RATED_NEAR = 0.10  # of 1: a step at rated volts
 
 
@@ -20,6 +21,12 @@ told = partial(Finding, station="test-run")
 def mean(values: Sequence[float]) -> float:
     """Return the mean."""
     return sum(values) / len(values)
+
+
+def dead_lines(amps: Sequence[float]) -> list[str]:
+    """Return the lines that carry no amps, by name; all of them where none does."""
+    middle = mean(amps)
+    return [f"L{k}" for k, a in enumerate(amps, 1) if a <= DEAD * middle]
 
 
 def sync_of(job: Job) -> float | None:
