@@ -9,6 +9,8 @@ from careful_coil.desk import paint
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.theme import Theme
 
+LEAST_WHY = 150  # pixels at 100 % text: in less a reason says nothing
+
 
 class Gate(Painted):
     """What stands before it can go, large; or that nothing does."""
@@ -49,13 +51,9 @@ class Gate(Painted):
         for k, (verdict, subject, why) in enumerate(self.rows):
             y, high = k * t.px(30), t.px(30)
             paint.mark(painter, t, verdict, QPointF(12, y + high / 2), 16)
-            name = min(paint.width_of(t, subject, 15, True) + 28, self.width() // 2)
-            paint.text(painter, t, QRect(34, y, name - 12, high), subject, bold=True)
-            paint.text(
-                painter,
-                t,
-                QRect(34 + name, y, self.width() - 34 - name, high),
-                why,
-                size=13,
-                token="quiet",
-            )
+            name = min(paint.width_of(t, subject, 15, True) + 28, self.width() - 34)
+            paint.text(painter, t, QRect(34, y, name, high), subject, bold=True)
+            rest = self.width() - 34 - name
+            if rest >= t.px(LEAST_WHY):  # the reason stands whole in the ledger beside it
+                at = QRect(34 + name, y, rest, high)
+                paint.text(painter, t, at, why, size=13, token="quiet")
