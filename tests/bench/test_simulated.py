@@ -2,12 +2,13 @@
 
 import pytest
 
-from careful_coil.bench import Instrument, Request
+from careful_coil.bench import Instrument
 from careful_coil.bench.simulated import HiddenMotor, SimulatedMeter
 from careful_coil.bench.trial_run import Rig
 from careful_coil.core.condition.typed import read_insulation
 from careful_coil.core.errors import InstrumentError
 from careful_coil.core.job import fold
+from careful_coil.core.probes import Request
 from careful_coil.core.readings import Meter, RequestKind
 from careful_coil.core.trial.typed import heard_of, read_start, read_step
 from careful_coil.core.ways import plans_of

@@ -6,11 +6,11 @@ from dataclasses import dataclass, field, replace
 
 from pydantic import TypeAdapter
 
-from careful_coil.bench import Request
 from careful_coil.bench.simulated import HiddenMotor, SimulatedMeter
 from careful_coil.core.identify import Evidence, Identification, identify
 from careful_coil.core.identify.models import role_word
 from careful_coil.core.identify.result import NextReading
+from careful_coil.core.probes import Request
 from careful_coil.core.readings import AnyReading, Meter, Resistance
 from careful_coil.core.winding import ARRANGEMENTS
 from careful_coil.core.winding.extras import with_extras

@@ -4,7 +4,7 @@ from collections.abc import Iterator, Sequence
 from typing import Any
 
 from careful_coil.core.ledger import Judgement
-from careful_coil.core.ledger.next_card import NextStep
+from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.settings import Settings
 from tests.core.logs import judged
 

@@ -9,7 +9,6 @@ from careful_coil.bench.simulated import SimulatedMeter
 from careful_coil.core.errors import BadDocument
 from careful_coil.core.identify import Evidence, Identification, identify
 from careful_coil.core.identify.evidence import Leanings
-from careful_coil.core.identify.hooked import run_shown
 from careful_coil.core.identify.models import compositions, models_for, prior_of
 from careful_coil.core.identify.why import reasons, told
 from careful_coil.core.kind.lead_leanings import family_odds, leanings_of
@@ -26,6 +25,7 @@ from careful_coil.core.readings import (
 from careful_coil.core.settings import Settings
 from careful_coil.core.winding import ARRANGEMENTS
 from careful_coil.core.winding.kick import series_volt
+from careful_coil.core.winding.turning import run_shown
 from tests.core.logs import job_of, leads, plate
 from tests.core.motors import Player
 

@@ -2,8 +2,8 @@
 
 import pytest
 
-from careful_coil.bench import Request
 from careful_coil.core.errors import BadValue
+from careful_coil.core.probes import Request
 from careful_coil.desk.insulation.drying import DryingPart
 from careful_coil.desk.insulation.ready import ReadyPart
 from careful_coil.desk.insulation.test import TestPart

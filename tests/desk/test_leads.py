@@ -7,7 +7,7 @@ import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 
-from careful_coil.bench import Request
+from careful_coil.core.probes import Request
 from careful_coil.desk.stations.leads import LeadsPage
 from tests.desk.driver import CTRL, NONE, SHIFT, Bench, Key
 

@@ -4,8 +4,8 @@ from pathlib import Path
 
 import pytest
 
-from careful_coil.bench import Request
 from careful_coil.core.job.entries import ReadingTaken
+from careful_coil.core.probes import Request
 from careful_coil.core.readings import Kick, RequestKind, Resistance, Run, Series, Spin
 from careful_coil.desk.stations.leads import LeadsPage
 from careful_coil.desk.stations.marks import marks_of

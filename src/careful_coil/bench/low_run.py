@@ -3,13 +3,13 @@
 import math
 from collections.abc import Sequence
 
-from careful_coil.core.identify.hooked import turn_odds
 from careful_coil.core.ways.devices import Device
 from careful_coil.core.ways.states import state_at, with_devices
 from careful_coil.core.winding.coupling import Halves
 from careful_coil.core.winding.network import Network
 from careful_coil.core.winding.rotor import default_rotor
 from careful_coil.core.winding.steady import Steady, Supply, lead_amps, solve
+from careful_coil.core.winding.turning import turn_odds
 
 AT_SLIP = (0.03, 0.3, 1.0)  # running smooth, rough, at standstill
 TURNS = ("smooth", "rough", "none")

@@ -6,16 +6,17 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 
 from careful_coil.bench.low_run import run_of
-from careful_coil.bench.port import Request, Shown
+from careful_coil.bench.port import Shown
 from careful_coil.bench.trial_run import Rig, warmth
 from careful_coil.core.errors import InstrumentError
-from careful_coil.core.identify.hooked import run_shown
+from careful_coil.core.probes import Request
 from careful_coil.core.readings import Meter
 from careful_coil.core.values import show_ohm
 from careful_coil.core.ways.states import state_at, with_devices
 from careful_coil.core.winding.coupling import Halves
 from careful_coil.core.winding.kick import coupled, kick
 from careful_coil.core.winding.network import Network
+from careful_coil.core.winding.turning import run_shown
 
 SERIES_VOLT = 12.0  # of its small transformer
 RUN_VOLT = 60.0  # what its bench gives for a tentative run

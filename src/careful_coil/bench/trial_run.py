@@ -7,8 +7,8 @@ from functools import cached_property
 
 import numpy as np
 
-from careful_coil.core.job.at_trial import Loaded
 from careful_coil.core.machine.run_up import IN_SHARE, OUT_SHARE
+from careful_coil.core.readings import Loaded
 from careful_coil.core.ways.devices import Device, Moment
 from careful_coil.core.ways.states import state_at, with_devices
 from careful_coil.core.winding.coupling import Halves

@@ -41,6 +41,8 @@ RequestKind = Literal[
     "drop-in",
 ]
 
+Loaded = Literal["none", "load", "locked"]  # what a shaft is on while volts are on
+
 Tag = Annotated[str, Field(min_length=1, max_length=12)]
 End = Tag | Annotated[tuple[Tag, ...], Field(min_length=1, max_length=16)]
 Pair = tuple[Tag, Tag]

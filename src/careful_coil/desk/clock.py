@@ -7,12 +7,12 @@ from typing import TYPE_CHECKING
 from PySide6.QtCore import QObject, QTimer, Signal
 from PySide6.QtWidgets import QApplication
 
-from careful_coil.bench import Request
 from careful_coil.core.condition.typed import TypedTest, read_insulation
 from careful_coil.core.condition.wall_rules import discharge_seconds
 from careful_coil.core.errors import BadValue, CoilError
 from careful_coil.core.job.at_insulation import Discharged
-from careful_coil.desk.entry_line import PLAIN_SETTING
+from careful_coil.core.ledger.entry_line import PLAIN_SETTING
+from careful_coil.core.probes import Request
 
 if TYPE_CHECKING:
     from careful_coil.desk.session import OpenJob, Session

@@ -10,7 +10,7 @@ from pathlib import Path
 from PySide6.QtCore import QCoreApplication, QEventLoop
 from PySide6.QtTest import QTest
 
-from careful_coil.bench import Request
+from careful_coil.core.probes import Request
 from careful_coil.desk.start import application, build
 from careful_coil.desk.stations.leads import LeadsPage
 from careful_coil.desk.stations.parted import PartedPage

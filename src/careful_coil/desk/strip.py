@@ -3,37 +3,24 @@
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton
 
-from careful_coil.bench import Request
 from careful_coil.core.errors import CoilError
 from careful_coil.core.job import AnyBody
-from careful_coil.core.job.at_trial import TrialStart, TrialStep
-from careful_coil.core.job.entries import MeterUsed, Station
-from careful_coil.core.trial.begin import check_step
-from careful_coil.core.trial.stall import check_pause
-from careful_coil.desk.clock import MINUTE, TEN_MINUTES
-from careful_coil.desk.entry_line import (
+from careful_coil.core.job.entries import MeterUsed
+from careful_coil.core.ledger.entry_line import (
     UNITS,
     Typed,
-    body_of,
     command,
     moved_pair,
     split,
     swept,
 )
+from careful_coil.core.ledger.take import STATION_OF, taken
+from careful_coil.core.probes import Request
+from careful_coil.desk.clock import MINUTE, TEN_MINUTES
 from careful_coil.desk.session import Session
 from careful_coil.desk.strip_parts import EntryLine, Note, Probes
 from careful_coil.desk.theme import Theme
 
-STATION_OF: dict[str, Station] = {
-    "insulation": "insulation",
-    "line": "connect",
-    "step": "connect",
-    "low-run": "connect",
-    "clamp": "connect",
-    **dict.fromkeys(("trial", "start", "turning", "drop-in"), "test-run"),
-    "bond": "insulation",
-    "bar": "mechanics",
-}
 WAIT = "The last value is on its way. Look at the pair, then again."
 
 
@@ -224,12 +211,8 @@ class Strip(QFrame):
     def _record(self, typed: Typed, instrument: str, first: tuple[AnyBody, ...] = ()) -> None:
         s = self._session
         try:
-            body = body_of(typed, instrument=instrument, setting=s.setting)
-            if isinstance(body, TrialStep) and s.open is not None:
-                judged = s.open.judged
-                check_step(judged.job, judged.start_way, body, typed.value)
-            if isinstance(body, TrialStart) and s.open is not None:
-                check_pause(s.open.judged.job.trials, s.at_bench.now, s.settings)
+            judged = s.open.judged if s.open else None
+            body = taken(typed, judged, s.setting, s.at_bench.now, s.settings, instrument)
         except CoilError as error:
             self.note.say(str(error), "hold")
             return

@@ -4,9 +4,9 @@ from PySide6.QtCore import QEvent, QPointF, QRect, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QSizePolicy
 
-from careful_coil.bench import Request
+from careful_coil.core.ledger.entry_line import TEST_WORDS, UNITS
+from careful_coil.core.probes import Request
 from careful_coil.desk import paint
-from careful_coil.desk.entry_line import TEST_WORDS, UNITS
 from careful_coil.desk.field import Line
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.session import Session

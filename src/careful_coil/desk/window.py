@@ -25,9 +25,9 @@ from careful_coil.core.job.at_insulation import Covers
 from careful_coil.core.job.at_trial import TrialEnded
 from careful_coil.core.job.entries import STATIONS, ProvedDead, Station
 from careful_coil.core.ledger import NextStep
-from careful_coil.core.ledger.next_card import PROBED
+from careful_coil.core.ledger.acts import DEAD_WORK
+from careful_coil.core.ledger.step import PROBED
 from careful_coil.desk.bundles import is_bundle, take_in
-from careful_coil.desk.connect.acts import DEAD_WORK
 from careful_coil.desk.keys import KeySheet
 from careful_coil.desk.ledger import Ledger
 from careful_coil.desk.papers import write_job_sheet, write_stubs, write_tags

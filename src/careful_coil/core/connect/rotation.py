@@ -133,6 +133,21 @@ def read_direction(text: str, how: Literal["indicator", "low run", "bump", "run"
         raise BadValue(text, "cw or ccw, then drive-end or opposite") from None
 
 
+TURN_WANTED = "which way, from which end, how: cw drive-end indicator (or low run, bump, run)"
+HOW = ("indicator", "low run", "bump", "run")
+_ENDS = {"drive": "drive-end", "drive-end": "drive-end", "opposite": "opposite"}
+
+
+def read_turn(text: str) -> TurnSeen:
+    """Return which way it turned, from which end and how that was seen, as typed. Raises: BadValue."""
+    words = text.lower().split()
+    how = " ".join(words[2:]) or "low run"
+    end = _ENDS.get(words[1]) if len(words) > 1 else None
+    if not words or words[0] not in ("cw", "ccw") or end is None or how not in HOW:
+        raise BadValue(text, TURN_WANTED)
+    return TurnSeen.model_validate({"turns": words[0], "seen_from": end, "how": how})
+
+
 def reversible(state: Connecting) -> str:
     """Return whether its direction can be changed, from outside, by opening it, or not; empty while unknown."""
     plan = state.plan

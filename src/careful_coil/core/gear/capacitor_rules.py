@@ -78,7 +78,9 @@ def capacitor_findings(gear: Gear, settings: Settings) -> Iterator[Finding]:
     """Yield what each capacitor holds up."""
     for name in gear.capacitors:
         marking, thought = capacitor_of(gear, name, settings)
-        of = partial(Finding, code="capacitor", station="start-gear", gate=True)
+        of = partial(
+            Finding, code="capacitor", part=f"capacitor:{name}", station="start-gear", gate=True
+        )
         if marking is None or thought is None:
             yield of(
                 verdict="unproven",

@@ -210,7 +210,9 @@ def device_findings(gear: Gear, settings: Settings, plate: Nameplate) -> Iterato
     """Yield what each device holds up."""
     for name, kind in gear.devices.items():
         title = title_of(kind)
-        of = partial(Finding, code="start-device", station="start-gear", gate=True)
+        of = partial(
+            Finding, code="start-device", part=f"device:{name}", station="start-gear", gate=True
+        )
         told = told_of(gear, name, settings, plate)
         if not told:
             yield of(

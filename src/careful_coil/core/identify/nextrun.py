@@ -5,12 +5,13 @@ from collections.abc import Sequence
 import numpy as np
 
 from careful_coil.core.identify.evidence import Evidence
-from careful_coil.core.identify.hooked import RunShown, direct_plans, named, run_shown
+from careful_coil.core.identify.hooked import direct_plans, named
 from careful_coil.core.identify.nextstep import entropy
 from careful_coil.core.identify.result import NextReading
 from careful_coil.core.identify.worlds import Sorted, World
 from careful_coil.core.ways import LINES
 from careful_coil.core.ways.way import Joint
+from careful_coil.core.winding.turning import RunShown, run_shown
 
 MOST_WORLDS, MOST_TRIED = 96, 12
 LEAST_RUN_BITS = 0.1  # a run is work: joints are made and parted

@@ -6,6 +6,7 @@ from pydantic import Field
 
 from careful_coil.core.job.at_connect import Amp, Turning
 from careful_coil.core.job.body import Body, LongText, ShortText
+from careful_coil.core.readings import Loaded
 
 Watt = Annotated[float, Field(ge=0, le=1e8, allow_inf_nan=False)]
 Rpm = Annotated[float, Field(ge=0, le=200000, allow_inf_nan=False)]
@@ -13,7 +14,6 @@ Degree = Annotated[float, Field(ge=-50, le=400, allow_inf_nan=False)]
 Heard = Literal["drop-out", "drop-in", "sound", "spark", "starts-turning", "smoke"]
 Outcome = Literal["turns", "dropped out", "stalled", "tripped"]
 Direction = Literal["", "cw", "ccw"]
-Loaded = Literal["none", "load", "locked"]
 
 
 class TrialBegun(Body):

@@ -22,3 +22,6 @@ class Finding:
     source: str = ""
     gate: bool = False
     waivable: bool = True
+    part: str = (
+        ""  # of the motor: winding, lead:A, device:S1; the ledger names it by the code where empty
+    )

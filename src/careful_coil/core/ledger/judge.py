@@ -1,33 +1,29 @@
 """A job judged: every rule asked once, the results gathered."""
 
 from collections.abc import Collection
-from dataclasses import dataclass
+from dataclasses import replace
 
 from careful_coil.core.condition.coils import measured
 from careful_coil.core.condition.rules import condition_findings
 from careful_coil.core.condition.seen_rules import seen_findings
 from careful_coil.core.condition.suspicion import (
-    Suspicion,
     has_brushes,
     suspicion_findings,
     suspicion_of,
 )
-from careful_coil.core.condition.wall import Wall, wall_of
-from careful_coil.core.connect.as_found import Reading, as_found_findings, readings_of
-from careful_coil.core.connect.beyond import Line, installer_list
+from careful_coil.core.condition.wall import wall_of
+from careful_coil.core.connect.as_found import as_found_findings, readings_of
+from careful_coil.core.connect.beyond import installer_list
 from careful_coil.core.connect.dead import NOBODY, AtBench, lapsed
 from careful_coil.core.connect.plate_ohms import plate_ohm_findings
 from careful_coil.core.connect.rules import connect_findings
 from careful_coil.core.connect.standard import diagram_findings
-from careful_coil.core.connect.work import Connecting, connecting
+from careful_coil.core.connect.work import connecting
 from careful_coil.core.gear.cause_rules import cause_findings
 from careful_coil.core.gear.causes import causes_after
 from careful_coil.core.gear.rules import gear_findings
-from careful_coil.core.gear.separating import Ask
 from careful_coil.core.gear.wiring import devices_of, wiring_of
 from careful_coil.core.identify import (
-    Evidence,
-    Identification,
     Naming,
     evidence_of,
     identify,
@@ -37,77 +33,32 @@ from careful_coil.core.identify.rules import lead_findings
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.entries import STATIONS
 from careful_coil.core.job.rules import intake_findings
-from careful_coil.core.kind import Weighed
 from careful_coil.core.kind.lead_leanings import leanings_of
 from careful_coil.core.kind.rules import kind_findings, kind_of
 from careful_coil.core.kind.worth import worth_findings
+from careful_coil.core.ledger.asks import asks_of
 from careful_coil.core.ledger.commission import commissioning
-from careful_coil.core.ledger.gate import before_it_can_go, gate_list, way_out
-from careful_coil.core.ledger.next_card import NextStep, readings_put_off, steps
+from careful_coil.core.ledger.gate import before_it_can_go, gate_list
+from careful_coil.core.ledger.judgement import Judgement
+from careful_coil.core.ledger.next_card import readings_put_off, steps
 from careful_coil.core.ledger.next_connect import connect_steps
 from careful_coil.core.ledger.next_gear import gear_steps
 from careful_coil.core.ledger.next_mechanics import mechanics_steps
 from careful_coil.core.ledger.next_site import site_steps
 from careful_coil.core.ledger.next_trial import trial_steps
 from careful_coil.core.ledger.next_wall import insulation_steps
+from careful_coil.core.ledger.parts import with_part
 from careful_coil.core.ledger.site import site_findings
-from careful_coil.core.mechanics.parts import Part, parts_wanted
+from careful_coil.core.ledger.step import NextStep
+from careful_coil.core.mechanics.parts import parts_wanted
 from careful_coil.core.mechanics.rules import mechanics_findings
-from careful_coil.core.rewind.record import Record
 from careful_coil.core.rewind.rules import beside_ohms, record_of, winding_findings
 from careful_coil.core.settings import Settings
-from careful_coil.core.trial.begin import StartWay, start_way
+from careful_coil.core.trial.begin import start_way
 from careful_coil.core.trial.rules import trial_findings
 
 OHMMETER = "ohmmeter first"
 ORDER = ("hold", "watch", "unproven", "note", "good")
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Judgement:
-    """Everything the window, the command line and the sheet say about a job."""
-
-    job: Job
-    evidence: Evidence | None  # of the leads, where there are any
-    identification: Identification | None
-    naming: Naming
-    connecting: Connecting
-    kinds: Weighed
-    as_found: tuple[Reading, ...]
-    suspicion: Suspicion | None
-    causes: Suspicion | None  # the same after every test that parts them
-    asks: tuple[Ask, ...]  # tests worth making, best first
-    wall: Wall  # what limits of the insulation hang on
-    findings: tuple[Finding, ...]
-    gate: tuple[Finding, ...]  # what stands before it can go
-    gate_lines: tuple[
-        tuple[str, Finding, str], ...
-    ] = ()  # all of it: how it stands, who set it aside
-    next: NextStep | None
-    skipped: tuple[NextStep, ...] = ()
-    at_connect: tuple[NextStep, ...] = ()  # what Connect asks for, in order, whatever else is open
-    start_way: StartWay  # how it is started on the bench
-    winding: Record  # of the winding's data, the measured ohms beside them
-    installer: tuple[Line, ...] = ()  # what a change of volts asks beyond the motor
-    commission: tuple[Line, ...] = ()  # what is read and set at the machine
-    parts: tuple[Part, ...] = ()  # wanted, with their specification
-    pips: tuple[str, ...] = ()  # for each station: done, open, hold or nothing
-
-    @property
-    def released(self) -> bool:
-        """Whether it was signed and nothing has been found open since."""
-        return self.job.released is not None and not self.gate and not way_out(self.job)
-
-    @property
-    def state(self) -> str:
-        """The motor's state in words, for its tag on the rack."""
-        if self.released:
-            return "released"
-        if way_out(self.job):
-            return f"{way_out(self.job)}: do not connect"
-        if self.gate:
-            return self.gate[0].subject[0].lower() + self.gate[0].subject[1:]
-        return "ready to sign"
 
 
 def judge(
@@ -148,7 +99,7 @@ def judge(
         *site_findings(job, state, settings),
     ]
     causes, asks = causes_after(job, suspicion, findings, settings)
-    findings += cause_findings(job, causes)
+    findings = [with_part(f) for f in (*findings, *cause_findings(job, causes))]
     gate = before_it_can_go(job, findings, settings)
     wall_steps = tuple(insulation_steps(job, wall, kinds, findings, settings))
     first = settings.school("frame-test") == OHMMETER
@@ -164,7 +115,7 @@ def judge(
     site = tuple(site_steps(job, state, installer))
     every = list(steps(job, found, naming, gate, wall_steps, first, gear, connect, trial, site))
     wanted = next((s for s in every if s.code not in not_here), None)
-    return Judgement(
+    judged = Judgement(
         job=job,
         evidence=evidence,
         identification=found,
@@ -191,6 +142,19 @@ def judge(
         commission=commissioning(job, state, way, settings),
         parts=parts_wanted(job, settings),
         pips=_pips(findings),
+    )
+    return _with_asks(judged)
+
+
+def _with_asks(judged: Judgement) -> Judgement:
+    """Return a judgement whose steps say what they ask."""
+
+    def asked(steps: Collection[NextStep]) -> tuple[NextStep, ...]:
+        return tuple(replace(s, asks=asks_of(judged, s)) for s in steps)
+
+    (nxt,) = asked((judged.next,)) if judged.next else (None,)
+    return replace(
+        judged, next=nxt, skipped=asked(judged.skipped), at_connect=asked(judged.at_connect)
     )
 
 

@@ -4,7 +4,7 @@ from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_release import LetGo
 from careful_coil.core.job.entries import Released, Waived
 from careful_coil.core.ledger.gate import WAYS_OUT
-from careful_coil.core.ledger.judge import Judgement
+from careful_coil.core.ledger.judgement import Judgement
 from careful_coil.core.settings import Settings
 
 INITIALS = 40  # characters an entry holds of them

@@ -1,55 +1,14 @@
 """The one most useful thing to do now, and why."""
 
 from collections.abc import Collection, Iterator, Sequence
-from dataclasses import dataclass, field
-from typing import Literal, get_args
 
 from careful_coil.core.condition.bond import places_left
 from careful_coil.core.identify import Identification, Naming
 from careful_coil.core.identify.result import NextReading, code_of
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.entries import Station
-from careful_coil.core.readings import Frame, RequestKind
-
-Act = (
-    RequestKind
-    | Literal[
-        "go",
-        "dead",
-        "joint",
-        "sign",
-        "covers",
-        "discharge",
-        "ready",
-        "part",
-        "insulate",
-        "tick",
-        "end",
-    ]
-)
-PROBED: tuple[RequestKind, ...] = get_args(RequestKind)  # what a value on the meter strip answers
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class NextStep:
-    """`act` tells the window what Enter does; `ends`, `also` and `sense` are what the probes are on.
-
-    `also` is clipped together with the second end; `lines` and `joints` are the hookup of a run.
-    """
-
-    code: str
-    title: str
-    why: str
-    station: Station
-    act: Act = "go"
-    ends: tuple[str, ...] = ()
-    sense: tuple[str, ...] = ()
-    also: tuple[str, ...] = ()
-    lines: tuple[tuple[str, ...], ...] = ()
-    joints: tuple[tuple[str, ...], ...] = ()
-    focus: str = ""  # the field Enter puts the cursor in
-    words: str = field(default="")  # what the key says
-    volt: float = 0.0  # at which a run is read
+from careful_coil.core.ledger.step import NextStep
+from careful_coil.core.readings import Frame
 
 
 def steps(

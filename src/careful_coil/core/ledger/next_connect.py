@@ -6,7 +6,7 @@ from careful_coil.core.connect.dress import amps_at
 from careful_coil.core.connect.low_run import expected_run, unclamped
 from careful_coil.core.connect.work import Connecting, fit_key, out_key
 from careful_coil.core.job import Finding, Job
-from careful_coil.core.ledger.next_card import NextStep
+from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.values import show_ohm
 
 

@@ -8,7 +8,7 @@ from careful_coil.core.gear.device_rules import told_of
 from careful_coil.core.gear.separating import Ask
 from careful_coil.core.gear.work import left_of
 from careful_coil.core.job import Finding, Job
-from careful_coil.core.ledger.next_card import NextStep
+from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.settings import Settings
 
 LOOKED = {"mechanism on the shaft": "mechanism", "contact plate": "contact plate"}

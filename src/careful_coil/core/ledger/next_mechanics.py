@@ -5,7 +5,7 @@ from collections.abc import Iterator, Sequence
 from careful_coil.core.condition.suspicion import has_brushes
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.kind import Weighed
-from careful_coil.core.ledger.next_card import NextStep
+from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.mechanics.bearing_rules import ENDS
 from careful_coil.core.mechanics.brush_rules import next_bar
 from careful_coil.core.mechanics.open_rules import parts_left

@@ -5,8 +5,8 @@ from collections.abc import Iterator, Sequence
 from careful_coil.core.connect.beyond import Line
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.job import Job
-from careful_coil.core.ledger.next_card import NextStep
 from careful_coil.core.ledger.site import LATER, field_sheet
+from careful_coil.core.ledger.step import NextStep
 
 
 def site_steps(job: Job, state: Connecting, installer: Sequence[Line]) -> Iterator[NextStep]:

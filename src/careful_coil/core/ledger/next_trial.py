@@ -5,7 +5,8 @@ from collections.abc import Iterator, Sequence
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.trials import Trial
-from careful_coil.core.ledger.next_card import COVERS, NextStep
+from careful_coil.core.ledger.next_card import COVERS
+from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.trial.begin import StartWay, clicks, full_volt, left_to_ready, started
 from careful_coil.core.trial.rules import covers_next, speed_next
 from careful_coil.core.trial.told import at_rated, mean

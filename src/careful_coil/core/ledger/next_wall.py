@@ -8,7 +8,7 @@ from careful_coil.core.condition.wall import Wall, search_tests, standing, wante
 from careful_coil.core.condition.wall_rules import discharge_seconds, weakest
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.kind import Weighed
-from careful_coil.core.ledger.next_card import NextStep
+from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.settings import Settings
 
 CODES = ("insulation", "insulation-between", "insulation-index")

@@ -3,7 +3,7 @@
 from careful_coil.core.connect.rotation import reversible, seen_direction, turns_words
 from careful_coil.core.job.entries import Released
 from careful_coil.core.ledger.gate import way_out
-from careful_coil.core.ledger.judge import Judgement
+from careful_coil.core.ledger.judgement import Judgement
 
 
 def tag_words(number: int, judged: Judgement, day: str) -> tuple[str, list[str]]:

@@ -12,6 +12,7 @@ from careful_coil.core.gear.work import steps_of
 from careful_coil.core.job.at_connect import StandsSo, StepTicked
 from careful_coil.core.job.spoken import EXAMPLE, read_joints
 from careful_coil.core.ledger import Judgement
+from careful_coil.core.ledger.targets import hooked
 from careful_coil.core.shop_lists import line_colours
 from careful_coil.core.values import show_ohm
 from careful_coil.core.ways.states import State, states_by_name
@@ -22,7 +23,6 @@ from careful_coil.desk.insulation.shown import Prose, Verdicts, finding_of, told
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Drawn, Heading
-from careful_coil.desk.targets import hooked
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.scene import hookup_drawing, joints_drawing
 

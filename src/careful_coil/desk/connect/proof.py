@@ -5,27 +5,25 @@ from PySide6.QtWidgets import QWidget
 from careful_coil.core.connect.dress import amps_at
 from careful_coil.core.connect.low_run import expected_run, parallel_leads, unclamped
 from careful_coil.core.connect.proof import checks_of
-from careful_coil.core.connect.rotation import how_to_turn
+from careful_coil.core.connect.rotation import how_to_turn, read_turn
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.errors import BadValue
-from careful_coil.core.job.at_connect import LeadClamped, StepTicked, TurnSeen, Wished
+from careful_coil.core.job.at_connect import LeadClamped, StepTicked, Wished
 from careful_coil.core.job.at_mechanics import Temporary
 from careful_coil.core.job.hands import free_name
 from careful_coil.core.ledger import Judgement
+from careful_coil.core.ledger.entry_line import clamped_of, low_run_of
+from careful_coil.core.ledger.targets import hooked
 from careful_coil.desk.ask_row import EnterButton
-from careful_coil.desk.entry_line import clamped_of, low_run_of
 from careful_coil.desk.flow import Flow
 from careful_coil.desk.insulation.shown import Prose, Verdicts
 from careful_coil.desk.part import NARROWEST, Part
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Caution, Heading
-from careful_coil.desk.targets import hooked
 from careful_coil.desk.theme import Theme
 from careful_coil.desk.tick_roll import TickRoll
 
 CODES = ("line-ohms", "before-power", "low-run", "direction", "by-marks", "temporary")
-TURN_WANTED = "which way, from which end, how: cw drive-end indicator (or low run, bump, run)"
-HOW = ("indicator", "low run", "bump", "run")
 
 
 class ProofPart(Part):
@@ -188,15 +186,7 @@ class ProofPart(Part):
             self.session.strip_wanted.emit()
 
     def _turn_seen(self, text: str) -> None:
-        words = text.lower().split()
-        how = " ".join(words[2:]) or "low run"
-        told = {"turns": words[0] if words else "", "seen_from": words[1] if len(words) > 1 else ""}
-        ends = {"drive": "drive-end", "drive-end": "drive-end", "opposite": "opposite"}
-        end = ends.get(told["seen_from"])
-        if told["turns"] not in ("cw", "ccw") or end is None or how not in HOW:
-            raise BadValue(text, TURN_WANTED)
-        body = TurnSeen.model_validate({"turns": told["turns"], "seen_from": end, "how": how})
-        self.session.record(body, station="connect")
+        self.session.record(read_turn(text), station="connect")
 
     def _temporary(self, text: str) -> None:
         job = self.session.open

@@ -2,13 +2,14 @@
 
 from PySide6.QtWidgets import QWidget
 
+from careful_coil.core.connect.typed import positive, read_supply
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_connect import SupplyRead
 from careful_coil.core.job.entries import Supply
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.run.supply import read_three, system_words
 from careful_coil.core.shop_lists import line_colours
-from careful_coil.core.values import Quantity, parse
+from careful_coil.core.values import Quantity
 from careful_coil.desk.ask_row import AskRow, EnterButton
 from careful_coil.desk.flow import Flow
 from careful_coil.desk.insulation.shown import Prose, Verdicts, finding_of, told_of
@@ -122,17 +123,15 @@ class SupplyPart(Part):
         self.session.record(Supply.model_validate(told), station="connect")
 
     def _volt(self, text: str) -> None:
-        volt = _positive(text, Quantity.VOLTAGE)
-        judged = self.session.open.judged if self.session.open else None
-        plate, old = (judged.job.plate if judged else None), self._now()
-        hertz = old.hertz if old else (plate.hertz if plate and plate.hertz else 50.0)
-        self._record(volt, hertz, 1 if plate is not None and plate.phases == 1 else 3)
+        job = self.session.open
+        if job is not None:
+            self.session.record(read_supply(text, job.judged.job), station="connect")
 
     def _hertz(self, text: str) -> None:
         old = self._now()
         if old is None:
             raise BadValue(text, "the volts first")
-        hertz = _positive(text, Quantity.FREQUENCY)
+        hertz = positive(text, Quantity.FREQUENCY)
         self.session.record(old.model_copy(update={"hertz": hertz}), station="connect")
 
     def _measured(self) -> None:
@@ -169,10 +168,3 @@ class SupplyPart(Part):
 
 def _slashed(volts: tuple[float, ...] | None) -> str:
     return "/".join(f"{v:g}" for v in volts) if volts else ""
-
-
-def _positive(text: str, quantity: Quantity) -> float:
-    value = parse(text, quantity).value
-    if not 0 < value <= 20000:
-        raise BadValue(text, "a figure above nothing, as on the supply")
-    return value

@@ -2,12 +2,11 @@
 
 from PySide6.QtWidgets import QWidget
 
-from careful_coil.core.connect.dress import BOARD, mm2_of
+from careful_coil.core.connect.dress import BOARD
 from careful_coil.core.connect.rotation import how_to_turn, wanted_direction
 from careful_coil.core.connect.takes import starts_of, takes
-from careful_coil.core.errors import BadValue
+from careful_coil.core.connect.typed import read_wish
 from careful_coil.core.job import Finding
-from careful_coil.core.job.at_connect import Wished
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk.insulation.plot import Plot
 from careful_coil.desk.insulation.shown import Prose, Verdicts
@@ -130,23 +129,11 @@ class WishPart(Part):
         return self.fields[f"wish-{asks or 'rotation'}"].cell
 
     def _typed(self, field: str, text: str) -> None:
-        kept = text.strip().lower()
-        if kept and field == "cable-mm2":
-            if mm2_of(f"{kept.removesuffix('mm²').strip()} mm²") is None:
-                raise BadValue(text, "the cable's mm², such as 2.5")
-        elif kept:
-            told = self._choices(field)
-            fits = [c for c in told if c == kept] or [c for c in told if c.startswith(kept)]
-            if len(fits) != 1:
-                raise BadValue(text, ", ".join(told) + ", or nothing")
-            kept = fits[0]
-        self.session.record(
-            Wished.model_validate({"field": field, "text": kept}), station="connect"
-        )
+        self.session.record(read_wish(field, text, self._choices(field)), station="connect")
 
     def _choices(self, field: str) -> tuple[str, ...]:
         job = self.session.open
         state = job.judged.connecting if job else None
         if state is not None and state.asks == field:
             return state.choices
-        return CHOICES[field]
+        return CHOICES.get(field, ())

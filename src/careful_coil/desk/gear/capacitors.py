@@ -9,11 +9,11 @@ from careful_coil.core.errors import BadValue
 from careful_coil.core.gear.capacitor_rules import bleed_of, capacitor_of, measured_of
 from careful_coil.core.gear.formulas import bleed_for, discharge, volts_left
 from careful_coil.core.gear.marking import Marking
+from careful_coil.core.gear.typed import LOOKS, part_name, read_field
 from careful_coil.core.job.at_start_gear import CapacitorNoted
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.values import Quantity, parse, show_ohm
 from careful_coil.desk.ask_row import EnterButton
-from careful_coil.desk.gear.fields import LOOKS, part_name, read_field
 from careful_coil.desk.insulation.plot import Plot
 from careful_coil.desk.insulation.shown import Prose, Verdicts
 from careful_coil.desk.part import Part

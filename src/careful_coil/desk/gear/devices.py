@@ -18,24 +18,21 @@ from careful_coil.core.gear.device_rules import (
 )
 from careful_coil.core.gear.positions import read_table, show_table
 from careful_coil.core.gear.table import FACTS, Expected, matches
+from careful_coil.core.gear.typed import device_read, let_go_at, part_name
 from careful_coil.core.job import Finding
 from careful_coil.core.job.at_start_gear import (
     DeviceFitted,
     DeviceNoted,
-    DeviceRead,
 )
 from careful_coil.core.ledger import Judgement
-from careful_coil.core.readings import ohm_value
-from careful_coil.core.values import Quantity, one_of, parse, show_ohm
+from careful_coil.core.values import one_of, show_ohm
 from careful_coil.core.ways.devices import POSITIONED, Device
 from careful_coil.desk.ask_row import AskRow
-from careful_coil.desk.gear.fields import part_name
 from careful_coil.desk.insulation.shown import Prose, Verdicts
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
 from careful_coil.desk.theme import Theme
 
-RAW_OHM = 0.5  # what test leads that are not nulled may add
 LOOKED = {
     "actuator": ("Mechanism on the shaft: weights, springs, collar?", tuple(ACTUATOR)),
     "plate": ("Contact plate: how do the contacts meet?", tuple(PLATE)),
@@ -208,7 +205,7 @@ class DevicesPart(Part):
         elif field in ("table", "stand-in"):
             self._noted(field, show_table(read_table(text)) if text.strip() else "")
         elif field in ("out", "back"):
-            self._noted(field, _speed(text, field))
+            self._noted(field, let_go_at(text, field))
         elif text.strip():
             self._read(text)
 
@@ -232,19 +229,8 @@ class DevicesPart(Part):
             raise BadValue(
                 text, "a device that still has a reading to give; Ctrl+Z strikes the last"
             )
-        value = ohm_value(text)
-        ohm = value.value
-        step = value.step if value.number is not None else 0.0
-        self.session.record(
-            DeviceRead(
-                name=self.chosen,
-                between=wanted.between,
-                when=wanted.when,
-                ohm=None if ohm == float("inf") else ohm,
-                left_open=step / 2 + (0.0 if self.nulled else RAW_OHM),
-            ),
-            station="start-gear",
-        )
+        body = device_read(self.chosen, wanted, text, self.nulled)
+        self.session.record(body, station="start-gear")
 
     def _worst_contact(self) -> Expected | None:
         """Return a contact that was found wanting: dressed, it is read again."""
@@ -271,26 +257,6 @@ def _row(told: Told) -> Finding:
         why=why,
         station="start-gear",
     )
-
-
-def _speed(text: str, field: str) -> str:
-    """Return a speed or a time as it is kept. Raises: BadValue."""
-    told = text.strip()
-    if not told:
-        return ""
-    if field == "out" and told.lower().endswith("s"):
-        number = told[:-1].strip().replace(",", ".")
-        try:
-            seconds = float(number)
-        except ValueError:
-            seconds = 0.0
-        if not 0 < seconds < 600:
-            raise BadValue(text, "seconds such as 1.4 s, or rpm such as 1150 rpm")
-        return f"{seconds:g} s"
-    value = parse(told, Quantity.SPEED)
-    if value.number is None or value.value <= 0:
-        raise BadValue(text, "rpm such as 1150 rpm")
-    return f"{value.value:g} rpm"
 
 
 def _words(e: Expected) -> str:

@@ -12,6 +12,7 @@ from careful_coil.core.gear.relay import (
     relay_suits,
 )
 from careful_coil.core.gear.retrofit import Needs, needs_of
+from careful_coil.core.gear.typed import part_name
 from careful_coil.core.gear.work import WORK, Step, left_of, steps_of, work_kind
 from careful_coil.core.job.at_start_gear import DeviceNoted, GearStep
 from careful_coil.core.ledger import Judgement
@@ -19,7 +20,6 @@ from careful_coil.core.machine.estimate import estimate
 from careful_coil.core.machine.motor import Motor
 from careful_coil.core.values import Quantity, parse
 from careful_coil.desk.ask_row import AskRow
-from careful_coil.desk.gear.fields import part_name
 from careful_coil.desk.insulation.shown import Prose
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session

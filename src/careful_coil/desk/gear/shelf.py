@@ -9,8 +9,8 @@ from careful_coil.core.errors import BadValue, CoilError
 from careful_coil.core.gear.capacitor_rules import apart_of, capacitor_of
 from careful_coil.core.gear.shelf import Item, Offer, Wanted, offers_for
 from careful_coil.core.gear.shelf_list import COLUMNS, read_shelf
+from careful_coil.core.gear.typed import size_of
 from careful_coil.core.ledger import Judgement
-from careful_coil.desk.gear.fields import size_of
 from careful_coil.desk.insulation.shown import Prose
 from careful_coil.desk.insulation.traces import MOST_NAME, read_file
 from careful_coil.desk.part import Part

@@ -4,6 +4,7 @@ from functools import partial
 
 from PySide6.QtWidgets import QWidget
 
+from careful_coil.core.condition.answered import first_answer, read_symptom
 from careful_coil.core.condition.causes import CAUSES
 from careful_coil.core.condition.symptoms import SYMPTOMS, WHEN, WHEN_KEY
 from careful_coil.core.errors import BadValue
@@ -18,7 +19,6 @@ from careful_coil.core.ledger import Judgement
 from careful_coil.core.values import one_of, show_percent
 from careful_coil.desk.ask_row import AskRow
 from careful_coil.desk.insulation.shown import Prose
-from careful_coil.desk.intake.counter import first_answer, read_symptom
 from careful_coil.desk.odds import Odds
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session

@@ -6,10 +6,10 @@ from PySide6.QtCore import QPointF, QRect, Qt, Signal
 from PySide6.QtGui import QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QPushButton
 
-from careful_coil.core.condition.checklist import ITEMS
-from careful_coil.core.condition.symptoms import BY_HAND, SYMPTOMS
+from careful_coil.core.condition.answered import first_answer, read_symptom
+from careful_coil.core.condition.symptoms import SYMPTOMS
 from careful_coil.core.errors import BadValue
-from careful_coil.core.job.at_intake import Arrived, ConditionSeen, RestFine, SymptomNoted, Ticket
+from careful_coil.core.job.at_intake import Arrived, SymptomNoted, Ticket
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk import paint
 from careful_coil.desk.ask_row import AskRow, EnterButton
@@ -175,28 +175,3 @@ class CounterPart(Part):
         states = [s for s, button in self.came.items() if button.isChecked()]
         body = Arrived.model_validate({"states": states, "missing": missing})
         self.session.record(body, station="intake")
-
-
-def first_answer(key: str, answer: str) -> tuple[SymptomNoted | ConditionSeen | RestFine, ...]:
-    """Return what is logged of a first question; how it turned by hand stands on the checklist too."""
-    felt: tuple[ConditionSeen | RestFine, ...] = ()
-    if key == BY_HAND and answer == "free":
-        felt = (ConditionSeen(item=BY_HAND, answer=""), RestFine(items=(BY_HAND,)))
-    elif key == BY_HAND and answer in ITEMS[BY_HAND].wrong:
-        felt = (ConditionSeen(item=BY_HAND, answer=answer),)
-    return SymptomNoted(symptom=key, answer=answer), *felt
-
-
-def read_symptom(text: str) -> tuple[str, str]:
-    """Return a symptom and yes or no, typed as `hums` or `no hums`. Raises: BadValue."""
-    words = text.lower().split()
-    answer = "yes"
-    if words and words[0] in ("no", "not"):
-        answer, words = "no", words[1:]
-    wanted = "-".join(words)
-    fits = [s for s in SYMPTOMS if s == wanted] or [
-        s for s in SYMPTOMS if wanted and s.startswith(wanted)
-    ]
-    if len(fits) != 1:
-        raise BadValue(text, "how it failed: " + ", ".join(fits or SYMPTOMS) + "; or no before it")
-    return fits[0], answer

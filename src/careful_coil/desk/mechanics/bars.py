@@ -2,13 +2,13 @@
 
 from PySide6.QtWidgets import QWidget
 
-from careful_coil.bench import Request
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_mechanics import Commutator, Felt
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.mechanics.brush_rules import bars_of, next_bar
 from careful_coil.core.mechanics.fields import FELT, read_field
 from careful_coil.core.mechanics.typed import bars_count, bars_read
+from careful_coil.core.probes import Request
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.insulation.plot import Plot
 from careful_coil.desk.insulation.shown import Prose, Verdicts

@@ -17,8 +17,8 @@ from careful_coil.core.mechanics.bearing_rules import (
     found_of,
     proposal_of,
 )
+from careful_coil.core.mechanics.bearing_typed import bearing_size
 from careful_coil.core.mechanics.fields import BEARING, read_field
-from careful_coil.core.mechanics.lengths import read_three
 from careful_coil.desk.ask_row import AskRow
 from careful_coil.desk.flow import Flow
 from careful_coil.desk.insulation.plot import Plot
@@ -180,13 +180,9 @@ class BearingsPart(Part):
 
     def _size(self, text: str) -> None:
         """Record what callipers said: all three, the bore alone, or nothing."""
-        figures: tuple[float, ...] = ()
-        if text.strip():
-            alone = "x" not in text.lower() and "×" not in text and len(text.split()) == 1
-            figures = (float(BEARING["bore"](text)),) if alone else read_three(text)
-        names = ("bore", "outside", "width")
-        kept = {n: f"{v:.6g}" for n, v in zip(names, figures, strict=False)}
-        self.session.record(*(self._body(n, kept.get(n, "")) for n in names), station="mechanics")
+        self.session.record(
+            *(self._body(n, t) for n, t in bearing_size(text).items()), station="mechanics"
+        )
 
     def _kept(self, field: str, text: str) -> None:
         self.session.record(self._body(field, text), station="mechanics")

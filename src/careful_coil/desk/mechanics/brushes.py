@@ -3,11 +3,11 @@
 from PySide6.QtWidgets import QWidget
 
 from careful_coil.core.errors import BadValue
+from careful_coil.core.gear.typed import part_name
 from careful_coil.core.job.at_mechanics import BrushNoted, Felt
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.mechanics.brush_rules import SEATINGS, SPARKS, SPRINGS
 from careful_coil.core.mechanics.fields import BRUSH, FELT, read_field
-from careful_coil.desk.gear.fields import part_name
 from careful_coil.desk.insulation.shown import Prose, Verdicts
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session

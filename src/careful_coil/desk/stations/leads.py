@@ -12,11 +12,11 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from careful_coil.bench import Request
 from careful_coil.core.job.lead_words import counted
 from careful_coil.core.ledger import Judgement
+from careful_coil.core.ledger.entry_line import KICK_WORDS, TEST_WORDS, known_of
+from careful_coil.core.probes import Request
 from careful_coil.core.winding import ARRANGEMENTS
-from careful_coil.desk.entry_line import KICK_WORDS, TEST_WORDS, known_of
 from careful_coil.desk.field import Field
 from careful_coil.desk.odds import Odds, Row
 from careful_coil.desk.session import Session

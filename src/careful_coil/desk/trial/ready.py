@@ -6,8 +6,9 @@ from typing import Literal
 from PySide6.QtWidgets import QWidget
 
 from careful_coil.core.errors import BadValue
-from careful_coil.core.job.at_trial import Loaded, TrialBegun, TrialReady
+from careful_coil.core.job.at_trial import TrialBegun, TrialReady
 from careful_coil.core.ledger import Judgement
+from careful_coil.core.readings import Loaded
 from careful_coil.core.trial.begin import ready_items, speeds_of, why_no_volts
 from careful_coil.core.trial.rules import covers_next, speed_next
 from careful_coil.core.trial.typed import sheet_of

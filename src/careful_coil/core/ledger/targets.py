@@ -3,11 +3,11 @@
 from dataclasses import replace
 from typing import cast
 
-from careful_coil.bench import Request
 from careful_coil.core.connect.slips import RUN_SHARE
 from careful_coil.core.job.fold import reading_of
-from careful_coil.core.ledger import Judgement
-from careful_coil.core.ledger.next_card import PROBED, NextStep
+from careful_coil.core.ledger.judgement import Judgement
+from careful_coil.core.ledger.step import PROBED, NextStep
+from careful_coil.core.probes import Request
 from careful_coil.core.readings import RequestKind
 from careful_coil.core.trial.begin import at_speed
 

@@ -5,7 +5,6 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from careful_coil.bench import Request
 from careful_coil.core.condition.typed import TypedTest, read_insulation
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job import AnyBody, Job
@@ -21,6 +20,7 @@ from careful_coil.core.job.entries import (
 )
 from careful_coil.core.job.fold import reading_of
 from careful_coil.core.mechanics.typed import bars_read
+from careful_coil.core.probes import Request
 from careful_coil.core.readings import (
     End,
     Frame,

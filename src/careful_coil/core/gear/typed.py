@@ -7,12 +7,16 @@ from careful_coil.core.errors import BadValue
 from careful_coil.core.gear.formulas import microfarad_from_amps
 from careful_coil.core.gear.judge import OVERRULES
 from careful_coil.core.gear.marking import read_marking
+from careful_coil.core.gear.table import Expected
+from careful_coil.core.job.at_start_gear import DeviceRead
+from careful_coil.core.readings import ohm_value
 from careful_coil.core.values import Quantity, one_of, parse
 
 LOOKS = ("sound", *OVERRULES)
 MOST_LEFT = 5.0  # V DC: what counts as let down
 LARGEST_MM = 500.0
 MOST_SECTIONS = 3
+RAW_OHM = 0.5  # what test leads that are not nulled may add
 
 
 def part_name(text: str, example: str, others: Collection[str] = ()) -> str:
@@ -121,3 +125,37 @@ def size_of(text: str) -> tuple[float, float]:
     except ValueError:
         return 0.0, 0.0
     return wide, long
+
+
+def device_read(name: str, wanted: Expected, text: str, nulled: bool = True) -> DeviceRead:
+    """Return the ohms of a device as typed; `nulled` whether the test leads were. Raises: BadValue."""
+    value = ohm_value(text)
+    ohm = value.value
+    step = value.step if value.number is not None else 0.0
+    return DeviceRead(
+        name=name,
+        between=wanted.between,
+        when=wanted.when,
+        ohm=None if ohm == float("inf") else ohm,
+        left_open=step / 2 + (0.0 if nulled else RAW_OHM),
+    )
+
+
+def let_go_at(text: str, field: str) -> str:
+    """Return a speed or a time as it is kept. Raises: BadValue."""
+    told = text.strip()
+    if not told:
+        return ""
+    if field == "out" and told.lower().endswith("s"):
+        number = told[:-1].strip().replace(",", ".")
+        try:
+            seconds = float(number)
+        except ValueError:
+            seconds = 0.0
+        if not 0 < seconds < 600:
+            raise BadValue(text, "seconds such as 1.4 s, or rpm such as 1150 rpm")
+        return f"{seconds:g} s"
+    value = parse(told, Quantity.SPEED)
+    if value.number is None or value.value <= 0:
+        raise BadValue(text, "rpm such as 1150 rpm")
+    return f"{value.value:g} rpm"

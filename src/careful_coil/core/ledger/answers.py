@@ -1,0 +1,351 @@
+"""An answer to what Next asks, as the entries it becomes: one reader for each kind of field."""
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+
+from careful_coil.core.condition.answered import first_answer
+from careful_coil.core.condition.wall_rules import discharge_seconds
+from careful_coil.core.connect.dead import AtBench, lapsed
+from careful_coil.core.connect.rotation import read_turn
+from careful_coil.core.connect.typed import read_supply, read_wish
+from careful_coil.core.errors import BadValue
+from careful_coil.core.gear.capacitor_rules import measured_of
+from careful_coil.core.gear.device_rules import kind_named, told_of
+from careful_coil.core.gear.positions import read_table, show_table
+from careful_coil.core.gear.typed import device_read, part_name
+from careful_coil.core.gear.typed import read_field as read_capacitor
+from careful_coil.core.job import AnyBody
+from careful_coil.core.job.at_connect import Installer, StepTicked, Wished
+from careful_coil.core.job.at_insulation import Covers, Discharged, DryingRun, TestReady, Work
+from careful_coil.core.job.at_intake import PlateField, Ticket, VoltageTag
+from careful_coil.core.job.at_mechanics import (
+    BearingNoted,
+    BrushNoted,
+    Commutator,
+    Felt,
+    PartOff,
+    Temporary,
+)
+from careful_coil.core.job.at_start_gear import (
+    CapacitorNoted,
+    CauseFound,
+    CauseTested,
+    DeviceFitted,
+    DeviceNoted,
+    GearStep,
+)
+from careful_coil.core.job.at_trial import TrialBegun, TrialEnded, TrialReady
+from careful_coil.core.job.entries import Attested, ProvedDead, Station
+from careful_coil.core.job.lead_words import counted
+from careful_coil.core.job.plate import check_field
+from careful_coil.core.ledger.acts import DEAD_WORK
+from careful_coil.core.ledger.asks.question import Question
+from careful_coil.core.ledger.entry_line import TestSetting, split
+from careful_coil.core.ledger.judgement import Judgement
+from careful_coil.core.ledger.leaving import read_signature
+from careful_coil.core.ledger.site import field_sheet
+from careful_coil.core.ledger.step import NextStep
+from careful_coil.core.ledger.take import STATION_OF, taken
+from careful_coil.core.ledger.targets import wanted
+from careful_coil.core.mechanics.bearing_typed import bearing_size
+from careful_coil.core.mechanics.fields import BEARING, BRUSH, FELT, read_field
+from careful_coil.core.mechanics.typed import bars_count
+from careful_coil.core.settings import Settings
+from careful_coil.core.trial.begin import ready_items, speeds_of, why_no_volts
+from careful_coil.core.trial.rules import speed_next
+from careful_coil.core.trial.typed import sheet_of
+from careful_coil.core.values import one_of
+
+Bodies = Sequence[AnyBody]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Hands:
+    """Who is at the bench and when, what is carried through the session: the winding's °C, test volts."""
+
+    who: str
+    now: str
+    setting: TestSetting
+    settings: Settings
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Answer:
+    """One answer: the judgement and step it belongs to, what was asked, the text, whose hands."""
+
+    judged: Judgement
+    step: NextStep
+    question: Question
+    text: str
+    hands: Hands
+
+
+Reader = Callable[[Answer], Bodies]
+
+
+def read_answer(answer: Answer) -> tuple[Bodies, Station]:
+    """Return the entries an answer becomes, and the station they are logged at.
+
+    Raises: BadValue, AmbiguousValue with what would be accepted; BadValue where nothing takes an answer.
+    """
+    reader = READERS.get(answer.question.reader)
+    if reader is None:
+        raise BadValue(answer.text, "nothing here: no field takes it")
+    station = answer.step.station
+    if answer.question.reader == "strip":
+        station = STATION_OF.get(answer.step.act, "leads")
+    if answer.question.reader == "first-question":
+        station = "intake"
+    return reader(answer), station
+
+
+def _ticks(answer: Answer) -> tuple[str, ...]:
+    """Return the items ticked: all of them, or the one named. Raises: BadValue for any other."""
+    items, told = answer.question.choices, answer.text.strip()
+    if told in ("", "all"):
+        return items
+    if told not in items:
+        raise BadValue(answer.text, f"all, or one of: {', '.join(items)}")
+    return (told,)
+
+
+def _no_initials(answer: Answer) -> None:
+    if not answer.hands.who:
+        raise BadValue("no initials", "initials at the foot of the rack: it is logged under them")
+
+
+def _plate(answer: Answer) -> Bodies:
+    field, text = answer.question.id, answer.text.strip()
+    check_field(field, text)
+    return (PlateField.model_validate({"field": field, "text": text}),)
+
+
+def _strip(answer: Answer) -> Bodies:
+    hands, judged = answer.hands, answer.judged
+    typed = split(answer.text, wanted(judged), judged.job.tags)
+    return (taken(typed, judged, hands.setting, hands.now, hands.settings),)
+
+
+def _act(answer: Answer) -> Bodies:
+    step, judged = answer.step, answer.judged
+    if step.act == "covers":
+        return (Covers(),)
+    bench = AtBench(answer.hands.now, answer.hands.who)
+    why = lapsed(judged.job, bench, answer.hands.settings)
+    if why:
+        raise BadValue(step.title, "the proof of no volts first", why)
+    return (DEAD_WORK[step.act](judged.connecting.by_tag(step.ends)),)
+
+
+def _dead(answer: Answer) -> Bodies:
+    _no_initials(answer)
+    return (ProvedDead(volt=0.0),)
+
+
+def _discharge(answer: Answer) -> Bodies:
+    charged = answer.judged.job.tested.charged()
+    if charged is None:
+        raise BadValue("no test", "a test whose charge is still on the winding")
+    return (Discharged(seconds=discharge_seconds(charged.body)),)
+
+
+def _ready(answer: Answer) -> Bodies:
+    _no_initials(answer)
+    if answer.hands.setting.at_c is None:
+        raise BadValue("no temperature", "the winding's °C first: the figure is corrected by it")
+    return (TestReady(items=_ticks(answer), volt=answer.hands.setting.volt),)
+
+
+def _trial_begin(answer: Answer) -> Bodies:
+    _no_initials(answer)
+    judged = answer.judged
+    bad = why_no_volts(judged.findings)
+    if bad:
+        raise BadValue(answer.step.title, "what was found bad put right first", bad)
+    speed = speed_next(judged.job, judged.start_way, judged.connecting) or ""
+    speed, turns = sheet_of(speed, speeds_of(judged.connecting))
+    told = {"covers": answer.question.id.removeprefix("covers-"), "speed": speed}
+    done = ", ".join(judged.job.trials.done)
+    return (TrialBegun.model_validate({**told, "direction": turns, "since": done}),)
+
+
+def _trial_ready(answer: Answer) -> Bodies:
+    items = ready_items(answer.judged.job, answer.judged.connecting, answer.judged.start_way)
+    return (TrialReady(items=tuple(i.name for i in items)),)
+
+
+def _felt(answer: Answer) -> Bodies:
+    field = answer.question.id.removeprefix("felt-")
+    kept = read_field(FELT, field, answer.text)
+    return (Felt.model_validate({"field": field, "text": kept}),)
+
+
+def _bearing(answer: Answer) -> Bodies:
+    end, _, field = answer.question.id.partition("-")
+    told = (
+        bearing_size(answer.text)
+        if field == "size"
+        else {field: read_field(BEARING, field, answer.text)}
+    )
+    return [
+        BearingNoted.model_validate({"end": end, "field": f, "text": t}) for f, t in told.items()
+    ]
+
+
+def _brush(answer: Answer) -> Bodies:
+    field = answer.question.id.removeprefix("brush-")
+    name = answer.question.part.partition(":")[2] or next(iter(answer.judged.job.hands.brushes))
+    kept = read_field(BRUSH, field, answer.text)
+    return (BrushNoted.model_validate({"name": name, "field": field, "text": kept}),)
+
+
+def _capacitor(answer: Answer) -> Bodies:
+    field, name = answer.question.id.removeprefix("can-"), _named(answer)
+    job = answer.judged.job
+    measured = measured_of(job.gear, name)
+    kept = read_capacitor(field, answer.text, job.plate.hertz, measured[0] if measured else None)
+    return (CapacitorNoted.model_validate({"name": name, "field": field, "text": kept}),)
+
+
+def _named(answer: Answer) -> str:
+    return answer.question.part.partition(":")[2]
+
+
+def _device_ohm(answer: Answer) -> Bodies:
+    judged, name = answer.judged, _named(answer)
+    told = told_of(judged.job.gear, name, answer.hands.settings, judged.job.plate)
+    left = next((t.expected for t in told if t.verdict == "unproven" and t.expected), None)
+    if left is None:
+        raise BadValue(answer.text, "a device that still has a reading to give")
+    return (device_read(name, left, answer.text),)
+
+
+def _device_look(answer: Answer) -> Bodies:
+    field = answer.question.id.removeprefix("device-")
+    word = one_of(answer.text, answer.question.choices)
+    return (DeviceNoted.model_validate({"name": _named(answer), "field": field, "text": word}),)
+
+
+def _device_table(answer: Answer) -> Bodies:
+    table = show_table(read_table(answer.text))
+    return (DeviceNoted(name=_named(answer), field="table", text=table),)
+
+
+def _inventory(answer: Answer) -> Bodies:
+    """Return capacitors and devices as listed: `C1 25 µF 450 V; S1 centrifugal switch`."""
+    found: list[AnyBody] = []
+    for piece in (p.strip() for p in answer.text.split(";")):
+        name, _, rest = piece.partition(" ")
+        name = part_name(name, "S1")
+        if not rest.strip():
+            raise BadValue(piece, "a name and what it is: C1 25 µF 450 V; S1 centrifugal switch")
+        if name.startswith("C"):
+            kept = read_capacitor("marking", rest, answer.judged.job.plate.hertz, None)
+            found.append(CapacitorNoted(name=name, field="marking", text=kept))
+        else:
+            body = DeviceFitted.model_validate({"name": name, "device": kind_named(rest)})
+            found.append(body)
+    return found
+
+
+def _first_question(answer: Answer) -> Bodies:
+    word = one_of(answer.text, answer.question.choices)
+    return first_answer(answer.question.ends[0], word)
+
+
+def _cause_test(answer: Answer) -> Bodies:
+    word = one_of(answer.text, answer.question.choices)
+    return (CauseTested(test=answer.question.ends[0], outcome=word),)
+
+
+def _cause(answer: Answer) -> Bodies:
+    return (CauseFound(cause=one_of(answer.text, answer.question.choices)),)
+
+
+def _gear_step(answer: Answer) -> Bodies:
+    return [GearStep(work=answer.question.name, step=name) for name in _ticks(answer)]
+
+
+def _wish(answer: Answer) -> Bodies:
+    field = answer.question.id.removeprefix("wish-")
+    return (read_wish(field, answer.text, answer.question.choices),)
+
+
+def _tags(answer: Answer) -> Bodies:
+    supply = answer.judged.job.supply
+    if supply is None:
+        raise BadValue(answer.text, "the supply first")
+    return [VoltageTag(place=p, words=f"{supply.volt:g} V") for p in _ticks(answer)]
+
+
+def _exchange(answer: Answer) -> Bodies:
+    now = answer.judged.job.joined.wish.get("exchanged", "")
+    return (Wished(field="exchanged", text="" if now else "yes"),)
+
+
+def _temporary(answer: Answer) -> Bodies:
+    name = _named(answer)
+    words = answer.judged.job.hands.temporary[name].words
+    return (Temporary(name=name, words=words, cleared=answer.text.strip()),)
+
+
+def _attest(answer: Answer) -> Bodies:
+    _no_initials(answer)
+    if not answer.text.strip():
+        raise BadValue(answer.text, "a few words on what was seen")
+    told = {"item": answer.question.id, "words": answer.text.strip()}
+    return (Attested.model_validate(told),)
+
+
+def _site(answer: Answer) -> Bodies:
+    _no_initials(answer)
+    judged = answer.judged
+    lines = field_sheet(judged.job, judged.connecting, judged.installer)
+    line = next(x for x in lines if x.name == answer.question.id)
+    return line.read(answer.text)
+
+
+def _work(answer: Answer) -> Bodies:
+    return (Work.model_validate({"what": answer.question.state}),)
+
+
+READERS: dict[str, Reader] = {
+    "ticket": lambda a: (Ticket.model_validate({"field": a.question.id, "text": a.text.strip()}),),
+    "plate": _plate,
+    "count": lambda a: (counted(a.text.strip()),),
+    "dead": _dead,
+    "strip": _strip,
+    "act": _act,
+    "discharge": _discharge,
+    "ready": _ready,
+    "drying": lambda a: (DryingRun(act="end"),),
+    "work": _work,
+    "supply": lambda a: (read_supply(a.text, a.judged.job),),
+    "wish": _wish,
+    "checks": lambda a: [StepTicked(step=n) for n in _ticks(a)],
+    "installer": lambda a: [Installer(item=n) for n in _ticks(a)],
+    "tags": _tags,
+    "exchange": _exchange,
+    "turn-seen": lambda a: (read_turn(a.text),),
+    "begin": _trial_begin,
+    "trial-ready": _trial_ready,
+    "trial-end": lambda a: (TrialEnded(),),
+    "felt": _felt,
+    "bearing": _bearing,
+    "brush": _brush,
+    "bars-count": lambda a: (Commutator(bars=bars_count(a.text)),),
+    "temporary": _temporary,
+    "back": lambda a: [PartOff(part=n, back=True) for n in _ticks(a)],
+    "inventory": _inventory,
+    "first-question": _first_question,
+    "cause-test": _cause_test,
+    "cause": _cause,
+    "capacitor": _capacitor,
+    "device-ohm": _device_ohm,
+    "device-look": _device_look,
+    "device-table": _device_table,
+    "gear-step": _gear_step,
+    "attest": _attest,
+    "site": _site,
+    "sign": lambda a: (read_signature(a.text.strip(), a.judged),),
+}

@@ -1,0 +1,139 @@
+"""What Connect asks: supply, wishes, every cut and joint, what proves them."""
+
+import re
+from typing import TYPE_CHECKING
+
+from careful_coil.core.connect.proof import checks_of
+from careful_coil.core.connect.proof_rules import tags_left
+from careful_coil.core.ledger.asks.question import Question
+from careful_coil.core.ledger.asks.tick import ticked, unread, worked
+from careful_coil.core.ledger.step import NextStep
+
+if TYPE_CHECKING:
+    from careful_coil.core.ledger.judgement import Judgement
+
+STATES = {"cut": "parted", "joint": "joined", "insulate": "insulated"}
+FITTED = {"fit-device": "fitted", "remove-device": "removed"}
+ABOUT = {"rotation": "direction", "seen-from": "direction"}
+
+
+def supply(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask for the supply's volts."""
+    return Question(
+        id="supply",
+        name="volts of the supply",
+        quantity="volt",
+        part="supply",
+        type="number",
+        unit="V",
+        reader="supply",
+    )
+
+
+def wish(judged: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
+    """Ask what is wanted of the hookup, where several would do."""
+    field = found["field"]
+    return Question(
+        id=f"wish-{field}",
+        name=field.replace("-", " "),
+        quantity="direction" if field in ABOUT else "word",
+        part=ABOUT.get(field, field),
+        type="choice",
+        choices=tuple(judged.connecting.choices),
+        reader="wish",
+    )
+
+
+def dead_work(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
+    """Ask for a cut, a joint, a lead covered."""
+    return worked(step, "act", "hookup", STATES[found["do"]], id=step.code)
+
+
+def device(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
+    """Ask for a device to be fitted or taken out."""
+    return worked(
+        step, "act", f"device:{found['name']}", FITTED[found["do"]], (found["name"],), id=step.code
+    )
+
+
+def line(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask for the ohms between two lines of the finished hookup."""
+    return Question(
+        id=step.code,
+        name="ohms",
+        quantity="ohm",
+        part="hookup",
+        type="number",
+        unit="Ω",
+        ends=step.ends,
+        reader="strip",
+    )
+
+
+def look(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask for a look at the joints."""
+    return unread(step, "hookup")
+
+
+def checks(judged: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask for what is seen and felt before power."""
+    found = judged.identification
+    extras = bool(found and found.best.extras)
+    items = [c.name for c in checks_of(judged.job, judged.connecting, extras)]
+    left = [n for n in items if not judged.job.joined.since_last_act(n)]
+    return ticked(step, "checks", "hookup", "seen before power", left)
+
+
+def clamp(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask for the amps in one of two leads in parallel."""
+    return Question(
+        id=step.code,
+        name="amps",
+        quantity="amp",
+        part=f"lead:{step.ends[0]}",
+        type="number",
+        unit="A",
+        ends=step.ends,
+        reader="strip",
+    )
+
+
+def low_run(judged: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask for a run at a quarter of the volts."""
+    volts = re.search(r"(\d+) V", step.title)
+    return Question(
+        id=step.code,
+        name="volts, amps of each line, how it turns, which way",
+        quantity="run",
+        part="hookup",
+        type="text",
+        ends=step.ends,
+        volt=float(volts[1]) if volts else 0.0,
+        reader="strip",
+    )
+
+
+def direction(judged: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask which way it turns, or for that to be changed."""
+    if step.focus == "turn-round":
+        return worked(step, "exchange", "direction", "reversed")
+    return Question(
+        id="turn-seen",
+        name="which way, from which end, how",
+        quantity="direction",
+        part="shaft",
+        type="text",
+        reader="turn-seen",
+    )
+
+
+def tags(judged: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask for every voltage tag to be changed."""
+    return ticked(step, "tags", "tags", "changed", sorted(tags_left(judged.job)))
+
+
+def installer(judged: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask for what the installer must be told."""
+    done = judged.job.joined.installer
+    items = [x.name for x in judged.installer if x.name not in done]
+    return ticked(step, "installer", "installer", "told", items)

@@ -1,0 +1,161 @@
+"""What Start gear asks: first questions, tests of causes, capacitors, devices, work."""
+
+import re
+from typing import TYPE_CHECKING
+
+from careful_coil.core.condition.causes import CAUSES
+from careful_coil.core.gear.device_rules import ACTUATOR, PLATE, fitted, told_of
+from careful_coil.core.gear.separating import TESTS
+from careful_coil.core.gear.work import left_of
+from careful_coil.core.ledger.asks.question import Question
+from careful_coil.core.ledger.asks.tick import ticked, unread, worked
+from careful_coil.core.ledger.step import NextStep
+from careful_coil.core.settings import Settings
+
+if TYPE_CHECKING:
+    from careful_coil.core.ledger.judgement import Judgement
+
+FIELDS = {"drain": ("drained", "volt", "V"), "measure": ("microfarad", "microfarad", "µF")}
+
+
+def inventory(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask which capacitors, switches and relays the motor has."""
+    return Question(
+        id="start-gear",
+        name="capacitors, switches, relays: a name and what is printed or what it is",
+        quantity="inventory",
+        part="start-gear",
+        type="text",
+        reader="inventory",
+    )
+
+
+def first(judged: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask the first question of a complaint."""
+    causes = judged.causes
+    return Question(
+        id="cause-first",
+        name=step.title,
+        quantity="cause",
+        part="complaint",
+        type="choice",
+        choices=tuple(causes.answers) if causes else (),
+        ends=(causes.key,) if causes else (),
+        reader="first-question",
+    )
+
+
+def test(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
+    """Ask what a test showed that tells two causes apart."""
+    return Question(
+        id="cause-test",
+        name=step.title,
+        quantity="cause",
+        part="complaint",
+        type="choice",
+        choices=TESTS[found["name"]].outcomes,
+        ends=(found["name"],),
+        reader="cause-test",
+    )
+
+
+def cause(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask for the cause by name."""
+    return Question(
+        id="cause",
+        name="the cause",
+        quantity="cause",
+        part="complaint",
+        type="choice",
+        choices=tuple(CAUSES),
+        reader="cause",
+    )
+
+
+def capacitor(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
+    """Ask for the charge or the µF of a capacitor."""
+    field, quantity, unit = FIELDS[found["do"]]
+    return Question(
+        id=f"can-{field}",
+        name=unit,
+        quantity="volt" if quantity == "volt" else "microfarad",
+        part=f"capacitor:{found['name']}",
+        type="number",
+        unit=unit,
+        reader="capacitor",
+    )
+
+
+def marking(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
+    """Ask what is printed on a capacitor."""
+    return Question(
+        id="can-marking",
+        name="what is printed on it",
+        quantity="print",
+        part=f"capacitor:{found['name']}",
+        type="text",
+        reader="capacitor",
+    )
+
+
+def shelf(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
+    """Ask for a capacitor to be renewed; nothing takes the answer yet."""
+    return worked(step, "", f"capacitor:{found['name']}", "renewed")
+
+
+def ohm(judged: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
+    """Ask for the ohms of a device between two terminals in a posture."""
+    name = found["name"]
+    told = told_of(judged.job.gear, name, Settings(), judged.job.plate)
+    left = next((t.expected for t in told if t.verdict == "unproven" and t.expected), None)
+    return Question(
+        id="device-ohm",
+        name="ohms",
+        quantity="ohm",
+        part=f"device:{name}",
+        type="number",
+        unit="Ω",
+        ends=left.between if left else (),
+        state=left.when if left else "",
+        reader="device-ohm",
+    )
+
+
+def look(judged: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
+    """Ask for a look at the mechanism or the contact plate, or for a switch's positions."""
+    name, kind = found["name"], "mechanism" if "mechanism" in step.title else "plate"
+    if "positions" in step.title:
+        return Question(
+            id="device-table",
+            name="positions and their contacts",
+            quantity="print",
+            part=f"device:{name}",
+            type="text",
+            ends=tuple(fitted(judged.job.gear, name).terminals()),
+            reader="device-table",
+        )
+    return Question(
+        id="device-actuator" if kind == "mechanism" else "device-plate",
+        name=kind,
+        quantity="look",
+        part=f"device:{name}",
+        type="choice",
+        choices=tuple(ACTUATOR if kind == "mechanism" else PLATE),
+        ends=(kind,),
+        reader="device-look",
+    )
+
+
+def renew(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
+    """Ask for a device to be dressed or renewed; nothing takes the answer yet."""
+    return worked(step, "", f"device:{found['name']}", "renewed")
+
+
+def work(judged: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
+    """Ask for the next step of a piece of work."""
+    for begun, done in judged.job.gear.steps.items():
+        left = left_of(begun, done)
+        if left and begun.replace(" ", "-") == found["name"]:
+            part = f"device:{begun.partition(' ')[2]}"
+            return ticked(step, "gear-step", part, begun, (left[0].name,))
+    return unread(step, "start-gear")

@@ -1,0 +1,89 @@
+"""What Release asks: words for what was done outside, the site's list, what is still open, the signature."""
+
+import re
+from typing import TYPE_CHECKING
+
+from careful_coil.core.ledger.asks.question import Quantity, Question
+from careful_coil.core.ledger.asks.tick import unread
+from careful_coil.core.ledger.asks.wall import ALL, coils
+from careful_coil.core.ledger.parts import part_of
+from careful_coil.core.ledger.step import NextStep
+
+if TYPE_CHECKING:
+    from careful_coil.core.ledger.judgement import Judgement
+
+# a line of the field sheet → quantity, part, type, unit
+SITE: dict[str, tuple[Quantity, str, str, str]] = {
+    "site-dead": ("volt", "bench", "number", "V"),
+    "site-megohm": ("insulation", "winding", "text", "MΩ"),
+    "site-drained": ("tick", "winding", "text", "s"),
+    "site-supply": ("volt", "supply", "text", "V"),
+    "site-phase-order": ("direction", "supply", "text", ""),
+    "site-amps": ("amp", "run", "text", "A"),
+    "site-volts": ("volt", "hookup", "text", "V"),
+    "site-direction": ("direction", "shaft", "text", ""),
+}
+
+
+def attest(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
+    """Ask for a written word on what was done outside."""
+    return Question(
+        id=found["item"],
+        name="what was seen, in words",
+        quantity="word",
+        part=found["item"],
+        type="text",
+        reader="attest",
+    )
+
+
+def site(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
+    """Ask for a line of the field sheet."""
+    code = step.code
+    pair = re.fullmatch(r"site-ohm-(L\d)-(L\d)", code)
+    if pair is not None:
+        return Question(
+            id=code,
+            name=step.title,
+            quantity="ohm",
+            part="hookup",
+            type="number",
+            unit="Ω",
+            ends=(pair[1], pair[2]),
+            reader="site",
+        )
+    if code.startswith("site-told-"):
+        return Question(
+            id=code, name=step.title, quantity="word", part="installer", type="text", reader="site"
+        )
+    quantity, part, kind, unit = SITE[code]
+    return Question(
+        id=code,
+        name=step.title,
+        quantity=quantity,
+        part=part,
+        type="number" if kind == "number" else "text",
+        unit=unit,
+        sense=ALL if quantity == "insulation" else (),
+        reader="site",
+    )
+
+
+def still_open(judged: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
+    """Ask for what keeps the gate shut and has no step of its own."""
+    if found["code"] == "coils-balanced":
+        return coils(judged, step, found)
+    part = next((f.part for f in judged.gate if f.code == found["code"] and f.part), "")
+    return unread(step, part or part_of(found["code"]))
+
+
+def sign(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask for the signature."""
+    return Question(
+        id="sign",
+        name="initials of who lets it go",
+        quantity="word",
+        part="release",
+        type="text",
+        reader="sign",
+    )

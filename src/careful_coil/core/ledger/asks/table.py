@@ -1,0 +1,85 @@
+"""Which Next asks what: the first pattern that its code fits. Data, tried in order."""
+
+import re
+from collections.abc import Callable
+from typing import TYPE_CHECKING
+
+from careful_coil.core.ledger.asks import (
+    connect,
+    gear,
+    intake_leads,
+    mechanics,
+    release,
+    trial,
+    wall,
+)
+from careful_coil.core.ledger.asks.question import Question
+from careful_coil.core.ledger.step import NextStep
+
+if TYPE_CHECKING:
+    from careful_coil.core.ledger.judgement import Judgement
+
+Make = Callable[["Judgement", NextStep, re.Match[str]], Question]
+ASKS: tuple[tuple[str, Make], ...] = (
+    ("name", intake_leads.name),
+    (r"plate-(?P<field>phases|volt|hertz)", intake_leads.plate),
+    ("tag", intake_leads.count),
+    (r"dead|dead-again", intake_leads.dead),
+    (r"(?:resistance|frame|switch|shaft|spin|kick|series|run)-.*|run", intake_leads.reading),
+    ("discharge", wall.discharge),
+    (r"ready-.*", wall.ready),
+    (r"insulation(?:-.*)?", wall.test),
+    ("dry", wall.dry),
+    ("between", wall.between),
+    ("covers", wall.covers),
+    (r"bond-.*", wall.bond),
+    ("supply", connect.supply),
+    (r"wish-(?P<field>.*)", connect.wish),
+    (r"step-ohm|leftover|line-ohms|low-run-wrong", connect.look),
+    (r"(?P<do>cut|joint|insulate)-.*", connect.dead_work),
+    (r"(?P<do>fit-device|remove-device)-(?P<name>.*)", connect.device),
+    (r"line-.*", connect.line),
+    ("before-power", connect.checks),
+    (r"clamp-.*", connect.clamp),
+    ("low-run", connect.low_run),
+    ("direction", connect.direction),
+    ("voltage-tags", connect.tags),
+    ("installer", connect.installer),
+    ("trial-ready", trial.ready),
+    (r"trial-begin-.*", trial.begin),
+    (r"trial-(?:step-.*|start|turning|drop-in)", trial.probe),
+    ("trial-end", trial.end),
+    ("start-gear", gear.inventory),
+    ("cause-first", gear.first),
+    (r"cause-(?P<name>.*)", gear.test),
+    ("cause", gear.cause),
+    (r"(?P<do>drain|measure)-(?P<name>.*)", gear.capacitor),
+    (r"marking-(?P<name>.*)", gear.marking),
+    (r"shelf-(?P<name>.*)", gear.shelf),
+    (r"read-(?P<name>.*)", gear.ohm),
+    (r"look-(?P<name>.*)", gear.look),
+    (r"renew-(?P<name>.*)", gear.renew),
+    (r"work-(?P<name>.*)", gear.work),
+    (r"mechanics|feel", mechanics.feel),
+    (r"bearing-(?P<end>drive|other)", mechanics.bearing),
+    ("brushes", mechanics.brushes),
+    ("bars", mechanics.count),
+    ("bars-shaft", mechanics.to_shaft),
+    (r"bar-\d+", mechanics.bar),
+    (r"mend-.*", mechanics.mend),
+    (r"temporary-(?P<name>.*)", mechanics.temporary),
+    (r"back-(?P<name>.*)", mechanics.back),
+    (r"(?P<item>hookup)", release.attest),
+    (r"site-.*", release.site),
+    (r"open-(?P<code>.*)", release.still_open),
+    ("sign", release.sign),
+)
+
+
+def asks_of(judged: "Judgement", step: NextStep) -> tuple[Question, ...]:
+    """Return what a step asks, the first thing first; none for a code that is not in the table."""
+    for pattern, make in ASKS:
+        found = re.fullmatch(pattern, step.code, re.DOTALL)
+        if found is not None:
+            return (make(judged, step, found),)
+    return ()

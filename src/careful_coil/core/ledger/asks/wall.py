@@ -1,0 +1,85 @@
+"""What Insulation asks: ready, tests, discharge, drying, coil ohms, bond, covers."""
+
+import re
+from typing import TYPE_CHECKING
+
+from careful_coil.core.condition.apart import to_take_off
+from careful_coil.core.ledger.asks.question import Question
+from careful_coil.core.ledger.asks.tick import ticked, worked
+from careful_coil.core.ledger.step import NextStep
+
+if TYPE_CHECKING:
+    from careful_coil.core.ledger.judgement import Judgement
+
+ALL = ("frame",)  # what the whole winding, joined, is held against
+
+
+def discharge(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask for the earth on a charged winding."""
+    return ticked(step, "discharge", "winding", "earthed long enough", id="discharge")
+
+
+def ready(judged: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask for everything off or earthed before the tester goes on."""
+    items = [o.name for o in to_take_off(judged.job, judged.wall, judged.kinds)]
+    return ticked(step, "ready", "winding", "off or earthed", items)
+
+
+def test(judged: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask for MΩ after a minute."""
+    span = judged.wall.test_volts()
+    return Question(
+        id=step.code,
+        name="megohms after a minute",
+        quantity="insulation",
+        part="winding",
+        type="number",
+        unit="MΩ",
+        ends=step.ends,
+        sense=step.sense or ALL,
+        volt=span[0] if span else 500.0,
+        reader="strip",
+    )
+
+
+def dry(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask for drying, or for its end."""
+    if step.title.startswith("End"):
+        return ticked(step, "drying", "winding", "drying ended")
+    return worked(step, "work", "winding", "dried")
+
+
+def between(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask for two windings to be parted where they touch."""
+    return worked(step, "work", "winding", "cleaned")
+
+
+def covers(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask for the covers to be put on."""
+    return worked(step, "act", "covers", "closed", id="covers")
+
+
+def bond(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask for the earth bond of a place."""
+    return Question(
+        id=step.code,
+        name="ohms",
+        quantity="bond",
+        part="earth",
+        type="number",
+        unit="Ω",
+        ends=step.ends,
+        reader="strip",
+    )
+
+
+def coils(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask for ohms of a coil, with the leads they were read between."""
+    return Question(
+        id="coil-ohm",
+        name="leads, then ohms",
+        quantity="ohm",
+        part="winding",
+        type="text",
+        unit="Ω",
+    )

@@ -1,0 +1,50 @@
+"""One step of the Next card: the code of what is to be done, where, and what it asks."""
+
+from dataclasses import dataclass, field
+from typing import Literal, get_args
+
+from careful_coil.core.job.entries import Station
+from careful_coil.core.ledger.asks.question import Question
+from careful_coil.core.readings import RequestKind
+
+Act = (
+    RequestKind
+    | Literal[
+        "go",
+        "dead",
+        "joint",
+        "sign",
+        "covers",
+        "discharge",
+        "ready",
+        "part",
+        "insulate",
+        "tick",
+        "end",
+    ]
+)
+PROBED: tuple[RequestKind, ...] = get_args(RequestKind)  # what a value on the meter strip answers
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class NextStep:
+    """`act` tells the window what Enter does; `ends`, `also` and `sense` are what the probes are on.
+
+    `also` is clipped together with the second end; `lines` and `joints` are the hookup of a run. `asks` is
+    what it wants to know, by the fields it fills.
+    """
+
+    code: str
+    title: str
+    why: str
+    station: Station
+    act: Act = "go"
+    ends: tuple[str, ...] = ()
+    sense: tuple[str, ...] = ()
+    also: tuple[str, ...] = ()
+    lines: tuple[tuple[str, ...], ...] = ()
+    joints: tuple[tuple[str, ...], ...] = ()
+    focus: str = ""  # the field Enter puts the cursor in
+    words: str = field(default="")  # what the key says
+    volt: float = 0.0  # at which a run is read
+    asks: tuple[Question, ...] = ()
