@@ -9,6 +9,7 @@ from pydantic import BaseModel
 
 from careful_coil.cli_connect import ConnectOptions, connection_of, hookup_answer
 from careful_coil.cli_sums import list_words, sum_answer, sum_words
+from careful_coil.cli_walk import seed_option, walked
 from careful_coil.core.errors import BadDocument, CoilError, NotKnownYet
 from careful_coil.core.identify import Identification, identify
 from careful_coil.core.job import fold
@@ -22,21 +23,27 @@ from careful_coil.documents.identification import identification_document
 from careful_coil.documents.job import read_job
 from careful_coil.documents.readings import read_readings
 from careful_coil.documents.sum import sum_document
+from careful_coil.walk.play import Walker
 
 DONE, BAD_NEWS, REFUSED = 0, 1, 2
 LONGEST_NUMBER = 9  # figures of a job's number
-VERBS = ("identify", "connect", "hookup", "judge", "report", "sum", "export", "import")
+VERBS = ("identify", "connect", "hookup", "judge", "walk", "report", "sum", "export", "import")
 Answer = tuple[BaseModel, str, int]
 
 
-def run(arguments: list[str]) -> int:
-    """Run a headless verb and return the exit status. No traceback reaches a user."""
+def run(arguments: list[str], walker: Walker | None = None) -> int:
+    """Run a headless verb and return the exit status. No traceback reaches a user.
+
+    `walker` plays a walk through the window, where one is asked for.
+    """
     verb = arguments[0]
     if verb not in VERBS and not verb.startswith("-"):
         _complain(str(NotKnownYet(f"The verb “{verb}”", ", ".join(VERBS))))
         return REFUSED
     try:
-        status = commands.main(arguments, prog_name="careful-coil", standalone_mode=False)
+        status = commands.main(
+            arguments, prog_name="careful-coil", standalone_mode=False, obj=walker
+        )
         return int(status or DONE)
     except click.UsageError as error:
         _complain(f"{error.format_message()} Try: careful-coil {verb} --help")
@@ -212,12 +219,7 @@ def judge_verb(
     sources: tuple[str, ...], settings_file: str | None, at_c: float | None, as_json: bool
 ) -> int:
     """Give every finding on a job document, or on a tester's curve (CSV of seconds and MΩ)."""
-    settings = Settings()
-    if settings_file:
-        (_, text), *_rest = _texts([settings_file])
-        if isinstance(text, CoilError):
-            raise text
-        settings = settings.changed(parse_json(text))
+    settings = _settings_of(settings_file)
 
     def answer(text: str) -> Answer:
         document = read_job_or_curve(text, at_c)
@@ -229,12 +231,49 @@ def judge_verb(
     return _answer_all(sources, as_json, answer)
 
 
+def _settings_of(file: str | None) -> Settings:
+    """Return a shop's settings, the usual ones where no file names others. Raises: BadDocument."""
+    if not file:
+        return Settings()
+    (_, text), *_rest = _texts([file])
+    if isinstance(text, CoilError):
+        raise text
+    return Settings().changed(parse_json(text))
+
+
 def _judgement_words(judged: Judgement) -> Iterator[str]:
     yield judged.job.name
     for f in judged.findings:
         yield f"  {f.verdict}: {f.subject}. {f.why}"
     if judged.next is not None:
         yield f"next: {judged.next.title}. {judged.next.why}"
+
+
+@commands.command("walk")
+@_sources
+@seed_option
+@click.option("--window", is_flag=True, help="Through the real window, by keys.")
+@click.option("--settings", "settings_file", help="A shop's limits, as JSON.")
+@_json
+@click.pass_obj
+def walk_verb(
+    walker: Walker | None,
+    sources: tuple[str, ...],
+    seed: int,
+    window: bool,
+    settings_file: str | None,
+    as_json: bool,
+) -> int:
+    """Play a hidden motor by what Next says and nothing else; - reads one document a line."""
+    settings = _settings_of(settings_file)
+    if window and walker is None:
+        raise BadDocument("walk", "--window", "the program itself: careful-coil walk --window")
+
+    def answer(text: str) -> Answer:
+        document, words, right = walked(text, seed, settings, walker if window else None)
+        return document, words, DONE if right else BAD_NEWS
+
+    return _answer_all(sources, as_json, answer)
 
 
 @commands.command("report")

@@ -63,6 +63,10 @@ class SimulatedMeter:
         self._bad = dict(motor.bad_clips)
         self._steps = 0  # of a test run so far
 
+    def put_on(self, motor: HiddenMotor) -> None:
+        """Put the probes on a motor as it is now; gain and noise stay those of this meter."""
+        self._motor = motor
+
     @property
     def name(self) -> str:
         """Name shown on the strip."""
@@ -91,7 +95,7 @@ class SimulatedMeter:
         if request.kind == "turning":
             return self._turning(request)
         if request.kind == "drop-in":
-            rpm = self._rig(request).back_in() * self._random.gauss(1, 0.02)
+            rpm = self.rig(request).back_in() * self._random.gauss(1, 0.02)
             return Shown(text=f"{rpm:.0f} rpm", unit="rpm")
         if request.kind == "clamp":
             return self._clamp(request)
@@ -193,7 +197,8 @@ class SimulatedMeter:
         shown = "/".join(f"{a * self._random.gauss(1, NOISE_SHARE):.3g}" for a in amps.values())
         return Shown(text=f"{request.supply[1]:.0f} V {shown} {turns} {way}".rstrip(), unit="")
 
-    def _rig(self, request: Request) -> Rig:
+    def rig(self, request: Request) -> Rig:
+        """Return the motor on the bench with the joints and devices of a request."""
         motor = self._motor
         return Rig(
             network=motor.network,
@@ -212,7 +217,7 @@ class SimulatedMeter:
     def _trial(self, request: Request) -> Shown:
         """Return one step of a test run, in the words it is typed in; a step a minute."""
         self._steps += 1
-        amps, watt, rpm, turns = self._rig(request).step(request.loaded)
+        amps, watt, rpm, turns = self.rig(request).step(request.loaded)
         shown = "/".join(f"{a * self._random.gauss(1, NOISE_SHARE):.3g}" for a in amps.values())
         speed = f" {rpm:.0f} rpm" if rpm else ""
         warm = f"{warmth(self._steps):.0f} °C {self._steps} min"
@@ -221,13 +226,13 @@ class SimulatedMeter:
 
     def _start(self, request: Request) -> Shown:
         """Return what a timed start became, in the words it is typed in."""
-        outcome, seconds, rpm = self._rig(request).start()
+        outcome, seconds, rpm = self.rig(request).start()
         at = f" {rpm:.0f} rpm" if rpm else ""
         return Shown(text=f"{outcome} {seconds * self._random.gauss(1, 0.02):.1f} s{at}", unit="")
 
     def _turning(self, request: Request) -> Shown:
         """Return the volts the shaft begins to turn from."""
-        volt = self._rig(request).turns_from()
+        volt = self.rig(request).turns_from()
         if volt is None or volt > 1.1 * request.nominal:
             raise InstrumentError("It does not turn at any of these volts: type what you see.")
         return Shown(text=f"{volt * self._random.gauss(1, 0.01):.0f} V", unit="V")

@@ -11,8 +11,10 @@ from careful_coil.documents.findings import FindingsDocument
 from careful_coil.documents.hookup import HookupCheckDocument, HookupDocument
 from careful_coil.documents.identification import IdentificationDocument
 from careful_coil.documents.job import JobDocument
+from careful_coil.documents.motor import MotorDocument
 from careful_coil.documents.readings import ReadingsDocument
 from careful_coil.documents.sum import SumDocument
+from careful_coil.documents.walk import WalkDocument
 from careful_coil.documents.winding import WindingDocument
 
 MODELS: dict[str, type[BaseModel]] = {
@@ -24,6 +26,8 @@ MODELS: dict[str, type[BaseModel]] = {
     "job": JobDocument,
     "findings": FindingsDocument,
     "sum": SumDocument,
+    "motor": MotorDocument,
+    "walk": WalkDocument,
     "winding": WindingDocument,
     "refusal": Refusal,
     "done": Done,

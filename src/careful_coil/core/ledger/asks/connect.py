@@ -44,9 +44,10 @@ def wish(judged: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
     )
 
 
-def dead_work(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
-    """Ask for a cut, a joint, a lead covered."""
-    return worked(step, "act", "hookup", STATES[found["do"]], id=step.code)
+def dead_work(judged: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
+    """Ask for a cut, a joint, a lead covered, by tag."""
+    ends = judged.connecting.by_tag(step.ends)
+    return worked(step, "act", "hookup", STATES[found["do"]], ends, id=step.code)
 
 
 def device(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:

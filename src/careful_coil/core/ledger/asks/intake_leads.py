@@ -36,7 +36,13 @@ def plate(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
     """Ask for one field of the plate, as printed."""
     field = found["field"]
     return Question(
-        id=field, name=field, quantity="plate", part="plate", type="text", reader="plate"
+        id=field,
+        name=field,
+        quantity="plate",
+        part="plate",
+        type="text",
+        ends=(field,),
+        reader="plate",
     )
 
 

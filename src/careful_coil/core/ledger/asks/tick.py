@@ -7,7 +7,13 @@ from careful_coil.core.ledger.step import NextStep
 
 
 def ticked(
-    step: NextStep, reader: str, part: str, name: str, items: Sequence[str] = (), id: str = ""
+    step: NextStep,
+    reader: str,
+    part: str,
+    name: str,
+    items: Sequence[str] = (),
+    id: str = "",
+    state: str = "",
 ) -> Question:
     """Return a tick, or a list of them to be ticked one by one."""
     return Question(
@@ -17,7 +23,8 @@ def ticked(
         part=part,
         type="tick",
         choices=tuple(items),
-        ends=step.ends,
+        ends=step.ends or (id or step.focus or step.code,),
+        state=state,
         reader=reader,
     )
 

@@ -16,7 +16,9 @@ ALL = ("frame",)  # what the whole winding, joined, is held against
 
 def discharge(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     """Ask for the earth on a charged winding."""
-    return ticked(step, "discharge", "winding", "earthed long enough", id="discharge")
+    return ticked(
+        step, "discharge", "winding", "earthed long enough", id="discharge", state="earthed"
+    )
 
 
 def ready(judged: "Judgement", step: NextStep, __: re.Match[str]) -> Question:

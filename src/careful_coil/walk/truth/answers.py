@@ -1,0 +1,362 @@
+"""What a motor shows when it is asked: by quantity and part, in tags and prints."""
+
+import math
+from collections.abc import Callable, Mapping
+
+from careful_coil.core.errors import InstrumentError
+from careful_coil.core.mechanics.bearing_table import SPELLINGS
+from careful_coil.core.probes import Request
+from careful_coil.core.readings import RequestKind
+from careful_coil.core.ways.states import state_at, with_devices
+from careful_coil.walk.told import Told
+from careful_coil.walk.truth.plated import printed
+from careful_coil.walk.truth.work import energised, worked
+from careful_coil.walk.truth.world import Ask, World
+
+BUNCHED, FRAME = "+", "frame"
+DEAD_VOLT, DRAINED_VOLT = "0.1 V", "0.3 V"
+OPEN_FRAME_OHM = 2e6
+WHO = "AB"
+Answer = Callable[[World, Ask], Told]
+
+
+def answer(world: World, ask: Ask) -> Told:
+    """Return what the motor shows for an ask; `lacks` says why it cannot be had."""
+    teller = TELLERS.get(ask["quantity"])
+    if teller is None:
+        return Told(lacks=f"no means to find out {ask['quantity']}")
+    try:
+        return teller(world, ask)
+    except InstrumentError as error:
+        return Told(lacks=str(error))
+
+
+def _name(ask: Ask) -> str:
+    return str(ask["part"]).partition(":")[2]
+
+
+def _missing(world: World, ask: Ask) -> str:
+    """Return why the ends cannot be reached, empty where they can."""
+    for end in ask["ends"]:
+        for name in str(end).split(BUNCHED):
+            if name != FRAME and not world.knows(name):
+                return f"there is no {name}"
+    return ""
+
+
+def _number(value: float, unit: str, digits: int = 3) -> Told:
+    """Return a figure as a meter shows it: no exponents, MΩ from a million ohms on."""
+    if unit == "Ω" and value >= 1e6:
+        value, unit = value / 1e6, "MΩ"
+    places = max(0, digits - 1 - math.floor(math.log10(value))) if value > 0 else 0
+    return Told(number=value, unit=unit, text=f"{value:.{min(places, 4)}f} {unit}")
+
+
+# --- probes -----------------------------------------------------------------------------------------
+
+
+def _ohm(world: World, ask: Ask) -> Told:
+    kind = ask["part"].partition(":")[0]
+    if kind == "device":
+        return _device_ohm(world, ask)
+    if kind == "commutator":
+        return Told(lacks="no four-wire meter for bars")
+    if not ask["ends"]:
+        return Told(lacks="it does not say between which leads")
+    missing = _missing(world, ask)
+    if missing:
+        return Told(lacks=missing)
+    if FRAME in ask["ends"]:
+        return _to_frame(world, ask["ends"][0])
+    one, two = (str(e).split(BUNCHED) for e in ask["ends"])
+    together = [[world.node(n) for n in group] for group in (one, two) if len(group) > 1]
+    network = world.network(together)
+    a, b = world.node(one[0]), world.node(two[0])
+    if a not in network.nodes() or b not in network.nodes():
+        return Told(text="open")
+    ohm = network.ohm_between(a, b)
+    if math.isinf(ohm) and _charges(world, a, b):
+        return Told(text="rising")
+    shown = world.meter_on(network).show(Request(kind="line", ends=(one[0], two[0])))
+    return _read(shown.text)
+
+
+def _charges(world: World, a: str, b: str) -> bool:
+    """Whether a capacitor stands between two points that no direct current passes."""
+    network = world.network()
+    index = network.node_index()
+    return any({index[a], index[b]} <= island for island in network.islands())
+
+
+def _read(text: str) -> Told:
+    try:
+        return Told(text=text, number=float(text), unit="Ω")
+    except ValueError:
+        return Told(text=text)
+
+
+def _to_frame(world: World, tag: str) -> Told:
+    if world.lead_of[tag] == "earth":
+        return _number(world.motor.earth_ohm, "Ω")
+    ohm = 1e6 * world.motor.insulation.megohm
+    return Told(text="open") if ohm > OPEN_FRAME_OHM else _number(ohm, "Ω")
+
+
+def _device_ohm(world: World, ask: Ask) -> Told:
+    own = next((d for d in world.motor.devices if d.name == _name(ask)), None)
+    if own is None:
+        return Told(lacks=f"there is no {_name(ask)}")
+    if own.inside and not world.covers_off:
+        return Told(lacks="the covers are on")
+    if len(ask["ends"]) != 2:
+        return Told(lacks="it does not say between which terminals")
+    posture = str(ask["state"])
+    closed = own.action == "opens"
+    if any(w in posture for w in ("worked", "pulled", "hot", "tripped", "inverted")):
+        closed = not closed
+    if own.state in ("stuck-open", "missing"):
+        closed = False
+    elif own.state in ("stuck-closed", "bridged"):
+        closed = True
+    if not closed:
+        return Told(text="open")
+    return _number(6.2 if own.state == "dirty" else 0.05, "Ω", 2)
+
+
+def _switch(world: World, ask: Ask) -> Told:
+    """Work the start mechanism: only where the shaft and its weights can be reached."""
+    inside = [d for d in world.motor.devices if d.inside and d.kind == "speed-switch"]
+    if not inside:
+        return Told(text="stays")
+    if not world.covers_off:
+        return Told(lacks="the covers are on: the mechanism cannot be reached")
+    a, b = (world.node(str(e)) for e in ask["ends"])
+    ohms = []
+    for moment in ("rest", "run"):
+        network = with_devices(
+            world.inner.joined(world.nodes()), world.devices, state_at(world.devices, moment)
+        )
+        ohms.append(network.ohm_between(a, b))
+    if math.isinf(ohms[1]) and not math.isinf(ohms[0]):
+        return Told(text="opens")
+    return Told(text="stays" if ohms[0] == ohms[1] else "changes")
+
+
+def _probe(kind: RequestKind) -> Answer:
+    """Return what asks the simulated meter of the bare winding, its devices at rest."""
+
+    def told(world: World, ask: Ask) -> Told:
+        missing = _missing(world, ask)
+        if missing:
+            return Told(lacks=missing)
+        request = Request(
+            kind=kind,
+            ends=tuple(ask["ends"]),
+            sense=tuple(ask["sense"]),
+            lines=tuple(tuple(j) for j in ask["lines"]),
+            joints=tuple(tuple(j) for j in ask["joints"]),
+        )
+        network = world.inner if kind == "run" else world.network()
+        shown = world.meter_on(network).show(request)
+        return Told(text=shown.text)
+
+    return told
+
+
+def _run(world: World, ask: Ask) -> Told:
+    if ask["part"] == "hookup":
+        return energised(world, ask, "low-run")
+    return _probe("run")(world, ask)
+
+
+def _insulation(world: World, ask: Ask) -> Told:
+    if ask["part"] == "commutator":
+        return _number(max(world.motor.insulation.megohm, 0.01), "MΩ")
+    own = world.motor.insulation
+    shown = own.megohm * world.chance.gauss(1, 0.01)
+    if ask["type"] == "text":  # a line of a field sheet wants °C and volts with it
+        return Told(text=f"{shown:.3g} MΩ 20 °C 500 V")
+    return _number(max(shown, 0.0), "MΩ")
+
+
+def _bond(world: World, ask: Ask) -> Told:
+    if world.motor.class_ == "II":
+        return Told(lacks="there is no earth: class II")
+    return (
+        Told(number=world.motor.earth_ohm, unit="Ω", text=f"{world.motor.earth_ohm:.2f}")
+        if world.motor.earth_ohm < OPEN_FRAME_OHM
+        else Told(text="open")
+    )
+
+
+def _volt(world: World, ask: Ask) -> Told:
+    if ask["part"] == "bench":
+        return Told(text=DEAD_VOLT, number=0.1, unit="V")
+    if ask["part"].startswith("capacitor"):
+        return Told(text=DRAINED_VOLT, number=0.3, unit="V")
+    own = world.motor.supply
+    if ask["type"] == "number":
+        return Told(number=own.volt, unit="V", text=f"{own.volt:g} V")
+    return Told(text=own.measured or f"{own.volt:g}")
+
+
+def _microfarad(world: World, ask: Ask) -> Told:
+    own = next((c for c in world.motor.capacitors if c.name == _name(ask)), None)
+    if own is None:
+        return Told(lacks=f"there is no {_name(ask)}")
+    if own.shorted or not own.microfarad:
+        return Told(lacks="the meter shows no µF")
+    return _number(own.microfarad * world.chance.gauss(1, 0.003), "µF", 4)
+
+
+# --- eyes and hands ---------------------------------------------------------------------------------
+
+
+def _plate(world: World, ask: Ask) -> Told:
+    field, plate = str(ask["id"]), world.motor.plate
+    if field in plate.unreadable or not plate.text:
+        return Told(text="?")
+    text = printed(plate.text, field)
+    return Told(text=text) if text else Told(lacks=f"the plate does not say: {field}")
+
+
+def _inventory(world: World, ask: Ask) -> Told:
+    if ask["part"] == "leads":
+        return Told(number=float(len(world.motor.leads)), text=str(len(world.motor.leads)))
+    if ask["part"] == "commutator":
+        bars = (world.motor.model_extra or {}).get("bars", 24)
+        return Told(number=float(bars), text=str(bars))
+    if ask["part"] == "start-gear":
+        seen = [f"{c.name} {c.marked}" for c in world.motor.capacitors if c.marked]
+        seen += [
+            f"{d.name} {d.kind.replace('-', ' ')}"
+            for d in world.motor.devices
+            if not d.inside or world.covers_off
+        ]
+        hidden = any(d.inside for d in world.motor.devices) and not world.covers_off
+        lacks = "the covers are on" if hidden else "there is none"
+        return Told(text="; ".join(seen)) if seen else Told(lacks=lacks)
+    return Told(lacks=f"nothing to list of {ask['part']}")
+
+
+def _print(world: World, ask: Ask) -> Told:
+    kind, _, name = ask["part"].partition(":")
+    if kind == "bearing":
+        own = world.motor.bearings.drive if name == "drive" else world.motor.bearings.other
+        return Told(text=own.number)
+    if kind == "capacitor":
+        can = next((c for c in world.motor.capacitors if c.name == name), None)
+        return Told(text=can.marked) if can and can.marked else Told(lacks="it cannot be read")
+    device = next((d for d in world.motor.devices if d.name == name), None)
+    if device is not None and device.table:
+        words = [
+            f"{p}: {' '.join('-'.join(pair) for pair in closed) or 'off'}"
+            for p, closed in device.table.items()
+        ]
+        return Told(text="; ".join(words))
+    return Told(lacks=f"nothing is printed on {ask['part']}")
+
+
+def _size(world: World, ask: Ask) -> Told:
+    kind, _, name = ask["part"].partition(":")
+    if kind == "bearing":
+        own = world.motor.bearings.drive if name == "drive" else world.motor.bearings.other
+        found = SPELLINGS.get(own.number.split("-")[0])
+        if found is None:
+            return Told(lacks="no callipers that fit")
+        return Told(text=f"{found.bore:g} x {found.outside:g} x {found.width:g}")
+    if kind == "brush":
+        return Told(number=14.0, unit="mm", text="14 mm")
+    return Told(lacks=f"nothing to measure on {ask['part']}")
+
+
+def _feel(world: World, ask: Ask) -> Told:
+    kind, _, name = ask["part"].partition(":")
+    if kind == "shaft":
+        return Told(text=world.motor.shaft.feel)
+    if kind == "bearing":
+        own = world.motor.bearings.drive if name == "drive" else world.motor.bearings.other
+        return Told(text=own.state)
+    return Told(lacks=f"nothing to feel on {ask['part']}")
+
+
+MECHANISM = {"stuck-open": "sticks", "stuck-closed": "sticks"}
+CONTACTS = {"dirty": "burnt", "stuck-closed": "welded"}
+
+
+def _look(world: World, ask: Ask) -> Told:
+    kind, _, name = ask["part"].partition(":")
+    device = next((d for d in world.motor.devices if d.name == name), None)
+    if kind == "device" and device is not None:
+        if device.inside and not world.covers_off:
+            return Told(lacks="the covers are on")
+        if "mechanism" in ask["ends"]:
+            return Told(text=MECHANISM.get(device.state, "free"))
+        return Told(text=CONTACTS.get(device.state, "even"))
+    return Told(lacks="nothing to be seen that the question names")
+
+
+def _direction(world: World, ask: Ask) -> Told:
+    wanted = world.motor.wanted
+    if ask["id"].startswith("wish-"):
+        own = wanted.seen_from if ask["id"].endswith("from") else wanted.direction
+        return Told(text=own) if own else Told(lacks="nobody said which way")
+    if ask["part"] == "supply":
+        return Told(text="L1 L2 L3")
+    if not world.turned:
+        return Told(lacks="it has not turned yet")
+    return Told(text=f"{world.turned} drive-end")
+
+
+def _tick(world: World, ask: Ask) -> Told:
+    if ask["reader"] == "begin":
+        world.covers_off = "covers-off" in ask["id"]
+    if ask["id"] == "site-drained":
+        return Told(text="240 s")
+    return Told(text="all")
+
+
+def _word(world: World, ask: Ask) -> Told:
+    if ask["part"] == "ticket":
+        return Told(text=world.motor.name)
+    if ask["part"] == "release":
+        return Told(text=WHO)
+    if ask["type"] == "choice":
+        return Told(lacks="nobody here knows: it is the customer's to say")
+    return Told(text="done and looked at, in order")
+
+
+def _no_shaft(world: World, ask: Ask) -> Told:
+    if world.motor.shaft.feel == "seized":
+        return Told(lacks="the shaft does not turn")
+    return _probe("spin" if ask["quantity"] == "spin" else "shaft")(world, ask)
+
+
+TELLERS: Mapping[str, Answer] = {
+    "ohm": _ohm,
+    "kick": _probe("kick"),
+    "series": _probe("series"),
+    "spin": _no_shaft,
+    "turn": _no_shaft,
+    "switch": _switch,
+    "run": _run,
+    "amp": lambda w, a: energised(w, a, "clamp"),
+    "step": lambda w, a: energised(w, a, "trial"),
+    "start": lambda w, a: energised(w, a, "start"),
+    "turning": lambda w, a: energised(w, a, "turning"),
+    "heard": lambda w, a: energised(w, a, "drop-in"),
+    "insulation": _insulation,
+    "bond": _bond,
+    "volt": _volt,
+    "microfarad": _microfarad,
+    "plate": _plate,
+    "inventory": _inventory,
+    "print": _print,
+    "size": _size,
+    "feel": _feel,
+    "look": _look,
+    "direction": _direction,
+    "tick": _tick,
+    "work": worked,
+    "word": _word,
+}

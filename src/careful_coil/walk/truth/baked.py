@@ -1,0 +1,72 @@
+"""Faults worked into the physics of a motor document, and what tells of them taken out.
+
+Most faults stand in the physics already (a capacitor's µF, a switch's state, a bearing's). The others are
+put there: what coil is open, which lead reaches the frame, what is joined to what.
+"""
+
+from typing import Any
+
+LABELS = ("kind", "faults", "right_end", "must_name")
+LEAST_MEGOHM = {"earth-fault": 0.0, "damp": 1.2, "flooded": 0.3}  # at most so much
+SHAFT = {"shaft-binding": "binding", "shaft-rough": "rough", "shaft-rubbing": "rubbing"}
+BEARING = {"bearing-worn": "rough", "bearing-dry": "dry", "bearing-seized": "seized"}
+SHORTED_SHARE, HALF = 0.82, 0.5  # of a coil's ohms that are left
+CAPACITOR = {"capacitor-weak": 0.55, "capacitor-open": 0.0}
+DEVICES = (
+    "switch-stuck-open",
+    "switch-stuck-closed",
+    "switch-dirty",
+    "switch-bridged",
+    "switch-missing",
+)
+
+
+def baked(document: dict[str, Any]) -> dict[str, Any]:
+    """Return a motor document whose faults are physics alone: `kind`, `faults` and the answer taken out.
+
+    A fault that is physics already changes nothing, so that doing it twice is doing it once.
+    """
+    found = {k: v for k, v in document.items() if k not in LABELS}
+    for fault in document.get("faults", ()):
+        _work_in(found, fault["what"], fault.get("of", ""))
+    return found
+
+
+def _work_in(found: dict[str, Any], what: str, of: str) -> None:
+    if what in LEAST_MEGOHM:
+        own = dict(found.get("insulation", {}))
+        own["megohm"] = min(own.get("megohm", 500.0), LEAST_MEGOHM[what])
+        own["wet"] = own.get("wet", False) or what != "earth-fault"
+        found["insulation"] = own
+    elif what in ("coil-open", "turns-shorted", "phase-half"):
+        share = {"coil-open": None, "turns-shorted": SHORTED_SHARE, "phase-half": HALF}[what]
+        found["hurt"] = {**found.get("hurt", {}), of: share}
+    elif what == "coil-reversed":
+        found["turned"] = sorted({*found.get("turned", ()), of})
+    elif what in SHAFT or what == "shaft-seized":
+        found["shaft"] = {**found.get("shaft", {}), "feel": SHAFT.get(what, "seized")}
+    elif what in BEARING:
+        ends = dict(found.get("bearings", {}))
+        usual = {"drive": "6204-2Z", "other": "6203-2Z"}.get(of, "6204-2Z")
+        was = ends.get(of, {"number": usual})
+        if was.get("state", "good") == "good":
+            ends[of] = {**was, "state": BEARING[what]}
+        found["bearings"] = ends
+    elif what == "fan-missing":
+        found["fan"] = "missing"
+    elif what == "earth-off":
+        found["earth_ohm"] = max(float(found.get("earth_ohm", 0.0)), 1e6)
+    elif what in DEVICES:
+        state = what.removeprefix("switch-")
+        found["devices"] = [
+            {**d, "state": state} if d["name"] == of else d for d in found.get("devices", ())
+        ]
+    elif what in ("protector-open", "protector-bridged"):
+        state = {"protector-open": "stuck-open"}.get(what, "bridged")
+        found["devices"] = [
+            {**d, "state": state} if d["name"] == of else d for d in found.get("devices", ())
+        ]
+    elif what == "capacitor-shorted":
+        found["capacitors"] = [
+            {**c, "shorted": True} if c["name"] == of else c for c in found.get("capacitors", ())
+        ]

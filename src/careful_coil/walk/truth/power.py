@@ -1,0 +1,126 @@
+"""Volts on the true hookup: what it draws, whether it turns, and what it does to the motor."""
+
+import itertools
+import math
+from collections.abc import Sequence
+from dataclasses import replace
+from functools import cached_property
+
+import numpy as np
+
+from careful_coil.core.ways.book import plans_of
+from careful_coil.core.ways.devices import Device, Moment
+from careful_coil.core.ways.states import state_at, with_devices
+from careful_coil.core.winding.network import Network
+from careful_coil.core.winding.rotor import default_rotor
+from careful_coil.core.winding.steady import Supply, solve
+from careful_coil.documents.motor import TWO_LEADS, MotorDocument
+from careful_coil.walk.truth.plated import figures
+from careful_coil.walk.truth.wound import wound
+
+IDLE_SHARE = {3: 0.42, 1: 0.68}  # of plate amps without load: middle of what small motors take
+OVER = 1.3  # of a coil's rated volts: it is cooked
+IDLE_SLIP = 0.006
+UNCALIBRATED = 0.6
+MAIN = ("coil", "main", "run", "field", "field-1")
+
+
+class Power:
+    """The winding under volts: rated volts of a coil and magnetizing of this motor, from its plate."""
+
+    def __init__(self, motor: MotorDocument) -> None:
+        self._motor = motor
+        self._volts = figures(motor.plate.text, "volt")
+        self._amps = figures(motor.plate.text, "amp")
+        self._hertz = (figures(motor.plate.text, "hertz") or (50.0,))[-1]
+
+    @cached_property
+    def coil_volt(self) -> float | None:
+        """Return the rated volts of a main coil, None where the plate does not tell."""
+        found = self._usual
+        return found[1] if found is not None else None
+
+    @cached_property
+    def _usual(self) -> tuple[Network, float, float, float] | None:
+        """Return a healthy hookup, its coil volts, line volts and plate amps."""
+        motor = self._motor
+        if not self._volts or motor.arrangement == TWO_LEADS:
+            return None
+        bare = wound(whole(motor))
+        if motor.arrangement.startswith("three"):
+            plans = [p for p in plans_of(motor.arrangement, motor.inside) if p.start == "direct"]
+            if not plans:
+                return None
+            ranked = {p.rank: p for p in reversed(plans)}
+            several = len(self._volts) > 1
+            plan = ranked[min(ranked)] if several else ranked[max(ranked)]
+            volt = self._volts[0]
+            amp = max(self._amps, default=0.0) if several else min(self._amps, default=0.0)
+            return bare.joined(plan.joints), volt / plan.factor, volt, amp
+        mains = [c for c in bare.coils if c.like in MAIN and not c.like.startswith("field")]
+        if not mains:
+            return None
+        alone = replace(bare, coils=tuple(mains), joints=(), parts=(), capacitors=())
+        ends = [(c.start, c.finish) for c in mains]
+        joints = [("L1", ends[0][0]), ("L2", ends[-1][1])]
+        joints += [(a[1], b[0]) for a, b in itertools.pairwise(ends)]
+        volt = self._volts[-1]
+        amp = min(self._amps, default=0.0)
+        return alone.joined(joints), volt / len(mains), volt, amp
+
+    @cached_property
+    def magnetizing(self) -> float:
+        """Return its magnetizing reactance over an ordinary machine's, by the plate's amps."""
+        found = self._usual
+        if found is None or not found[3]:
+            return UNCALIBRATED
+        network, _, volt, amp = found
+        phases = 3 if self._motor.arrangement.startswith("three") else 1
+        wanted = IDLE_SHARE[phases] * amp
+        supply = Supply.of(phases, volt, self._hertz, self._hertz)
+        usual = default_rotor(network)
+        low, high = 0.02, 20.0
+        for _ in range(24):
+            middle = math.sqrt(low * high)
+            rotor = replace(usual, xm=middle * usual.xm)
+            found_amp = solve(network, supply, np.array([IDLE_SLIP]), rotor, self._motor.halves)
+            drawn = float(abs(found_amp.line_amp["L1"][0]))
+            low, high = (middle, high) if drawn > wanted else (low, middle)
+        return middle
+
+    def harm(
+        self,
+        network: Network,
+        joints: Sequence[Sequence[str]],
+        devices: Sequence[Device],
+        supply: tuple[int, float, float],
+        moment: Moment,
+    ) -> str:
+        """Return what these volts do to the motor, empty where they do nothing."""
+        phases, volt, hertz = supply
+        wired = network.joined(joints)
+        if devices:
+            wired = with_devices(wired, devices, state_at(devices, moment))
+        slip = np.array([IDLE_SLIP if moment == "run" else 1.0])
+        found = solve(
+            wired,
+            Supply.of(phases, volt, hertz, hertz),
+            slip,
+            default_rotor(wired),
+            self._motor.halves,
+        )
+        if found.shorted:
+            return f"{' and '.join(found.shorted)} shorted at {volt:g} V"
+        if self.coil_volt is None:
+            return ""
+        for coil, own in zip(wired.coils, found.coil_volt[0], strict=True):
+            if coil.like in MAIN and abs(own) > OVER * self.coil_volt:
+                return f"{coil.name} sees {abs(own):.0f} V of {self.coil_volt:.0f}"
+        return ""
+
+
+def whole(motor: MotorDocument) -> MotorDocument:
+    """Return the motor with its winding whole and nothing inside: what its plate was made for."""
+    told = {k: v for k, v in motor.model_dump(by_alias=True).items() if k not in ("hurt", "turned")}
+    told["devices"] = [d for d in told["devices"] if not d["inside"]]
+    return MotorDocument.model_validate(told)

@@ -1,0 +1,177 @@
+"""What hands and volts do to a motor: one table of work, and every energising on the true hookup."""
+
+from collections.abc import Callable
+
+from careful_coil.bench.low_run import run_of
+from careful_coil.bench.trial_run import Rig
+from careful_coil.core.errors import InstrumentError
+from careful_coil.core.probes import Request
+from careful_coil.core.readings import RequestKind
+from careful_coil.core.ways.devices import Moment
+from careful_coil.walk.told import Told
+from careful_coil.walk.truth.world import Ask, World
+
+FULL: tuple[RequestKind, ...] = ("trial", "start", "turning", "drop-in")
+STATIONARY = ("clamp", "low-run")
+DRY_MEGOHM = 320.0
+EASED, RENEWED, CLEAN = "free", "good", 1.15  # of MΩ after cleaning alone
+Done = Callable[[World, Ask, str], str]
+DONE = Told(text="all")
+
+
+def energised(world: World, ask: Ask, kind: RequestKind) -> Told:
+    """Return what the motor shows under volts, on its joints as they really are."""
+    own = world.motor.supply
+    volt = float(ask["volt"]) or own.volt / 4
+    if volt > 1.15 * own.volt:
+        return Told(lacks=f"the bench has no {volt:g} V")
+    joints, devices = world.nodes(), world.devices
+    if not any("L1" in j for j in joints):
+        return Told(lacks="nothing is joined to the lines")
+    supply = (own.phases, volt, own.hertz)
+    moment: Moment = "start" if kind in ("start", "low-run", "turning") else "run"
+    hurt = world.power.harm(world.inner, joints, devices, supply, moment)
+    if hurt:
+        world.harm.append({"step": world.step, "what": hurt})
+        return Told(lacks=f"off at once: {hurt}")
+    request = Request(
+        kind=kind,
+        ends=tuple(ask["ends"]),
+        joints=tuple(tuple(j) for j in joints),
+        devices=devices,
+        supply=supply,
+        nominal=own.volt,
+    )
+    meter = world.meter_on()
+    turns, _, way, _ = run_of(world.inner, joints, devices, supply, world.motor.halves)
+    text = (
+        _low_run(meter.rig(request), turns, way, volt)
+        if kind == "low-run"
+        else meter.show(request).text
+    )
+    if turns != "none":
+        world.turned = way
+    world.changed("run", kind)
+    return Told(text=text) if kind != "turning" else _turning(text)
+
+
+def _low_run(rig: Rig, turns: str, way: str, volt: float) -> str:
+    """Return volts, amps of the lines, how it turns and which way, the rotor free."""
+    amps, _, _, turned = rig.step()
+    if turned == "none":
+        turns, way = "none", ""
+    shown = "/".join(f"{a:.3g}" for a in amps.values())
+    return f"{volt:.0f} V {shown} {turns} {way}".rstrip()
+
+
+def _turning(text: str) -> Told:
+    figure = text.partition(" ")[0]
+    try:
+        return Told(text=text, number=float(figure), unit="V")
+    except ValueError:
+        raise InstrumentError(text) from None
+
+
+def worked(world: World, ask: Ask) -> Told:
+    """Do the work an ask wants; the answer is what its part is like afterwards."""
+    kind, _, name = str(ask["part"]).partition(":")
+    act = WORK.get(kind)
+    if act is None:
+        return Told(lacks=f"no such work on {ask['part']}")
+    told = act(world, ask, name)
+    if told.startswith("?"):
+        return Told(lacks=told[1:])
+    world.changed(ask["part"], ask["state"])
+    return Told(text=told)
+
+
+def _joints(world: World, ask: Ask, _: str) -> str:
+    names = [str(n) for n in ask["ends"]]
+    missing = next((n for n in names if not world.knows(n)), "")
+    if missing:
+        return f"?there is no {missing} to be joined"
+    if ask["state"] == "joined":
+        met = [j for j in world.joints if j & set(names)]
+        world.joints = [j for j in world.joints if j not in met]
+        world.joints.append(set(names).union(*met))
+    elif ask["state"] == "parted":
+        world.joints = [j - set(names) for j in world.joints]
+    return "all"
+
+
+def _covers(world: World, ask: Ask, _: str) -> str:
+    world.covers_off = ask["state"] == "opened"
+    return "all"
+
+
+def _winding(world: World, ask: Ask, _: str) -> str:
+    own = world.motor.insulation
+    if ask["state"] == "dried" and own.wet:
+        world.put(insulation={**own.model_dump(), "megohm": DRY_MEGOHM, "wet": False})
+    elif ask["state"] == "cleaned":
+        world.put(insulation={**own.model_dump(), "megohm": CLEAN * own.megohm})
+    return "all"
+
+
+def _shaft(world: World, ask: Ask, _: str) -> str:
+    """Ease the shaft: one that rubs or is seized stays so until its bearing is renewed."""
+    feel = world.motor.shaft.feel
+    if feel in ("binding", "rough"):
+        world.put(shaft={**world.motor.shaft.model_dump(), "feel": EASED})
+    return world.motor.shaft.feel
+
+
+def _bearing(world: World, ask: Ask, end: str) -> str:
+    ends = world.motor.bearings.model_dump()
+    ends[end] = {**ends[end], "state": RENEWED}
+    world.put(bearings=ends)
+    if all(b["state"] == RENEWED for b in ends.values()) and world.motor.shaft.feel != EASED:
+        world.put(shaft={**world.motor.shaft.model_dump(), "feel": EASED})
+    return "renewed"
+
+
+def _device(world: World, ask: Ask, name: str) -> str:
+    if ask["state"] == "removed":
+        world.gone.add(name)
+        return "all"
+    if ask["state"] == "fitted":
+        names = {d.name for d in world.motor.devices} | {c.name for c in world.motor.capacitors}
+        world.gone.discard(name)
+        return "all" if name in names else f"?there is no {name} at hand"
+    devices = [d.model_dump(by_alias=True) for d in world.motor.devices]
+    world.put(devices=[{**d, "state": RENEWED} if d["name"] == name else d for d in devices])
+    return "all"
+
+
+def _capacitor(world: World, ask: Ask, name: str) -> str:
+    """Fit one as it is printed on the old; a specification is not asked for yet."""
+    return "?what to fit is not said"
+
+
+def _said(state: str) -> Done:
+    def done(world: World, ask: Ask, _: str) -> str:
+        fields = {"fan": "fan", "seals": "seals"}
+        kind = str(ask["part"]).partition(":")[0]
+        if kind in fields:
+            world.put(**{fields[kind]: "renewed" if kind == "seals" else state})
+        return "renewed" if kind in ("seals", "cord", "brush") else state
+
+    return done
+
+
+WORK: dict[str, Done] = {
+    "hookup": _joints,
+    "covers": _covers,
+    "winding": _winding,
+    "shaft": _shaft,
+    "bearing": _bearing,
+    "device": _device,
+    "capacitor": _capacitor,
+    "direction": lambda world, ask, name: "all",
+    "fan": _said("good"),
+    "seals": _said("good"),
+    "cord": _said("renewed"),
+    "brush": _said("renewed"),
+    "bolts": _said("turns free"),
+    "temporary": lambda world, ask, name: "taken off and the joint made good",
+}

@@ -1,0 +1,112 @@
+"""The winding of a motor document as a network: ohms as wound, what is hurt, devices inside in their place."""
+
+import random
+from collections.abc import Mapping, Sequence
+from dataclasses import replace
+from typing import Any
+
+from careful_coil.core.ways.devices import Device
+from careful_coil.core.winding.arrangements import arrangement
+from careful_coil.core.winding.extras import EXTRAS, with_extras
+from careful_coil.core.winding.network import Capacitor, Network
+from careful_coil.documents.motor import TWO_LEADS, DeviceReal, MotorDocument
+
+OPEN_OHM = 1e12  # of a broken coil: no meter tells it from open
+DIRTY_OHM = 6.0  # what a dirty contact adds
+HEALTHY = "good"
+START = ("auxiliary", "start")
+
+
+def wound(motor: MotorDocument) -> Network:
+    """Return the winding with its extras and what is inside in series with it; terminals are nodes."""
+    network = _bare(motor)
+    chance = random.Random(motor.name)
+    spread = motor.spread_percent / 100
+    ohm = {}
+    for c in network.coils:
+        own = motor.ohm.get(c.name, motor.ohm.get(c.like, motor.ohm.get(_kind(c.like), 1.0)))
+        ohm[c.name] = own * (1 + chance.uniform(-spread, spread))
+    network = network.with_ohm(_hurt(motor, ohm))
+    turned = set(_more(motor, "turned", ()))
+    coils = tuple(
+        replace(c, start=c.finish, finish=c.start) if c.name in turned else c for c in network.coils
+    )
+    network = replace(network, coils=coils)
+    for device in motor.devices:
+        if device.inside:
+            network = _in_series(network, device)
+    return _with_lone(network, motor)
+
+
+def _bare(motor: MotorDocument) -> Network:
+    if motor.arrangement != TWO_LEADS:
+        return arrangement(motor.arrangement).inside(motor.inside)
+    four = arrangement("single-phase-4-lead").network
+    inner = replace(four, leads=("line-1", "line-2"))
+    return inner.joined([("line-1", "main-1", "aux-1"), ("line-2", "main-2", "aux-2")])
+
+
+def _kind(like: str) -> str:
+    """Return the other word for a coil's kind, as a document may name it."""
+    return {"run": "main", "start": "auxiliary", "main": "run", "auxiliary": "start"}.get(
+        like, like
+    )
+
+
+def _more(motor: MotorDocument, name: str, usual: Any) -> Any:
+    return (motor.model_extra or {}).get(name, usual)
+
+
+def _hurt(motor: MotorDocument, ohm: Mapping[str, float]) -> dict[str, float]:
+    found = dict(ohm)
+    for coil, share in _more(motor, "hurt", {}).items():
+        if coil in found:
+            found[coil] = OPEN_OHM if share is None else found[coil] * share
+    return found
+
+
+def _in_series(network: Network, device: DeviceReal) -> Network:
+    """Return the network with a device between a winding and the lead it starts from."""
+    wanted = {device.in_, _kind(device.in_)}
+    first = next((c for c in network.coils if c.like in wanted), network.coils[0])
+    ohm = first.ohm + (DIRTY_OHM if device.state == "dirty" else 0.0)
+    inner = replace(first, start=f"{device.name}.2", ohm=ohm)
+    coils = tuple(inner if c is first else c for c in network.coils)
+    return replace(network, coils=coils).joined([(first.start, f"{device.name}.1")])
+
+
+def _with_lone(network: Network, motor: MotorDocument) -> Network:
+    """Return the network with extras, earth and empty leads beside the winding."""
+    names = [x.is_ for x in motor.leads]
+    kinds = [k for k in EXTRAS if f"{k}-1" in names]
+    found = with_extras(network, kinds)
+    lone = [lead_of(motor)[x.tag] for x in motor.leads if x.is_ in ("earth", "none")]
+    leads = (*found.leads, *lone)
+    capacitors = found.capacitors
+    if "capacitor-1" in names:
+        inner = Capacitor(name="inner", start="capacitor-1", finish="capacitor-2", microfarad=20.0)
+        capacitors, leads = (*capacitors, inner), (*leads, "capacitor-1", "capacitor-2")
+    return replace(found, leads=leads, capacitors=capacitors)
+
+
+def lead_of(motor: MotorDocument) -> dict[str, str]:
+    """Return what each tag really is; leads to nothing are told apart by their tag."""
+    return {x.tag: f"none-{x.tag}" if x.is_ == "none" else x.is_ for x in motor.leads}
+
+
+def acting(device: DeviceReal) -> Device:
+    """Return a device as it acts in the state it is in."""
+    if device.state in ("stuck-open", "missing"):
+        return Device(name=device.name, kind="resistor", ohm=OPEN_OHM)
+    if device.state in ("stuck-closed", "bridged"):
+        return Device(name=device.name, kind="link")
+    return device.device()
+
+
+def devices_of(motor: MotorDocument, gone: Sequence[str] = ()) -> tuple[Device, ...]:
+    """Return every device and capacitor that is still there, as it acts."""
+    found = [acting(d) for d in motor.devices if d.name not in gone]
+    for c in motor.capacitors:
+        if c.name not in gone:
+            found.append(Device(name=c.name, kind="link") if c.shorted else c.device())
+    return tuple(found)
