@@ -3,6 +3,7 @@
 import re
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Literal
 
 from careful_coil.core.errors import BadValue
@@ -108,6 +109,7 @@ def spelled(text: str) -> str:
     return told
 
 
+@lru_cache(maxsize=256)
 def numbers_of(text: str) -> tuple[Number, ...]:
     """Return every number that a text, worn or whole, can be. Raises: BadValue for no number at all.
 

@@ -157,15 +157,14 @@ def warming(points: Sequence[tuple[float, float]]) -> Warming:
     span = float(t.max() - t.min())
     if span <= 0:
         raise ValueOutOfRange("one moment", "temperatures at different minutes")
-    best: tuple[float, float, float] | None = None
-    for tau in np.geomspace(span / 20, span * 10, 160):
-        table = np.column_stack([np.ones_like(t), np.exp(-(t - t.min()) / tau)])
-        found, *_ = np.linalg.lstsq(table, y, rcond=None)
-        off = y - table @ found
-        told = (float(off @ off), float(tau), float(found[0]))
-        if best is None or told[0] < best[0]:
-            best = told
-    if best is None or best[1] >= span * 9.5:
+    tau = np.geomspace(span / 20, span * 10, 160)
+    x = np.exp(-(t - t.min()) / tau[:, None])  # a straight line of y on x for every τ at once
+    dx, dy = x - x.mean(axis=1, keepdims=True), y - y.mean()
+    slope = dx @ dy / (dx**2).sum(axis=1)
+    end = y.mean() - slope * x.mean(axis=1)
+    off = dy - slope[:, None] * dx
+    best = int(np.argmin((off**2).sum(axis=1)))
+    if tau[best] >= span * 9.5:
         raise ValueOutOfRange("a temperature still rising straight on", "more minutes")
     rate = abs(float(y[-1] - y[-2])) / max(float(t[-1] - t[-2]), 1e-9)
-    return Warming(end_c=best[2], minutes=best[1], steady=rate * 30 < 1.0)
+    return Warming(end_c=float(end[best]), minutes=float(tau[best]), steady=rate * 30 < 1.0)
