@@ -14,4 +14,8 @@ def main() -> None:
         sys.exit(open_window(demo="--demo" in arguments))
     from careful_coil.cli import run  # the window starts without it
 
+    if arguments[0] == "walk" and "--window" in arguments:
+        from careful_coil.desk.walk_window import play_in_window  # only this walk needs Qt
+
+        sys.exit(run(arguments, play_in_window))
     sys.exit(run(arguments))

@@ -1,26 +1,21 @@
 """A motor played from nothing: Next asks, the truth shows, the player words it, the log grows."""
 
-from collections.abc import Callable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import asdict, dataclass, field, replace
-from datetime import UTC, datetime, timedelta
-from typing import Any, Protocol
+from typing import Any
 
-from careful_coil.core.connect.dead import AtBench
 from careful_coil.core.errors import CoilError
-from careful_coil.core.job import Entry, fold
-from careful_coil.core.ledger import Judgement, NextStep, judge
-from careful_coil.core.ledger.answers import Answer, Hands, read_answer
+from careful_coil.core.job import Entry
+from careful_coil.core.ledger import Judgement, NextStep
 from careful_coil.core.ledger.asks import Question
-from careful_coil.core.ledger.entry_line import TestSetting
 from careful_coil.core.settings import Settings
+from careful_coil.walk.bench import Bench, CoreBench, CursorElsewhere
 from careful_coil.walk.minutes import minutes_of
 from careful_coil.walk.player import Player
 from careful_coil.walk.told import Told
 from careful_coil.walk.truth import World
 from careful_coil.walk.truth.answers import answer
 
-BEGINS = datetime(2026, 3, 2, 8, 0, tzinfo=UTC)
-WHO, WINDING_C = "AB", 20.0
 MOST_STEPS, MOST_SAME, MOST_TIMES = 260, 2, 12
 
 
@@ -34,6 +29,7 @@ class Moment:
     asks: tuple[Question, ...]
     answer: str
     skip: str = ""  # why it could not be answered
+    lost: bool = False  # the cursor was elsewhere: the walk ends
     refused: tuple[str, ...] = ()  # what was typed and not taken
     findings: tuple[tuple[str, str, str, str], ...] = ()  # verdict, code, part, subject
 
@@ -47,79 +43,6 @@ class Played:
     judged: Judgement | None = None
     minutes: float = 0.0
     keys: int | None = None
-
-
-class Bench(Protocol):
-    """What the walk plays on: the bare core, or the window."""
-
-    def judged(self) -> Judgement:
-        """Return the judgement of the log as it is now."""
-
-    def put(self, step: NextStep, question: Question, text: str) -> None:
-        """Answer what is asked. Raises: CoilError where it is refused."""
-
-    def skip(self, step: NextStep) -> None:
-        """Put a step aside."""
-
-    def pass_time(self, minutes: float) -> None:
-        """Let the clock run."""
-
-    @property
-    def entries(self) -> Sequence[Entry]:
-        """Return the log."""
-
-
-class CoreBench:
-    """The log and the core, no window."""
-
-    def __init__(self, settings: Settings) -> None:
-        self._settings = settings
-        self._entries: list[Entry] = []
-        self._aside: set[str] = set()
-        self._now = BEGINS
-        self._judged: Judgement | None = None
-
-    @property
-    def now(self) -> str:
-        """Return the time as it is written."""
-        return self._now.strftime("%Y-%m-%dT%H:%M:%S.%fZ")
-
-    @property
-    def entries(self) -> Sequence[Entry]:
-        """Return the log."""
-        return self._entries
-
-    def judged(self) -> Judgement:
-        """Return the judgement of the log as it is now."""
-        if self._judged is None:
-            bench = AtBench(self.now, WHO)
-            self._judged = judge(fold(self._entries), self._settings, self._aside, bench)
-        return self._judged
-
-    def put(self, step: NextStep, question: Question, text: str) -> None:
-        """Answer what is asked. Raises: CoilError where it is refused."""
-        judged = self.judged()
-        span = judged.wall.test_volts()
-        setting = TestSetting(at_c=WINDING_C, volt=span[0] if span else 500.0)
-        hands = Hands(who=WHO, now=self.now, setting=setting, settings=self._settings)
-        bodies, station = read_answer(
-            Answer(judged=judged, step=step, question=question, text=text, hands=hands)
-        )
-        for body in bodies:
-            number = len(self._entries) + 1
-            own = Entry(id=f"walk-{number}", at=self.now, by=WHO, station=station, body=body)
-            self._entries.append(own)
-        self._judged = None
-
-    def skip(self, step: NextStep) -> None:
-        """Put a step aside."""
-        self._aside.add(step.code)
-        self._judged = None
-
-    def pass_time(self, minutes: float) -> None:
-        """Let the clock run."""
-        self._now += timedelta(minutes=minutes)
-        self._judged = None
 
 
 def play(document: Mapping[str, Any], seed: int, bench: Bench) -> tuple[Played, World]:
@@ -141,12 +64,15 @@ def play(document: Mapping[str, Any], seed: int, bench: Bench) -> tuple[Played, 
         else:
             moment = _answered(judged, step, world, player, bench)
         played.moments.append(moment)
+        if moment.lost:
+            break
         spent = sum(minutes_of(q.quantity, q.state) for q in step.asks)
         played.minutes += spent
         if moment.skip:
             bench.skip(step)
         bench.pass_time(spent)
     played.judged, played.entries = bench.judged(), list(bench.entries)
+    played.keys = bench.keys
     return played, world
 
 
@@ -167,6 +93,8 @@ def _answered(
     for text in player.words(ask, told):
         try:
             bench.put(step, question, text)
+        except CursorElsewhere as error:
+            return replace(_moment(judged, step, "", skip=str(error)), lost=True)
         except CoilError as error:
             refused.append(f"{text}: {error}")
             continue

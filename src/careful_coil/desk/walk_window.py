@@ -1,0 +1,191 @@
+"""A walk through the real window: the keys that the card and the cursor show, and no others."""
+
+import tempfile
+from collections.abc import Mapping, Sequence
+from datetime import timedelta
+from pathlib import Path
+from typing import Any
+
+from PySide6.QtWidgets import QLineEdit, QPushButton, QWidget
+
+from careful_coil.core.condition.wall_rules import discharge_seconds
+from careful_coil.core.errors import BadValue
+from careful_coil.core.job import Entry
+from careful_coil.core.ledger import Judgement, NextStep
+from careful_coil.core.ledger.asks import Question
+from careful_coil.core.settings import Settings
+from careful_coil.desk.driven import Driven, Key
+from careful_coil.desk.field import Cell
+from careful_coil.desk.tick_roll import TickRoll
+from careful_coil.records.shop_settings import write_settings
+from careful_coil.walk.bench import BEGINS, WHO, WINDING_C, CursorElsewhere
+from careful_coil.walk.play import Played, play
+from careful_coil.walk.truth import World
+
+MOST_PRESSES = 3  # of Next until the cursor stands where it is answered
+LOGS_ALL = ("ready", "trial-ready")  # lists that are logged by Enter when all is ticked
+ENDS = ("drive", "other")
+
+
+class WindowBench:
+    """The window on an empty shop, driven by keys; who is at the bench and the °C are set once before."""
+
+    def __init__(self, folder: Path, settings: Settings) -> None:
+        self._later = timedelta()
+        write_settings(folder, settings)
+        self.driven = Driven(folder, False, lambda: BEGINS + self._later)
+        session = self.driven.window.session
+        session.who, session.temperature_c = WHO, WINDING_C
+        self.driven.ctrl(Key.Key_N)
+        self.driven.settle(lambda: session.open is not None)
+        self.driven.settle()
+
+    @property
+    def keys(self) -> int:
+        """Return the keys pressed so far."""
+        return self.driven.keys
+
+    @property
+    def entries(self) -> Sequence[Entry]:
+        """Return the log."""
+        job = self.driven.window.session.open
+        return job.entries if job is not None else ()
+
+    def judged(self) -> Judgement:
+        """Return the judgement the window shows."""
+        job = self.driven.window.session.open
+        if job is None:
+            raise AssertionError("the walk's job is closed")
+        return job.judged
+
+    def pass_time(self, minutes: float) -> None:
+        """Let the wall clock run; what lapses by it is judged at the next key."""
+        self._later += timedelta(minutes=minutes)
+
+    def skip(self, step: NextStep) -> None:
+        """Go to the strip and put the step off."""
+        self.driven.ctrl(Key.Key_M)
+        self.driven.key(Key.Key_Plus)
+
+    def put(self, step: NextStep, question: Question, text: str) -> None:
+        """Do what the card says, then answer where the cursor is.
+
+        Raises: CursorElsewhere; BadValue where the window refuses.
+        """
+        before = len(self.entries)
+        if self._go(step, question, before):
+            return
+        focus = self.driven.focus
+        if isinstance(focus, TickRoll):
+            self._tick(focus, question, before)
+        elif isinstance(focus, QPushButton):
+            self._choose(question, text)
+        else:
+            self.driven.enter(text)
+        self.driven.settle()
+        if len(self.entries) == before:
+            words = self._refused()
+            if isinstance(focus, Cell):
+                self.driven.key(Key.Key_Escape)
+            raise BadValue(text, words)
+
+    # --- to where it is answered ---------------------------------------------------------------------
+
+    def _go(self, step: NextStep, question: Question, before: int) -> bool:
+        """Press Next until the log grows (the card does it itself) or the cursor is at the question."""
+        if self._at(step, question):
+            return False
+        for _ in range(MOST_PRESSES):
+            self.driven.ctrl(Key.Key_Return)
+            if question.reader == "discharge":
+                self._wait_earthed()
+            if len(self.entries) > before:
+                return True
+            if self._at(step, question):
+                return False
+        raise CursorElsewhere(question.id, self._where())
+
+    def _wait_earthed(self) -> None:
+        """Let the earth stay on as long as the countdown says."""
+        session = self.driven.window.session
+        charged = self.judged().job.tested.charged()
+        if session.clock.discharging and charged is not None:
+            self.driven.pass_time(discharge_seconds(charged.body), 30.0)
+
+    def _at(self, step: NextStep, question: Question) -> bool:
+        """Whether the cursor is where an answer is taken: the strip, the field, its list, its keys."""
+        focus = self.driven.focus
+        if self.driven.window.session.station != step.station:
+            return False
+        if question.reader == "strip":
+            return focus is self.driven.window.strip.line
+        if question.reader in ("act", "dead", "discharge", "trial-end"):
+            return False  # the card does it
+        if question.type == "tick" and isinstance(focus, TickRoll):
+            return set(question.choices) <= {i.name for i in focus.items}
+        if isinstance(focus, QPushButton):
+            return self._button(focus, question)
+        return isinstance(focus, QLineEdit) and focus.objectName() in _names(question)
+
+    def _button(self, focus: QPushButton, question: Question) -> bool:
+        words = focus.text().lower()
+        if question.reader == "begin":
+            return words == f"begin a run, {question.id.replace('-', ' ')}"
+        return any(words == c.lower() for c in question.choices)
+
+    def _where(self) -> str:
+        focus: QWidget = self.driven.focus
+        name = focus.objectName() or focus.accessibleName()
+        if isinstance(focus, QPushButton):
+            name = focus.text()
+        return f"{self.driven.window.session.station}, {name or type(focus).__name__}"
+
+    # --- answers --------------------------------------------------------------------------------------
+
+    def _tick(self, roll: TickRoll, question: Question, before: int) -> None:
+        """Tick what is not ticked yet, each with Space; Enter where the list is logged as a whole."""
+        for _ in range(len(roll.items)):
+            if all(i.name in roll.done for i in roll.items):
+                break
+            self.driven.key(Key.Key_Space)
+        if question.reader in LOGS_ALL:
+            self.driven.key(Key.Key_Return)
+
+    def _choose(self, question: Question, text: str) -> None:
+        """Walk to the key with the word, and press it."""
+        for _ in range(len(question.choices) + 1):
+            focus = self.driven.focus
+            if not isinstance(focus, QPushButton):
+                break
+            if question.reader == "begin" or focus.text().lower() == text.lower():
+                self.driven.key(Key.Key_Return)
+                return
+            self.driven.key(Key.Key_Tab)
+        raise BadValue(text, "one of the keys beside the question")
+
+    def _refused(self) -> str:
+        window = self.driven.window
+        focus = self.driven.focus
+        shown = [f.message.text() for f in window.pages[window.session.station].fields.values()]
+        said = next((t for t in shown if t), "")
+        if focus is window.strip.line:
+            return window.strip.note.words
+        return said or window.way.message or "what the field takes"
+
+
+def _names(question: Question) -> tuple[str, ...]:
+    """Return what the field of a question may be called: a bearing's is the same at both ends."""
+    end, _, rest = question.id.partition("-")
+    return (question.id, f"bearing-{rest}") if end in ENDS else (question.id,)
+
+
+def play_in_window(
+    document: Mapping[str, Any], seed: int, settings: Settings
+) -> tuple[Played, World]:
+    """Play a motor through the window, on a shop of its own that is thrown away."""
+    with tempfile.TemporaryDirectory(prefix="careful-coil-walk-") as folder:
+        bench = WindowBench(Path(folder), settings)
+        try:
+            return play(document, seed, bench)
+        finally:
+            bench.driven.close()
