@@ -32,6 +32,7 @@ from careful_coil.desk.theme import Theme
 
 Index = QModelIndex | QPersistentModelIndex
 ROW = int(Qt.ItemDataRole.UserRole)
+MOST_CHOICES = 8  # words of an answer that are shown
 WORDS = {"good": "good", "note": "note", "watch": "watch", "hold": "hold", "unproven": "to do"}
 
 
@@ -166,7 +167,7 @@ class NextCard(Painted):
         self._other = (
             "Released. It may go." if released else "Open a motor: Ctrl+K. A new one: Ctrl+N."
         )
-        self.setAccessibleDescription(f"{self.title()}. {self.why()}")
+        self.setAccessibleDescription(f"{self.title()}. {self.why()} {self.asked()}".strip())
         self.fit()
 
     def title(self) -> str:
@@ -177,11 +178,28 @@ class NextCard(Painted):
         """Return the reason."""
         return self._step.why if self._step else self._other
 
+    def asked(self) -> str:
+        """Return how it is answered: the words there are, the unit, how many ticks."""
+        asks = self._step.asks if self._step else ()
+        if not asks:
+            return ""
+        first = asks[0]
+        if first.type == "choice":
+            return (
+                f"Answer: {', '.join(c.replace('-', ' ') for c in first.choices[:MOST_CHOICES])}."
+            )
+        if first.type == "tick":
+            return f"{len(first.choices)} to tick." if first.choices else ""
+        unit = f", in {first.unit}" if first.unit else ""
+        return f"Answer: {first.name}{unit}." if first.reader else ""
+
     def foot(self) -> str:
         """Return what the keys do besides."""
         if self._skipped:
             return f"Put off: {self._skipped[0].title}, {len(self._skipped)} in all. Shift+N brings them back."
-        return "Not here? N puts it off." if self._step else ""
+        asks = self._step.asks if self._step else ()
+        typed = any(c.startswith("n") for q in asks for c in q.choices)  # N is a letter then
+        return f"Not here? {'+' if typed else 'N'} puts it off." if self._step else ""
 
     def least_height(self) -> int:
         """Return the height that shows all of it."""
@@ -189,6 +207,8 @@ class NextCard(Painted):
         words = paint.height_of(t, self.title(), wide, 24, True) + paint.height_of(
             t, self.why(), wide, 14
         )
+        if self.asked():
+            words += paint.height_of(t, self.asked(), wide, 13) + t.px(7)
         foot = paint.height_of(t, self.foot(), wide, 13) if self.foot() else 0
         return t.px(32) + words + foot + t.px(36)
 
@@ -211,6 +231,7 @@ class NextCard(Painted):
         for words, size, bold, token in (
             (self.title(), 24, True, "ink"),
             (self.why(), 14, False, "ink"),
+            (self.asked(), 13, False, "ink"),
             (self.foot(), 13, False, "quiet"),
         ):
             height = paint.height_of(t, words, wide, size, bold)

@@ -18,6 +18,7 @@ from careful_coil.core.job import AnyBody, Entry, Job, fold
 from careful_coil.core.job.at_intake import Ticket
 from careful_coil.core.job.entries import Station, Struck
 from careful_coil.core.ledger import Judgement, judge
+from careful_coil.core.ledger.asks import Question
 from careful_coil.core.ledger.entry_line import TestSetting
 from careful_coil.core.ledger.gate import frozen
 from careful_coil.core.ledger.targets import swept, wanted
@@ -381,6 +382,14 @@ class Session(QObject):
         if self._picked is not None or self.open is None:
             return self._picked
         return swept(self.open.judged, self.sweep) or wanted(self.open.judged)
+
+    @property
+    def question(self) -> Question | None:
+        """What Next asks the strip for; None where the probes were put elsewhere by hand."""
+        step = self.open.judged.next if self.open else None
+        if self._picked is not None or self.sweep or step is None or not step.asks:
+            return None
+        return step.asks[0] if step.asks[0].reader == "strip" else None
 
     def sweep_from(self, tag: str) -> None:
         """Pin one probe to a lead and run down its row; an empty tag lets go."""

@@ -7,6 +7,7 @@ from careful_coil.core.errors import CoilError
 from careful_coil.core.job import AnyBody
 from careful_coil.core.job.entries import MeterUsed
 from careful_coil.core.ledger.entry_line import (
+    TEST_WORDS,
     UNITS,
     Typed,
     command,
@@ -97,7 +98,9 @@ class Strip(QFrame):
             self._here = here
             self.note.say("", "")
         live = bool(s.bound and s.bound.instrument and s.target)
-        self.line.n_is_a_tag = bool(s.open and "N" in s.open.judged.job.tags)
+        words = TEST_WORDS.get(s.target.kind, ()) if s.target else ()
+        tagged = bool(s.open and "N" in s.open.judged.job.tags)
+        self.line.n_is_a_letter = tagged or any(w.startswith("n") for w in words)
         tags = s.open.judged.job.tags if s.open else ()
         insulating = s.target is not None and s.target.kind == "insulation"
         self.line.times_tests = (
@@ -110,7 +113,9 @@ class Strip(QFrame):
 
     def unit(self) -> str:
         """Return the unit of the value asked for."""
-        target = self._session.target
+        asked, target = self._session.question, self._session.target
+        if asked is not None:
+            return asked.unit
         return UNITS.get(target.kind, "") if target else "Ω"
 
     def time_test(self, ten: bool) -> None:

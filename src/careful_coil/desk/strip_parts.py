@@ -29,14 +29,19 @@ class EntryLine(Line):
     strike = Signal()
     moved = Signal(int, int)
     timed = Signal(bool)  # begin a test: of ten minutes?
-    n_is_a_tag = False
+    n_is_a_letter = False
     times_tests = False  # whether T begins a test
 
     def event(self, event: QEvent) -> bool:
         """Leave Shift+N to the window while nothing is typed."""
         if event.type() == QEvent.Type.ShortcutOverride and isinstance(event, QKeyEvent):
             shifted = event.modifiers() == Qt.KeyboardModifier.ShiftModifier
-            if event.key() == Qt.Key.Key_N and shifted and not self.text() and not self.n_is_a_tag:
+            if (
+                event.key() == Qt.Key.Key_N
+                and shifted
+                and not self.text()
+                and not self.n_is_a_letter
+            ):
                 event.ignore()
                 return False
         return super().event(event)
@@ -58,7 +63,7 @@ class EntryLine(Line):
             single = {Qt.Key.Key_Space: self.take, Qt.Key.Key_Plus: self.not_here}.get(Qt.Key(key))
             if key == Qt.Key.Key_Minus and pad:  # elsewhere a minus begins a figure
                 single = self.strike
-            if key == Qt.Key.Key_N and not self.n_is_a_tag and not event.modifiers():
+            if key == Qt.Key.Key_N and not self.n_is_a_letter and not event.modifiers():
                 single = self.not_here
             if key == Qt.Key.Key_T and self.times_tests and not event.isAutoRepeat():
                 self.timed.emit(bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier))

@@ -42,7 +42,7 @@ from careful_coil.core.ledger.acts import DEAD_WORK
 from careful_coil.core.ledger.asks.question import Question
 from careful_coil.core.ledger.entry_line import TestSetting, split
 from careful_coil.core.ledger.judgement import Judgement
-from careful_coil.core.ledger.leaving import read_signature
+from careful_coil.core.ledger.leaving import may_attest, read_signature
 from careful_coil.core.ledger.site import field_sheet
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.ledger.take import STATION_OF, taken
@@ -291,6 +291,8 @@ def _temporary(answer: Answer) -> Bodies:
 
 def _attest(answer: Answer) -> Bodies:
     _no_initials(answer)
+    if not may_attest(answer.judged, answer.question.id):
+        raise BadValue(answer.text, "proof at its own station: a word does not do here")
     if not answer.text.strip():
         raise BadValue(answer.text, "a few words on what was seen")
     told = {"item": answer.question.id, "words": answer.text.strip()}

@@ -3,7 +3,7 @@
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_release import LetGo
 from careful_coil.core.job.entries import Released, Waived
-from careful_coil.core.ledger.gate import WAYS_OUT
+from careful_coil.core.ledger.gate import WAYS_OUT, way_out
 from careful_coil.core.ledger.judgement import Judgement
 from careful_coil.core.settings import Settings
 
@@ -43,6 +43,14 @@ def read_let_go(text: str) -> LetGo:
     if how and (how.lower() not in WAYS_OUT or not reason.strip()):
         raise BadValue(text, "unrepaired or scrap, and the reason; nothing takes it back")
     return LetGo.model_validate({"how": how.lower(), "reason": reason.strip()})
+
+
+def may_attest(judged: Judgement, item: str) -> bool:
+    """Whether a written word on what was done outside is wanted for a line of the gate."""
+    if judged.job.on_site or way_out(judged.job):
+        return False
+    wanted = any(f.code == item for f in judged.findings)
+    return wanted and (item != "hookup" or judged.connecting.outside)
 
 
 def read_signature(text: str, judged: Judgement) -> Released:

@@ -11,7 +11,7 @@ from careful_coil.core.job.at_insulation import EarthBond
 from careful_coil.core.job.entries import Attested, Released
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.ledger.gate import way_out
-from careful_coil.core.ledger.leaving import read_signature
+from careful_coil.core.ledger.leaving import may_attest, read_signature
 from careful_coil.desk.insulation.shown import Prose
 from careful_coil.desk.part import Part
 from careful_coil.desk.release.gate_list import Gate
@@ -77,12 +77,11 @@ class GatePart(Part):
             if state in ("good", "waived")
         ]
         self.settled.say(f"Settled: {'; '.join(done)}." if done else "")
-        codes, stays = {f.code for f in judged.findings}, not way_out(job)
+        stays = not way_out(job)
         for item, _ in ATTESTS:
             word = (job.attested or {}).get(item)
             self.fields[item].show_text(word.words if word else "")
-            needed = item in codes and (item != "hookup" or judged.connecting.outside)
-            self.fields[item].setVisible(needed and stays and not job.on_site)
+            self.fields[item].setVisible(may_attest(judged, item))
         bonds = [b.body.ohm for b in newest_bonds(job).values()]
         self.fields["earth-bond"].show_text("/".join(f"{b:g}" for b in bonds))
         for part in (self.outside, self.fields["earth-bond"]):
