@@ -7,7 +7,7 @@ from hypothesis import settings
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")  # no monitor, whoever calls pytest
 
-settings.register_profile("house", deadline=None, derandomize=True, max_examples=60)
+settings.register_profile("house", deadline=None, derandomize=True, max_examples=45)
 settings.load_profile("house")
 
 LONGEST = ("test_whole_job", "test_estimate", "test_leads_whole", "test_window", "test_connect")

@@ -186,6 +186,7 @@ def play_in_window(
     with tempfile.TemporaryDirectory(prefix="careful-coil-walk-") as folder:
         bench = WindowBench(Path(folder), settings)
         try:
-            return play(document, seed, bench)
+            world = World(document, seed)
+            return play(world, seed, bench), world
         finally:
             bench.driven.close()

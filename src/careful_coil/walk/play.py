@@ -45,9 +45,9 @@ class Played:
     keys: int | None = None
 
 
-def play(document: Mapping[str, Any], seed: int, bench: Bench) -> tuple[Played, World]:
+def play(world: World, seed: int, bench: Bench) -> Played:
     """Play a motor on a bench until it is signed, or nothing is left that can be done."""
-    world, player, played = World(document, seed), Player(seed), Played()
+    player, played = Player(seed), Played()
     same: dict[str, int] = {}
     last, row = "", 0
     for number in range(MOST_STEPS):
@@ -73,7 +73,7 @@ def play(document: Mapping[str, Any], seed: int, bench: Bench) -> tuple[Played, 
         bench.pass_time(spent)
     played.judged, played.entries = bench.judged(), list(bench.entries)
     played.keys = bench.keys
-    return played, world
+    return played
 
 
 def _answered(
@@ -127,4 +127,5 @@ def play_headless(
     document: Mapping[str, Any], seed: int, settings: Settings
 ) -> tuple[Played, World]:
     """Play a motor without a window."""
-    return play(document, seed, CoreBench(settings))
+    world = World(document, seed)
+    return play(world, seed, CoreBench(settings)), world

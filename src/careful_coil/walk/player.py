@@ -43,5 +43,7 @@ class Player:
         units = OHMS.get(told.unit, (told.unit,))
         way = self._chance.choice(NUMBERS)
         unit = self._chance.choice(units)
-        first = way.format(v=value, u=unit, c=value.replace(".", ",")).strip()
+        three = len(value.partition(".")[2]) == 3  # a comma before three digits is asked about
+        comma = value if three else value.replace(".", ",")
+        first = way.format(v=value, u=unit, c=comma).strip()
         return tuple(dict.fromkeys((first, plain, value)))[:MOST_TRIES]
