@@ -28,8 +28,12 @@ def test_judge_gives_every_finding_and_what_comes_next(
         "unit",
         "why",
         "source",
+        "part",
     }
     assert answer["next"]["title"]
+    assert answer["next"]["asks"][0]["quantity"]
+    assert answer["released"] is False
+    assert all(set(g) == {"code", "verdict", "subject", "waived_by"} for g in answer["gate"])
     assert any(f["verdict"] == "hold" for f in answer["findings"]) == (status == 1)
 
 

@@ -23,6 +23,23 @@ def bench(qtbot: QtBot, tmp_path: Path, template: Path) -> Iterator[Bench]:
     found.close()
 
 
+@pytest.fixture(scope="module")
+def one_window(tmp_path_factory: pytest.TempPathFactory, template: Path) -> Iterator[Bench]:
+    """One window on a demo shop for tests that log nothing: to build one costs more than to look."""
+    folder = tmp_path_factory.mktemp("shared") / "shop"
+    found = Bench(folder, demo=True, template=template)
+    yield found
+    found.close()
+
+
+@pytest.fixture
+def shared(one_window: Bench) -> Bench:
+    """The window of `one_window`, in front again where another one was meanwhile."""
+    one_window.window.activateWindow()
+    one_window.settle(one_window.window.isActiveWindow)
+    return one_window
+
+
 @pytest.fixture
 def empty(qtbot: QtBot, tmp_path: Path) -> Iterator[Bench]:
     """The window on a shop without jobs and without instruments."""

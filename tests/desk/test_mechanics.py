@@ -210,11 +210,11 @@ def test_a_cracked_lead_is_mended(bench: Bench) -> None:
     ],
 )
 def test_what_cannot_be_is_refused_where_it_was_typed(
-    bench: Bench, part: str, field: str, text: str, words: str
+    shared: Bench, part: str, field: str, text: str, words: str
 ) -> None:
-    bench.open("bakery")
-    page = station(bench, part)
-    count = len(bench.job.entries)
-    fill(bench, field, text)
+    shared.open("bakery")
+    page = station(shared, part)
+    count = len(shared.job.entries)
+    fill(shared, field, text)
     assert words in page.fields[field].message.text()
-    assert len(bench.job.entries) == count
+    assert len(shared.job.entries) == count

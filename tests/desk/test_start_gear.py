@@ -172,18 +172,18 @@ WHERE = {
     ],
 )
 def test_what_cannot_be_is_refused_where_it_was_typed(
-    bench: Bench, part: str, field: str, text: str, words: str
+    shared: Bench, part: str, field: str, text: str, words: str
 ) -> None:
-    bench.open(WHERE.get(field, "bakery"))
-    page = station(bench, part)
+    shared.open(WHERE.get(field, "bakery"))
+    page = station(shared, part)
     if field == "start-wire":
         curves = page.parts["curves"]
         assert isinstance(curves, CurvesPart)
-        bench.settle(lambda: curves.found is not None)
-    count = len(bench.job.entries)
-    fill(bench, field, text)
+        shared.settle(lambda: curves.found is not None)
+    count = len(shared.job.entries)
+    fill(shared, field, text)
     assert words in page.fields[field].message.text()
-    assert len(bench.job.entries) == count
+    assert len(shared.job.entries) == count
 
 
 LIST = """tag,kind,marking,diameter_mm,length_mm,count

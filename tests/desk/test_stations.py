@@ -32,16 +32,16 @@ def test_intake_shows_what_is_on_record(bench: Bench) -> None:
     ],
 )
 def test_a_plate_field_that_cannot_be_read_is_told_below_it(
-    bench: Bench, name: str, text: str, words: str
+    shared: Bench, name: str, text: str, words: str
 ) -> None:
-    bench.ctrl(Key.Key_1)
-    assert bench.page.put_cursor(name)
-    before = len(bench.job.entries)
-    bench.enter(text)
-    assert words in bench.field(name).message.text()
-    assert bench.field(name).cell.text() == text
-    assert bench.focus is bench.field(name).cell
-    assert len(bench.job.entries) == before
+    shared.ctrl(Key.Key_1)
+    assert shared.page.put_cursor(name)
+    before = len(shared.job.entries)
+    shared.enter(text)
+    assert words in shared.field(name).message.text()
+    assert shared.field(name).cell.text() == text
+    assert shared.focus is shared.field(name).cell
+    assert len(shared.job.entries) == before
 
 
 def release(bench: Bench) -> ReleasePage:
@@ -75,13 +75,13 @@ def test_the_gate_lists_everything_with_its_reason(bench: Bench) -> None:
         ("unheard CD of", "a code"),
     ],
 )
-def test_what_may_not_be_set_aside_is_not(bench: Bench, text: str, words: str) -> None:
-    bench.open("theatre")
-    page = release(bench)
+def test_what_may_not_be_set_aside_is_not(shared: Bench, text: str, words: str) -> None:
+    shared.open("theatre")
+    page = release(shared)
     assert page.put_cursor("waive")
-    bench.enter(text)
+    shared.enter(text)
     assert words in page.fields["waive"].message.text()
-    assert not bench.judged.job.waived
+    assert not shared.judged.job.waived
 
 
 def test_a_second_person_may_set_aside_what_cannot_hurt(bench: Bench) -> None:

@@ -114,6 +114,8 @@ class Field(QWidget):
         self.cell.setObjectName(name)
         self.cell.setMaxLength(LONG)
         self.message = QLabel("")
+        self.label.setObjectName("label")  # the window's sheet styles both by these names
+        self.message.setObjectName("message")
         self.message.setTextFormat(Qt.TextFormat.PlainText)
         self.message.setWordWrap(True)
         self.message.hide()
@@ -134,9 +136,6 @@ class Field(QWidget):
 
     def set_theme(self, theme: Theme) -> None:
         """Take another theme."""
-        quiet, hold = theme.colour("quiet").name(), theme.colour("hold").name()
-        self.label.setStyleSheet(f"color: {quiet}; font-size: {theme.px(13)}px;")
-        self.message.setStyleSheet(f"color: {hold}; font-size: {theme.px(13)}px;")
         if self._beside:
             self.label.setFixedWidth(theme.px(self._beside))
 

@@ -99,9 +99,8 @@ class Strip(QFrame):
             self.note.say("", "")
         live = bool(s.bound and s.bound.instrument and s.target)
         words = TEST_WORDS.get(s.target.kind, ()) if s.target else ()
-        tagged = bool(s.open and "N" in s.open.judged.job.tags)
-        self.line.n_is_a_letter = tagged or any(w.startswith("n") for w in words)
-        tags = s.open.judged.job.tags if s.open else ()
+        tags = self._tags()
+        self.line.n_is_a_letter = "N" in tags or any(w.startswith("n") for w in words)
         insulating = s.target is not None and s.target.kind == "insulation"
         self.line.times_tests = (
             insulating or (s.clock.testing and s.clock.here)
@@ -110,6 +109,9 @@ class Strip(QFrame):
         self.key.setText("Take · Space" if live else "Record · Enter")
         self.probes.update()
         self.note.update()
+
+    def _tags(self) -> tuple[str, ...]:
+        return self._session.open.judged.job.tags if self._session.open else ()
 
     def unit(self) -> str:
         """Return the unit of the value asked for."""
@@ -178,6 +180,10 @@ class Strip(QFrame):
         if not text:
             return
         s = self._session
+        if text.lower() == "n" and self.line.n_is_a_letter and "N" not in self._tags():
+            self.line.setText("")
+            s.not_here()
+            return
         if s.elsewhere:
             if self._asking:
                 self._move_here()

@@ -51,11 +51,13 @@ class Theme:
         """Return the style sheet of the few stock widgets in use."""
         c = {
             t: self.colour(t).name()
-            for t in ("ground", "surface", "ink", "quiet", "note", "hairline")
+            for t in ("ground", "surface", "ink", "quiet", "note", "hairline", "hold")
         }
         return f"""
             * {{ font-family: {FAMILY}; font-size: {self.px(15)}px; color: {c["ink"]}; }}
             QWidget#window, QScrollArea, QScrollArea > QWidget > QWidget {{ background: {c["ground"]}; border: 0; }}
+            QLabel#label {{ color: {c["quiet"]}; font-size: {self.px(13)}px; }}
+            QLabel#message {{ color: {c["hold"]}; font-size: {self.px(13)}px; }}
             QLineEdit {{ background: {c["surface"]}; border: 1px solid {c["note"]}; border-radius: 3px;
                 padding: 0 {self.px(8)}px; min-height: {self.px(36)}px;
                 selection-background-color: {c["ink"]}; selection-color: {c["surface"]}; }}

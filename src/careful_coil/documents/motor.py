@@ -153,7 +153,7 @@ class MotorDocument(Kept):
 
     format: Literal["careful-coil/motor"]
     version: Literal[1]
-    name: Name
+    name: Word
     kind: Word = ""
     customer: Word = ""
     place: Literal["bench", "site"] = "bench"

@@ -8,6 +8,7 @@ from functools import cached_property
 
 import numpy as np
 
+from careful_coil.bench.wound import wound
 from careful_coil.core.ways.book import plans_of
 from careful_coil.core.ways.devices import Device, Moment
 from careful_coil.core.ways.states import state_at, with_devices
@@ -16,7 +17,6 @@ from careful_coil.core.winding.rotor import default_rotor
 from careful_coil.core.winding.steady import Supply, solve
 from careful_coil.documents.motor import TWO_LEADS, MotorDocument
 from careful_coil.walk.truth.plated import figures
-from careful_coil.walk.truth.wound import wound
 
 IDLE_SHARE = {3: 0.42, 1: 0.68}  # of plate amps without load: middle of what small motors take
 OVER = 1.3  # of a coil's rated volts: it is cooked

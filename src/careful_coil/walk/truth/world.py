@@ -2,9 +2,11 @@
 
 import random
 from collections.abc import Mapping, Sequence
+from dataclasses import replace
 from typing import Any
 
 from careful_coil.bench.simulated import HiddenMotor, SimulatedMeter
+from careful_coil.bench.wound import devices_of, hidden_of, lead_of, wound
 from careful_coil.core.readings import LINES, Meter
 from careful_coil.core.ways.devices import Device
 from careful_coil.core.ways.states import state_at, with_devices
@@ -12,7 +14,6 @@ from careful_coil.core.winding.network import Network
 from careful_coil.documents.motor import read_motor
 from careful_coil.walk.truth.baked import baked
 from careful_coil.walk.truth.power import Power
-from careful_coil.walk.truth.wound import devices_of, lead_of, wound
 
 METER = Meter(accuracy_percent=0.5, resolution_ohm=0.01, lead_ohm=0.0)
 STIFF = {"free": 1.0, "rough": 2.0, "binding": 12.0, "rubbing": 30.0, "seized": 1e6}
@@ -88,18 +89,9 @@ class World:
     # --- instruments -------------------------------------------------------------------------------
 
     def _hidden(self, network: Network) -> HiddenMotor:
-        own = self.motor
-        return HiddenMotor(
-            network=network,
-            lead_of=self.lead_of,
-            adjacent_halves=own.halves == "adjacent",
-            frame_megohm=own.insulation.megohm,
-            leak_share=own.insulation.leak_share,
-            bond_ohm=own.earth_ohm,
-            poles=own.poles,
-            stiff=STIFF[own.shaft.feel],
-            magnetizing=self.power.magnetizing,
-        )
+        stiff = STIFF[self.motor.shaft.feel]
+        found = hidden_of(self.motor, network, self.power.magnetizing, stiff)
+        return replace(found, start_device="")  # what is inside stands in the network here
 
     def meter_on(self, network: Network | None = None) -> SimulatedMeter:
         """Return the meter, on a network (the bare winding where none is given)."""

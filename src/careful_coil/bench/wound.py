@@ -1,10 +1,11 @@
-"""The winding of a motor document as a network: ohms as wound, what is hurt, devices inside in their place."""
+"""A motor document on the simulated bench: its winding as a network, what is hurt, devices in their place."""
 
 import random
 from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from typing import Any
 
+from careful_coil.bench.simulated import HiddenMotor
 from careful_coil.core.ways.devices import Device
 from careful_coil.core.winding.arrangements import arrangement
 from careful_coil.core.winding.extras import EXTRAS, with_extras
@@ -13,8 +14,6 @@ from careful_coil.documents.motor import TWO_LEADS, DeviceReal, MotorDocument
 
 OPEN_OHM = 1e12  # of a broken coil: no meter tells it from open
 DIRTY_OHM = 6.0  # what a dirty contact adds
-HEALTHY = "good"
-START = ("auxiliary", "start")
 
 
 def wound(motor: MotorDocument) -> Network:
@@ -110,3 +109,23 @@ def devices_of(motor: MotorDocument, gone: Sequence[str] = ()) -> tuple[Device, 
         if c.name not in gone:
             found.append(Device(name=c.name, kind="link") if c.shorted else c.device())
     return tuple(found)
+
+
+def hidden_of(
+    motor: MotorDocument, network: Network, magnetizing: float, stiff: float = 1.0
+) -> HiddenMotor:
+    """Return what the simulated meter is put on: a motor's document with its winding as it is now."""
+    switched = any(d.inside and d.device().switches for d in motor.devices)
+    return HiddenMotor(
+        network=network,
+        lead_of=lead_of(motor),
+        start_device="switch" if switched else "",
+        adjacent_halves=motor.halves == "adjacent",
+        frame_megohm=motor.insulation.megohm,
+        leak_share=motor.insulation.leak_share,
+        bond_ohm=motor.earth_ohm,
+        bar_ohms=tuple(_more(motor, "bar_ohm", ())),
+        poles=motor.poles,
+        stiff=stiff,
+        magnetizing=float(_more(motor, "magnetizing", magnetizing)),
+    )

@@ -1,0 +1,100 @@
+"""The cast as it walks now, as a page: `python benchmarks/cast_table.py docs/cast-before.md`.
+
+Every motor once without a window and once through it, seed 1.
+"""
+
+import os
+import re
+import sys
+from collections import Counter
+from collections.abc import Iterable, Iterator
+from pathlib import Path
+
+os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+
+from careful_coil.core.settings import Settings
+from careful_coil.demo.cast import cast_motor, cast_names
+from careful_coil.desk.walk_window import play_in_window
+from careful_coil.documents.walk import WalkDocument
+from careful_coil.walk.tell import walk
+
+SEED = 1
+HEAD = """# The cast before
+
+{count} invented motors, each played by one who does what Next says and nothing else (`careful-coil walk`, seed {seed}).
+*Right*: it ended as it should, nothing was hurt, no fault left the shop.
+*False*: a hold, or a watch at the end, on a part that has nothing wrong.
+*Twice*: questions answered again with nothing between that voids the first answer.
+*Order*: what came before something that the law asks first.
+*Through the window*: where the same walk ends when it is made by keys; the cursor is then elsewhere than the question.
+Made by `python benchmarks/cast_table.py`; what fails is listed line by line in `tests/cast-known.tsv`.
+
+"""
+COLUMNS = (
+    *("motor", "end", "at", "right", "false holds", "false watches", "not named", "twice", "order"),
+    *("skips", "refused", "readings", "kicks", "entries", "min", "window ends at", "keys"),
+)
+
+
+def rows(name: str, bare: WalkDocument, shown: WalkDocument) -> tuple[str, ...]:
+    """Return a motor's cells."""
+    return (
+        name,
+        bare.end,
+        bare.at or "–",
+        "yes" if bare.right else "no",
+        str(len(bare.false_holds)),
+        str(len(bare.false_watches)),
+        ", ".join(bare.unnamed) or "–",
+        str(len(bare.asked_twice)),
+        str(len(bare.out_of_order)),
+        str(len(bare.skips)),
+        str(sum(bool(s.refused) for s in bare.steps)),
+        str(bare.readings),
+        str(bare.kicks),
+        str(bare.entries),
+        f"{bare.minutes:g}",
+        "signed" if shown.end == "released" else shown.steps[-1].code,
+        str(shown.keys),
+    )
+
+
+def counted(title: str, lines: Iterable[str]) -> Iterator[str]:
+    """Yield what comes how often, the most frequent first."""
+    found = Counter(re.sub(r" at \d+", "", line) for line in lines)
+    yield f"\n## {title}\n\n"
+    for line, times in found.most_common():
+        yield f"- {times} × {line}\n"
+
+
+def page() -> str:
+    """Return the page."""
+    walks = {}
+    for name in cast_names():
+        motor = cast_motor(name)
+        walks[name] = (
+            walk(motor, SEED, Settings()),
+            walk(motor, SEED, Settings(), play_in_window),
+        )
+        print(name, walks[name][0].end, walks[name][1].end, file=sys.stderr)
+    bare = [w for w, _ in walks.values()]
+    text = HEAD.format(count=len(walks), seed=SEED)
+    text += f"| {' | '.join(COLUMNS)} |\n|{'---|' * len(COLUMNS)}\n"
+    text += "".join(f"| {' | '.join(rows(n, *w))} |\n" for n, w in walks.items())
+    right = sum(w.right for w in bare)
+    text += f"\n{right} of {len(bare)} end as they should.\n"
+    text += "".join(
+        counted(
+            "Where one who only obeys cannot go on",
+            (f"`{s.code}`: {s.why}" for w in bare for s in w.skips),
+        )
+    )
+    text += "".join(counted("False holds", (x for w in bare for x in w.false_holds)))
+    text += "".join(counted("False watches at the end", (x for w in bare for x in w.false_watches)))
+    text += "".join(counted("Asked twice", (x for w in bare for x in w.asked_twice)))
+    text += "".join(counted("Out of order", (x for w in bare for x in w.out_of_order)))
+    return text
+
+
+if __name__ == "__main__":
+    Path(sys.argv[1]).write_text(page(), encoding="utf-8")

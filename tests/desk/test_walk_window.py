@@ -1,0 +1,37 @@
+"""Motors walked through the real window, by the keys that the card and the cursor show."""
+
+import pytest
+from pytestqt.qtbot import QtBot
+
+from careful_coil.core.settings import Settings
+from careful_coil.demo.cast import cast_motor
+from careful_coil.desk.walk_window import play_in_window
+from careful_coil.documents.walk import WalkDocument
+from careful_coil.walk.tell import walk
+
+
+def log(document: WalkDocument) -> list[object]:
+    return [(e["by"], e["station"], e["body"]) for e in document.job["entries"]]
+
+
+@pytest.mark.parametrize(
+    ("name", "end", "at"),
+    [
+        ("six-marked", "released", "sign"),
+        ("permanent-split", "stuck", "hookup"),
+        ("six-damp", "stuck", "dry"),
+    ],
+)
+def test_the_window_logs_what_the_core_logs(qtbot: QtBot, name: str, end: str, at: str) -> None:
+    """Entry for entry the same; a walk ends where the cursor is elsewhere than what is asked."""
+    bare = walk(cast_motor(name), 1, Settings())
+    shown = walk(cast_motor(name), 1, Settings(), play_in_window)
+    assert (shown.end, shown.steps[-1].code) == (end, at)
+    assert shown.entries >= 18
+    assert log(shown) == log(bare)[: shown.entries]
+    assert shown.keys is not None
+    assert shown.keys > 3 * shown.entries
+    if end == "released":
+        assert log(shown) == log(bare)
+    else:
+        assert "the cursor is at" in shown.steps[-1].skip
