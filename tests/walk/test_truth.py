@@ -167,3 +167,23 @@ def test_a_bad_motor_is_refused_by_the_field(changed: dict[str, Any], said: str)
 
 def test_every_fault_of_the_contract_can_be_written() -> None:
     assert len(FAULTS) == len(set(FAULTS)) > 35
+
+
+def test_eyes_see_prints_looks_and_what_there_is() -> None:
+    world = World(motor("six-marked", customer="hums"), 1)
+    told = {
+        "A brown U1; B blue V2": ask("inventory", "leads", type="text"),
+        "6": ask("inventory", "leads"),
+        "U1": ask("print", "lead:A"),
+        "6205-2Z": ask("print", "bearing:drive"),
+        "25 x 52 x 15": ask("size", "bearing:drive"),
+        "hums": ask("word", "complaint", type="text"),
+        "good": ask("look", "fan", type="choice", choices=("good", "missing")),
+        "?": ask("plate", "plate", "volt", id="volt"),
+    }
+    world.put(plate={"text": PLATE, "unreadable": ["volt"]})
+    for text, wanted in told.items():
+        assert answer(world, wanted).text.startswith(text), wanted
+    joined = World(motor("nine-site"), 1)
+    found = answer(joined, ask("look", "hookup", type="text", reader="joints"))
+    assert found.text.split("; ")[3] == "F E D"

@@ -35,6 +35,7 @@ class Driven:
         self.window.session.clock.steady = lambda: self._steady
         self.window.session.clock.muted = True
         self.window.activateWindow()
+        QTest.qWaitForWindowActive(self.window)  # shortcuts act only then
         self.settle(lambda: not demo or self.window.session.open is not None)
 
     def settle(self, done: Callable[[], bool] = lambda: True) -> None:

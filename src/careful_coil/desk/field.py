@@ -4,7 +4,15 @@ from collections.abc import Callable
 
 from PySide6.QtCore import QEvent, QSize, Qt
 from PySide6.QtGui import QKeyEvent, QResizeEvent
-from PySide6.QtWidgets import QBoxLayout, QHBoxLayout, QLabel, QLineEdit, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QBoxLayout,
+    QHBoxLayout,
+    QLabel,
+    QLineEdit,
+    QScrollArea,
+    QVBoxLayout,
+    QWidget,
+)
 
 from careful_coil.core.errors import BadValue, CoilError
 from careful_coil.desk.theme import Theme
@@ -173,5 +181,16 @@ class Field(QWidget):
 
     def _entered(self) -> None:
         self.finish()
-        if not self.message.isVisible():
-            self.focusNextChild()
+        if self.message.isVisible():
+            return
+        self.focusNextChild()
+        station, at = self._station(), self.window().focusWidget()
+        if station is not None and (at is None or not station.isAncestorOf(at)):
+            self.cell.setFocus(Qt.FocusReason.OtherFocusReason)  # the last field: it stays here
+
+    def _station(self) -> QWidget | None:
+        """Return the station's page that this field stands in, None outside of one."""
+        at = self.parentWidget()
+        while at is not None and not isinstance(at, QScrollArea):
+            at = at.parentWidget()
+        return at

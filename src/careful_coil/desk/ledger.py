@@ -189,7 +189,7 @@ class NextCard(Painted):
                 f"Answer: {', '.join(c.replace('-', ' ') for c in first.choices[:MOST_CHOICES])}."
             )
         if first.type == "tick":
-            return f"{len(first.choices)} to tick." if first.choices else ""
+            return f"{len(first.choices)} to tick: Space each." if first.choices else ""
         unit = f", in {first.unit}" if first.unit else ""
         return f"Answer: {first.name}{unit}." if first.reader else ""
 

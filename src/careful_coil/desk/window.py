@@ -30,6 +30,7 @@ from careful_coil.core.ledger.step import PROBED
 from careful_coil.desk.bundles import is_bundle, take_in
 from careful_coil.desk.keys import KeySheet
 from careful_coil.desk.ledger import Ledger
+from careful_coil.desk.pages import MAKE, Pages
 from careful_coil.desk.papers import write_job_sheet, write_stubs, write_tags
 from careful_coil.desk.rack import Rack
 from careful_coil.desk.session import Session
@@ -39,12 +40,7 @@ from careful_coil.desk.stations.connect import ConnectPage
 from careful_coil.desk.stations.insulation import InsulationPage
 from careful_coil.desk.stations.intake import IntakePage
 from careful_coil.desk.stations.leads import LeadsPage
-from careful_coil.desk.stations.mechanics import MechanicsPage
 from careful_coil.desk.stations.page import Page
-from careful_coil.desk.stations.release import ReleasePage
-from careful_coil.desk.stations.start_gear import StartGearPage
-from careful_coil.desk.stations.test_run import TestRunPage
-from careful_coil.desk.stations.winding import WindingPage
 from careful_coil.desk.strip import Strip
 from careful_coil.desk.sum_card import SumCard
 from careful_coil.desk.theme import Theme
@@ -64,22 +60,9 @@ class Window(QMainWindow):
         self._folded_by_hand: bool | None = None
         self.rack, self.ledger = Rack(session, theme), Ledger(session, theme)
         self.strip, self.way = Strip(session, theme), Way(theme)
-        self.pages: dict[Station, Page] = {
-            "intake": IntakePage(session, theme),
-            "leads": LeadsPage(session, theme),
-            "insulation": InsulationPage(session, theme),
-            "start-gear": StartGearPage(session, theme),
-            "mechanics": MechanicsPage(session, theme),
-            "winding": WindingPage(session, theme),
-            "connect": ConnectPage(session, theme),
-            "test-run": TestRunPage(session, theme),
-            "release": ReleasePage(session, theme),
-        }
         self.stack = QStackedWidget()
-        for page in self.pages.values():
-            self.stack.addWidget(page)
-        self.settings_page = SettingsPage(session, theme)
-        self.stack.addWidget(self.settings_page)
+        self.pages = Pages(session, lambda: self.theme, self._made)
+        self._settings_page: SettingsPage | None = None
         self.whole = self._lay_out()
         self.keys = KeySheet(self.whole, theme)
         self.standback = StandBack(self.whole, session, theme)
@@ -124,15 +107,25 @@ class Window(QMainWindow):
         s.station_wanted.connect(self.go)
         s.strip_wanted.connect(self.to_strip)
         s.told.connect(self.way.say)
-        connect = self.pages["connect"]
-        intake = self.pages["intake"]
-        if isinstance(connect, ConnectPage):
-            connect.change.steps.chosen.connect(lambda _: self.do_connect())
-        if isinstance(intake, IntakePage):
-            intake.stubs_wanted.connect(partial(write_stubs, s, self._wrote))
-        leads = self.pages["leads"]
-        if isinstance(leads, LeadsPage):
-            leads.strip_of_tags.clicked.connect(lambda: write_tags(s, self._wrote))
+
+    def _made(self, page: Page) -> None:
+        """Take a station's page in as it is first opened, and hear what it asks of the window."""
+        self.stack.addWidget(page)
+        if isinstance(page, ConnectPage):
+            page.change.steps.chosen.connect(lambda _: self.do_connect())
+        elif isinstance(page, IntakePage):
+            page.stubs_wanted.connect(partial(write_stubs, self.session, self._wrote))
+        elif isinstance(page, LeadsPage):
+            page.strip_of_tags.clicked.connect(lambda: write_tags(self.session, self._wrote))
+
+    @property
+    def settings_page(self) -> SettingsPage:
+        """Return the shop's settings, made when they are first opened."""
+        if self._settings_page is None:
+            self._settings_page = SettingsPage(self.session, self.theme)
+            self._settings_page.set_theme(self.theme)
+            self.stack.addWidget(self._settings_page)
+        return self._settings_page
 
     def _actions(self) -> None:
         bar = self.menuBar()
@@ -199,8 +192,10 @@ class Window(QMainWindow):
         self.way.set_theme(theme)
         self.standback.set_theme(theme)
         self.sum_card.set_theme(theme)
-        for page in (*self.pages.values(), self.settings_page):
+        for page in self.pages.values():
             page.set_theme(theme)
+        if self._settings_page is not None:
+            self._settings_page.set_theme(theme)
         self._make_room()
         self.refresh()
 
@@ -210,7 +205,7 @@ class Window(QMainWindow):
         self.way.show_judgement(
             job.judged if job else None, job.number if job else 0, self.session.station
         )
-        if self.stack.currentWidget() is not self.settings_page:
+        if self._settings_page is None or self.stack.currentWidget() is not self._settings_page:
             self.stack.setCurrentWidget(self.pages[self.session.station])
         self.standback.update()
         if job is not None:
@@ -223,7 +218,7 @@ class Window(QMainWindow):
 
     def go(self, station: str, field: str = "") -> None:
         """Open a station and put the cursor where it is wanted, else on the strip."""
-        if station not in self.pages:
+        if station not in MAKE:
             self.way.say("That station is not part of this version.", "note")
             return
         self.session.station = station

@@ -130,7 +130,7 @@ def _asked(moments: Sequence[Moment]) -> dict[str, int]:
     """Return how many readings of the leads, kicks and runs were answered."""
     found: dict[str, int] = {}
     for m in moments:
-        if m.station == "leads" and m.asks and not m.skip:
+        if m.station == "leads" and m.asks and not m.skip and m.asks[0].part == "winding":
             quantity = m.asks[0].quantity
             found[quantity] = found.get(quantity, 0) + 1
     return found

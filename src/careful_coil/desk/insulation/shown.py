@@ -41,7 +41,8 @@ class Prose(Painted):
         """Show other words."""
         self.words = words
         self.setAccessibleDescription(words)
-        self.setVisible(bool(words))
+        if not words or self.parentWidget() is not None:  # alone it would be a window of its own
+            self.setVisible(bool(words))
         self.fit()
 
     def least_height(self) -> int:

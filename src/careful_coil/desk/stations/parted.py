@@ -36,8 +36,8 @@ class PartedPage(Page):
         holding = QVBoxLayout(holder)
         holding.setContentsMargins(0, 0, 0, 0)
         for part in self.parts.values():
+            holding.addWidget(part)  # first: what has no parent is shown as a window of its own
             part.setVisible(part is self.part)
-            holding.addWidget(part)
         holding.addStretch()
         row.addWidget(holder, 1)
         self.column.addLayout(row)

@@ -4,19 +4,17 @@ import math
 from collections.abc import Callable, Mapping
 
 from careful_coil.core.errors import InstrumentError
-from careful_coil.core.mechanics.bearing_table import SPELLINGS
 from careful_coil.core.probes import Request
 from careful_coil.core.readings import RequestKind
 from careful_coil.core.ways.states import state_at, with_devices
 from careful_coil.walk.told import Told
-from careful_coil.walk.truth.plated import printed
+from careful_coil.walk.truth import eyes
 from careful_coil.walk.truth.work import energised, worked
 from careful_coil.walk.truth.world import Ask, World
 
 BUNCHED, FRAME = "+", "frame"
 DEAD_VOLT, DRAINED_VOLT = "0.1 V", "0.3 V"
 OPEN_FRAME_OHM = 2e6
-WHO = "AB"
 Answer = Callable[[World, Ask], Told]
 
 
@@ -209,135 +207,23 @@ def _microfarad(world: World, ask: Ask) -> Told:
     return _number(own.microfarad * world.chance.gauss(1, 0.003), "µF", 4)
 
 
-# --- eyes and hands ---------------------------------------------------------------------------------
+def _with_shaft(kind: RequestKind) -> Answer:
+    """Return what turns the shaft to see: not where it is seized."""
 
+    def told(world: World, ask: Ask) -> Told:
+        if world.motor.shaft.feel == "seized":
+            return Told(lacks="the shaft does not turn")
+        return _probe(kind)(world, ask)
 
-def _plate(world: World, ask: Ask) -> Told:
-    field, plate = str(ask["id"]), world.motor.plate
-    if field in plate.unreadable or not plate.text:
-        return Told(text="?")
-    text = printed(plate.text, field)
-    return Told(text=text) if text else Told(lacks=f"the plate does not say: {field}")
-
-
-def _inventory(world: World, ask: Ask) -> Told:
-    if ask["part"] == "leads":
-        return Told(number=float(len(world.motor.leads)), text=str(len(world.motor.leads)))
-    if ask["part"] == "commutator":
-        bars = (world.motor.model_extra or {}).get("bars", 24)
-        return Told(number=float(bars), text=str(bars))
-    if ask["part"] == "start-gear":
-        seen = [f"{c.name} {c.marked}" for c in world.motor.capacitors if c.marked]
-        seen += [
-            f"{d.name} {d.kind.replace('-', ' ')}"
-            for d in world.motor.devices
-            if not d.inside or world.covers_off
-        ]
-        hidden = any(d.inside for d in world.motor.devices) and not world.covers_off
-        lacks = "the covers are on" if hidden else "there is none"
-        return Told(text="; ".join(seen)) if seen else Told(lacks=lacks)
-    return Told(lacks=f"nothing to list of {ask['part']}")
-
-
-def _print(world: World, ask: Ask) -> Told:
-    kind, _, name = ask["part"].partition(":")
-    if kind == "bearing":
-        own = world.motor.bearings.drive if name == "drive" else world.motor.bearings.other
-        return Told(text=own.number)
-    if kind == "capacitor":
-        can = next((c for c in world.motor.capacitors if c.name == name), None)
-        return Told(text=can.marked) if can and can.marked else Told(lacks="it cannot be read")
-    device = next((d for d in world.motor.devices if d.name == name), None)
-    if device is not None and device.table:
-        words = [
-            f"{p}: {' '.join('-'.join(pair) for pair in closed) or 'off'}"
-            for p, closed in device.table.items()
-        ]
-        return Told(text="; ".join(words))
-    return Told(lacks=f"nothing is printed on {ask['part']}")
-
-
-def _size(world: World, ask: Ask) -> Told:
-    kind, _, name = ask["part"].partition(":")
-    if kind == "bearing":
-        own = world.motor.bearings.drive if name == "drive" else world.motor.bearings.other
-        found = SPELLINGS.get(own.number.split("-")[0])
-        if found is None:
-            return Told(lacks="no callipers that fit")
-        return Told(text=f"{found.bore:g} x {found.outside:g} x {found.width:g}")
-    if kind == "brush":
-        return Told(number=14.0, unit="mm", text="14 mm")
-    return Told(lacks=f"nothing to measure on {ask['part']}")
-
-
-def _feel(world: World, ask: Ask) -> Told:
-    kind, _, name = ask["part"].partition(":")
-    if kind == "shaft":
-        return Told(text=world.motor.shaft.feel)
-    if kind == "bearing":
-        own = world.motor.bearings.drive if name == "drive" else world.motor.bearings.other
-        return Told(text=own.state)
-    return Told(lacks=f"nothing to feel on {ask['part']}")
-
-
-MECHANISM = {"stuck-open": "sticks", "stuck-closed": "sticks"}
-CONTACTS = {"dirty": "burnt", "stuck-closed": "welded"}
-
-
-def _look(world: World, ask: Ask) -> Told:
-    kind, _, name = ask["part"].partition(":")
-    device = next((d for d in world.motor.devices if d.name == name), None)
-    if kind == "device" and device is not None:
-        if device.inside and not world.covers_off:
-            return Told(lacks="the covers are on")
-        if "mechanism" in ask["ends"]:
-            return Told(text=MECHANISM.get(device.state, "free"))
-        return Told(text=CONTACTS.get(device.state, "even"))
-    return Told(lacks="nothing to be seen that the question names")
-
-
-def _direction(world: World, ask: Ask) -> Told:
-    wanted = world.motor.wanted
-    if ask["id"].startswith("wish-"):
-        own = wanted.seen_from if ask["id"].endswith("from") else wanted.direction
-        return Told(text=own) if own else Told(lacks="nobody said which way")
-    if ask["part"] == "supply":
-        return Told(text="L1 L2 L3")
-    if not world.turned:
-        return Told(lacks="it has not turned yet")
-    return Told(text=f"{world.turned} drive-end")
-
-
-def _tick(world: World, ask: Ask) -> Told:
-    if ask["reader"] == "begin":
-        world.covers_off = "covers-off" in ask["id"]
-    if ask["id"] == "site-drained":
-        return Told(text="240 s")
-    return Told(text="all")
-
-
-def _word(world: World, ask: Ask) -> Told:
-    if ask["part"] == "ticket":
-        return Told(text=world.motor.name)
-    if ask["part"] == "release":
-        return Told(text=WHO)
-    if ask["type"] == "choice":
-        return Told(lacks="nobody here knows: it is the customer's to say")
-    return Told(text="done and looked at, in order")
-
-
-def _no_shaft(world: World, ask: Ask) -> Told:
-    if world.motor.shaft.feel == "seized":
-        return Told(lacks="the shaft does not turn")
-    return _probe("spin" if ask["quantity"] == "spin" else "shaft")(world, ask)
+    return told
 
 
 TELLERS: Mapping[str, Answer] = {
     "ohm": _ohm,
     "kick": _probe("kick"),
     "series": _probe("series"),
-    "spin": _no_shaft,
-    "turn": _no_shaft,
+    "spin": _with_shaft("spin"),
+    "turn": _with_shaft("shaft"),
     "switch": _switch,
     "run": _run,
     "amp": lambda w, a: energised(w, a, "clamp"),
@@ -349,14 +235,14 @@ TELLERS: Mapping[str, Answer] = {
     "bond": _bond,
     "volt": _volt,
     "microfarad": _microfarad,
-    "plate": _plate,
-    "inventory": _inventory,
-    "print": _print,
-    "size": _size,
-    "feel": _feel,
-    "look": _look,
-    "direction": _direction,
-    "tick": _tick,
+    "plate": eyes.plate,
+    "inventory": eyes.inventory,
+    "print": eyes.prints,
+    "size": eyes.size,
+    "feel": eyes.feel,
+    "look": eyes.look,
+    "direction": eyes.direction,
+    "tick": eyes.tick,
     "work": worked,
-    "word": _word,
+    "word": eyes.word,
 }

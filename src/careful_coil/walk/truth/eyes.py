@@ -1,0 +1,188 @@
+"""What eyes and hands find on a motor: plate, prints, what there is, how it looks and feels."""
+
+from collections.abc import Callable, Mapping
+
+from careful_coil.core.mechanics.bearing_table import SPELLINGS
+from careful_coil.documents.motor import BearingReal, LeadReal
+from careful_coil.walk.told import Told
+from careful_coil.walk.truth.plated import printed
+from careful_coil.walk.truth.world import Ask, World
+
+WHO = "AB"
+COVERED = Told(lacks="the covers are on")
+MECHANISM = {"stuck-open": "sticks", "stuck-closed": "sticks"}
+CONTACTS = {"dirty": "burnt", "stuck-closed": "welded"}
+BRUSHED = ("universal-4-lead", "universal-5-lead")
+WET, CLEAN = "damp", "clean"
+
+
+def named(ask: Ask) -> tuple[str, str]:
+    """Return the kind and the name of the part that is asked about."""
+    kind, _, name = str(ask["part"]).partition(":")
+    return kind, name
+
+
+def plate(world: World, ask: Ask) -> Told:
+    """Return a field of the plate as printed, ? where it cannot be read."""
+    field, seen = str(ask["id"]), world.motor.plate
+    if field in seen.unreadable or not seen.text:
+        return Told(text="?")
+    text = printed(seen.text, field)
+    return Told(text=text) if text else Told(lacks=f"the plate does not say: {field}")
+
+
+def inventory(world: World, ask: Ask) -> Told:
+    """Return what there is: leads (how many, or each with colour and print), bars, start gear."""
+    kind, _ = named(ask)
+    if kind == "leads":
+        leads = world.motor.leads
+        if ask["type"] == "text":
+            return Told(text="; ".join(_lead(x) for x in leads))
+        return Told(number=float(len(leads)), text=str(len(leads)))
+    if kind == "commutator":
+        bars = len((world.motor.model_extra or {}).get("bar_ohm", ())) or 24
+        return Told(number=float(bars), text=str(bars))
+    if kind != "start-gear":
+        return Told(lacks=f"nothing to list of {kind}")
+    hidden = [d for d in world.motor.devices if d.inside and not world.covers_off]
+    seen = [f"{c.name} {c.marked}" for c in world.motor.capacitors if c.marked]
+    seen += [f"{d.name} {d.kind.replace('-', ' ')}" for d in world.motor.devices if d not in hidden]
+    if seen:
+        return Told(text="; ".join(seen))
+    return COVERED if hidden else Told(lacks="there is none")
+
+
+def _lead(lead: LeadReal) -> str:
+    return " ".join(w for w in (lead.tag, lead.colour, lead.mark) if w)
+
+
+def _bearing(world: World, end: str) -> BearingReal:
+    return world.motor.bearings.drive if end == "drive" else world.motor.bearings.other
+
+
+def prints(world: World, ask: Ask) -> Told:
+    """Return what is printed on a bearing, a capacitor, a lead, a switch."""
+    kind, name = named(ask)
+    if kind == "bearing":
+        return Told(text=_bearing(world, name).number)
+    if kind == "capacitor":
+        can = next((c for c in world.motor.capacitors if c.name == name), None)
+        return Told(text=can.marked) if can and can.marked else Told(lacks="it cannot be read")
+    if kind == "lead":
+        lead = next((x for x in world.motor.leads if x.tag == name), None)
+        return (
+            Told(text=lead.mark) if lead and lead.mark else Told(lacks="nothing is printed on it")
+        )
+    device = next((d for d in world.motor.devices if d.name == name), None)
+    if device is None or not device.table:
+        return Told(lacks=f"nothing is printed on {ask['part']}")
+    words = [
+        f"{p}: {' '.join('-'.join(pair) for pair in closed) or 'off'}"
+        for p, closed in device.table.items()
+    ]
+    return Told(text="; ".join(words))
+
+
+def size(world: World, ask: Ask) -> Told:
+    """Return what callipers say of a bearing, a capacitor, a brush."""
+    kind, name = named(ask)
+    if kind == "bearing":
+        found = SPELLINGS.get(_bearing(world, name).number.split("-")[0])
+        if found is None:
+            return Told(lacks="no callipers that fit")
+        return Told(text=f"{found.bore:g} x {found.outside:g} x {found.width:g}")
+    if kind == "capacitor":
+        can = next((c for c in world.motor.capacitors if c.name == name), None)
+        if can is not None and can.size_mm:
+            return Told(text=" x ".join(f"{v:g}" for v in can.size_mm))
+    if kind == "brush" and world.motor.arrangement in BRUSHED:
+        return Told(number=14.0, unit="mm", text="14 mm")
+    return Told(lacks=f"nothing to measure on {ask['part']}")
+
+
+def feel(world: World, ask: Ask) -> Told:
+    """Return how the shaft turns, or how a bearing runs."""
+    kind, name = named(ask)
+    if kind == "shaft":
+        return Told(text=world.motor.shaft.feel)
+    if kind == "bearing":
+        return Told(text=_bearing(world, name).state)
+    return Told(lacks=f"nothing to feel on {ask['part']}")
+
+
+def _device(world: World, ask: Ask) -> str:
+    device = next((d for d in world.motor.devices if d.name == named(ask)[1]), None)
+    if device is None or (device.inside and not world.covers_off):
+        return ""
+    table = MECHANISM if "mechanism" in ask["ends"] else CONTACTS
+    return table.get(device.state, "free" if table is MECHANISM else "even")
+
+
+def _can(world: World, ask: Ask) -> str:
+    can = next((c for c in world.motor.capacitors if c.name == named(ask)[1]), None)
+    return can.looks if can is not None else ""
+
+
+def _joints(world: World, ask: Ask) -> str:
+    return "; ".join(" ".join(sorted(j, reverse=True)) for j in world.joints if len(j) > 1)
+
+
+# what is seen of a part, empty where nothing can be
+SEEN: Mapping[str, Callable[[World, Ask], str]] = {
+    "device": _device,
+    "capacitor": _can,
+    "hookup": _joints,
+    "fan": lambda world, _: world.motor.fan,
+    "seals": lambda world, _: world.motor.seals,
+    "winding": lambda world, _: WET if world.motor.insulation.wet else CLEAN,
+    "brushes": lambda world, _: "yes" if world.motor.arrangement in BRUSHED else "no",
+    "class": lambda world, _: world.motor.class_,
+    "place": lambda world, _: world.motor.place,
+}
+
+
+def look(world: World, ask: Ask) -> Told:
+    """Return how a part looks; what is inside only with the covers off."""
+    kind, name = named(ask)
+    inside = any(d.name == name and d.inside for d in world.motor.devices)
+    if kind == "device" and inside and not world.covers_off:
+        return COVERED
+    found = SEEN[kind](world, ask) if kind in SEEN else ""
+    if ask["type"] == "choice" and found not in ask["choices"]:
+        found = ""
+    takes = bool(ask["reader"]) or ask["type"] == "choice"
+    return Told(text=found) if found and takes else Told(lacks="nothing that the question names")
+
+
+def direction(world: World, ask: Ask) -> Told:
+    """Return which way is wanted, which way it last turned, or the supply's phase order."""
+    wanted = world.motor.wanted
+    if str(ask["id"]).startswith("wish-"):
+        own = wanted.seen_from if str(ask["id"]).endswith("from") else wanted.direction
+        return Told(text=own) if own else Told(lacks="nobody said which way")
+    if ask["part"] == "supply":
+        return Told(text="L1 L2 L3")
+    if not world.turned:
+        return Told(lacks="it has not turned yet")
+    return Told(text=f"{world.turned} drive-end")
+
+
+def tick(world: World, ask: Ask) -> Told:
+    """Do what is ticked; a run with the covers off takes them off."""
+    if ask["reader"] == "begin":
+        world.covers_off = "covers-off" in str(ask["id"])
+    return Told(text="240 s" if ask["id"] == "site-drained" else "all")
+
+
+def word(world: World, ask: Ask) -> Told:
+    """Return a word: the motor's name, the complaint, initials, what was done outside."""
+    if ask["part"] == "ticket":
+        return Told(text=world.motor.name)
+    if ask["part"] == "complaint":
+        own = world.motor.customer
+        return Told(text=own) if own else Told(lacks="the customer said nothing")
+    if ask["part"] == "release":
+        return Told(text=WHO)
+    if ask["type"] == "choice":
+        return Told(lacks="nobody here knows: it is the customer's to say")
+    return Told(text="done and looked at, in order")
