@@ -9,7 +9,6 @@ from typing import Any
 from PySide6.QtWidgets import QLineEdit, QPushButton, QWidget
 
 from careful_coil.core.condition.wall_rules import discharge_seconds
-from careful_coil.core.errors import BadValue
 from careful_coil.core.job import Entry
 from careful_coil.core.ledger import Judgement, NextStep
 from careful_coil.core.ledger.asks import Question
@@ -18,7 +17,7 @@ from careful_coil.desk.driven import Driven, Key
 from careful_coil.desk.field import Cell
 from careful_coil.desk.tick_roll import TickRoll
 from careful_coil.records.shop_settings import write_settings
-from careful_coil.walk.bench import BEGINS, WHO, WINDING_C, CursorElsewhere
+from careful_coil.walk.bench import BEGINS, WHO, WINDING_C, CursorElsewhere, Refused
 from careful_coil.walk.play import Played, play
 from careful_coil.walk.truth import World
 
@@ -70,7 +69,7 @@ class WindowBench:
     def put(self, step: NextStep, question: Question, text: str) -> None:
         """Do what the card says, then answer where the cursor is.
 
-        Raises: CursorElsewhere; BadValue where the window refuses.
+        Raises: CursorElsewhere; Refused where the window does not take it.
         """
         before = len(self.entries)
         if self._go(step, question, before):
@@ -87,7 +86,7 @@ class WindowBench:
             words = self._refused()
             if isinstance(focus, Cell):
                 self.driven.key(Key.Key_Escape)
-            raise BadValue(text, words)
+            raise Refused(words)
 
     # --- to where it is answered ---------------------------------------------------------------------
 
@@ -161,7 +160,7 @@ class WindowBench:
                 self.driven.key(Key.Key_Return)
                 return
             self.driven.key(Key.Key_Tab)
-        raise BadValue(text, "one of the keys beside the question")
+        raise Refused(f"There is no key {text}.")
 
     def _refused(self) -> str:
         window = self.driven.window

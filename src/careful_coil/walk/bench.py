@@ -24,6 +24,10 @@ class CursorElsewhere(CoilError):
         super().__init__(f"{asked} is asked, the cursor is at {at}")
 
 
+class Refused(CoilError):
+    """What was typed was not taken; the words are the window's own."""
+
+
 class Bench(Protocol):
     """Where answers are put and the next question comes from."""
 

@@ -125,11 +125,10 @@ def false_watches(
 ) -> list[str]:
     """Return the codes of watches that are there at the end with nothing behind them."""
     left = open_faults(document, truth, end)
-    ever = list(document.get("faults", ()))
     return [
         f"{s['code']} ({s['part']})"
         for s in spans
-        if s["last"] >= end - 1 and not justified(s["part"], left or ever, document)
+        if s["last"] >= end - 1 and not justified(s["part"], left, document)
     ]
 
 
