@@ -63,7 +63,8 @@ def test_a_capacitor_in_the_path_charges_the_meter() -> None:
 
 def test_parts_inside_are_seen_only_with_the_covers_off() -> None:
     world = World(motor("cap-start-switch-open"), 1)
-    wanted = ask("look", "device:S1", "mechanism", type="choice")
+    words = ("free", "sticks")
+    wanted = ask("look", "device:S1", "mechanism", type="choice", choices=words)
     assert "covers" in answer(world, wanted).lacks
     answer(world, ask("work", "covers", state="opened"))
     assert answer(world, wanted).text == "sticks"
