@@ -10,7 +10,7 @@ from careful_coil.documents.motor import FAULTS, read_motor
 from careful_coil.walk.truth import World
 from careful_coil.walk.truth.answers import answer
 from careful_coil.walk.truth.baked import LABELS, baked
-from careful_coil.walk.truth.plated import figures, printed
+from careful_coil.walk.truth.plated import figures, poles_of, printed
 
 PLATE = "3~ 230/400 V 50 Hz 8.4/4.85 A 2.2 kW 1440 rpm cos 0.81 CL F"
 
@@ -40,6 +40,14 @@ def test_the_plate_is_read_by_field() -> None:
     ]
     assert figures(PLATE, "amp") == (4.85, 8.4)
     assert printed(PLATE, "serial") == ""
+    speeds = {
+        "1430 rpm 50 Hz": 4,
+        "2850 rpm 50 Hz": 2,
+        "1165 rpm 60 Hz": 6,
+        "230 V": 4,
+        "70 rpm 50 Hz": 4,
+    }
+    assert {t: poles_of(t) for t in speeds} == speeds
 
 
 def test_ohms_go_through_joints_and_what_stands_inside() -> None:
@@ -94,6 +102,9 @@ def test_volts_on_the_wrong_joints_hurt_and_are_written_down() -> None:
     told = answer(world, ask("step", "run", "L1", "L2", "L3", volt=460.0))
     assert "sees" in told.lacks
     assert len(world.harm) == 1
+    (cooked,) = world.document["hurt"]
+    assert world.inner.coils[0].name == cooked
+    assert world.inner.coils[0].ohm < 0.85 * world.inner.coils[1].ohm
     short = World(motor("six-marked"), 1)
     join(short, "L1 A L2")
     assert "shorted" in answer(short, ask("step", "run", volt=100.0)).lacks

@@ -2,6 +2,7 @@
 
 import re
 
+USUAL_POLES, MOST_POLES = 4, 16
 FIELDS = {
     "phases": re.compile(r"\b([13])\s?(?:~|ph\b|phase)", re.I),
     "volt": re.compile(r"([\d.,]+(?:\s?[-–/]\s?[\d.,]+)*)\s?V\b"),
@@ -22,6 +23,15 @@ def printed(text: str, field: str) -> str:
     pattern = FIELDS.get(field)
     found = pattern.search(text) if pattern is not None else None
     return found[1].strip() if found is not None else ""
+
+
+def poles_of(text: str) -> int:
+    """Return the poles a plate's rpm and hertz mean: the most whose n_sync is not below the rpm; 4 unknown."""
+    rpm, hertz = figures(text, "rpm"), figures(text, "hertz")
+    if not rpm or not hertz:
+        return USUAL_POLES
+    found = 2 * int(60 * hertz[-1] / rpm[-1])
+    return found if 2 <= found <= MOST_POLES else USUAL_POLES
 
 
 def figures(text: str, field: str) -> tuple[float, ...]:

@@ -95,8 +95,8 @@ class Power:
         devices: Sequence[Device],
         supply: tuple[int, float, float],
         moment: Moment,
-    ) -> str:
-        """Return what these volts do to the motor, empty where they do nothing."""
+    ) -> tuple[str, str]:
+        """Return what these volts do to the motor and the coil they cook, empty where they do nothing."""
         phases, volt, hertz = supply
         wired = network.joined(joints)
         if devices:
@@ -110,13 +110,13 @@ class Power:
             self._motor.halves,
         )
         if found.shorted:
-            return f"{' and '.join(found.shorted)} shorted at {volt:g} V"
+            return f"{' and '.join(found.shorted)} shorted at {volt:g} V", ""
         if self.coil_volt is None:
-            return ""
+            return "", ""
         for coil, own in zip(wired.coils, found.coil_volt[0], strict=True):
             if coil.like in MAIN and abs(own) > OVER * self.coil_volt:
-                return f"{coil.name} sees {abs(own):.0f} V of {self.coil_volt:.0f}"
-        return ""
+                return f"{coil.name} sees {abs(own):.0f} V of {self.coil_volt:.0f}", coil.name
+        return "", ""
 
 
 def whole(motor: MotorDocument) -> MotorDocument:

@@ -30,9 +30,10 @@ def energised(world: World, ask: Ask, kind: RequestKind) -> Told:
         return Told(lacks="nothing is joined to the lines")
     supply = (own.phases, volt, own.hertz)
     moment: Moment = "start" if kind in ("start", "low-run", "turning") else "run"
-    hurt = world.power.harm(world.inner, joints, devices, supply, moment)
+    hurt, coil = world.power.harm(world.inner, joints, devices, supply, moment)
     if hurt:
         world.harm.append({"step": world.step, "what": hurt})
+        world.cook(coil)
         return Told(lacks=f"off at once: {hurt}")
     request = Request(
         kind=kind,

@@ -12,7 +12,8 @@ from careful_coil.core.ways.devices import Device
 from careful_coil.core.ways.states import state_at, with_devices
 from careful_coil.core.winding.network import Network
 from careful_coil.documents.motor import read_motor
-from careful_coil.walk.truth.baked import baked
+from careful_coil.walk.truth.baked import SHORTED_SHARE, baked
+from careful_coil.walk.truth.plated import poles_of
 from careful_coil.walk.truth.power import Power
 
 METER = Meter(accuracy_percent=0.5, resolution_ohm=0.01, lead_ohm=0.0)
@@ -28,6 +29,8 @@ class World:
 
     def __init__(self, document: Mapping[str, Any], seed: int) -> None:
         self.document = baked(dict(document))
+        text = self.document.get("plate", {}).get("text", "")
+        self.document.setdefault("poles", poles_of(text))
         self.motor = read_motor(self.document)
         self.chance = random.Random(seed)
         self.lead_of = lead_of(self.motor)
@@ -49,6 +52,11 @@ class World:
         self.document = {**self.document, **fields}
         self.motor = read_motor(self.document)
         self._inner = wound(self.motor)
+
+    def cook(self, coil: str) -> None:
+        """Leave a coil with shorted turns, as volts far over its own do; none where it is no coil."""
+        if coil:
+            self.put(hurt={**self.document.get("hurt", {}), coil: SHORTED_SHARE})
 
     def changed(self, part: str, state: str) -> None:
         """Write down that hands changed a part."""
