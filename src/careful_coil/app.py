@@ -15,7 +15,8 @@ def main() -> None:
     from careful_coil.cli import run  # the window starts without it
 
     if arguments[0] == "walk" and "--window" in arguments:
-        from careful_coil.desk.walk_window import play_in_window  # only this walk needs Qt
+        from careful_coil.desk.walk_window import play_in_window, without_monitor  # needs Qt
 
+        without_monitor()
         sys.exit(run(arguments, play_in_window))
     sys.exit(run(arguments))

@@ -1,11 +1,14 @@
 """A walk through the real window: the keys that the card and the cursor show, and no others."""
 
+import os
+import sys
 import tempfile
 from collections.abc import Mapping, Sequence
 from datetime import timedelta
 from pathlib import Path
 from typing import Any
 
+from PySide6.QtCore import QMessageLogContext, QtMsgType, qInstallMessageHandler
 from PySide6.QtWidgets import QLineEdit, QPushButton, QWidget
 
 from careful_coil.core.condition.wall_rules import discharge_seconds
@@ -176,6 +179,18 @@ def _names(question: Question) -> tuple[str, ...]:
     """Return what the field of a question may be called: a bearing's is the same at both ends."""
     end, _, rest = question.id.partition("-")
     return (question.id, f"bearing-{rest}") if end in ENDS else (question.id,)
+
+
+def without_monitor() -> None:
+    """Let Qt run where there is no display, and keep what its offscreen plugin says at every show to itself."""
+    if not os.environ.get("DISPLAY") and not os.environ.get("WAYLAND_DISPLAY"):
+        os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+    qInstallMessageHandler(_told)
+
+
+def _told(_: QtMsgType, __: QMessageLogContext, words: str) -> None:
+    if "propagateSizeHints" not in words:
+        print(words, file=sys.stderr)
 
 
 def play_in_window(
