@@ -134,6 +134,14 @@ def test_the_player_words_what_it_is_shown_and_nothing_else() -> None:
     assert {Player(s).words(ask, Told(text="open"))[0] for s in range(20)} == {"open", "OL", "inf"}
 
 
+def test_a_coil_read_through_a_joint_across_it_is_held_and_nothing_breaks() -> None:
+    """Both leads of one coil stand joined: it reads nothing, and no ratio to a mean can be made."""
+    found = walk({**cast_motor("six-bare"), "joints": [["B", "F"]]}, 1, Settings())
+    held = {h.subject: h for h in found.holds}
+    assert held["A coil reads nothing"].part == "winding"
+    assert found.end == "stuck"
+
+
 # --- the verb -------------------------------------------------------------------------------------
 
 

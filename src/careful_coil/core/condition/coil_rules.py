@@ -63,6 +63,14 @@ def _balance(got: Measured, wall: Wall, suspects: bool, settings: Settings) -> F
             subject="Balance of the coils not known",
             why="Every coil must have a reading that fits the rest.",
         )
+    nothing = [name for name, ohm in got.ohm.items() if ohm <= 0]
+    if nothing:
+        return of(
+            verdict="hold",
+            subject="A coil reads nothing",
+            why=f"{_coil(nothing[0])} reads 0 Ω: it is shorted, or its two leads are still joined to each other. "
+            "Part the joint and read it again.",
+        )
     mean = sum(got.ohm.values()) / len(got.ohm)
     percent = imbalance_percent(list(got.ohm.values()))
     of = partial(of, figure=percent, unit="%", source=watch.source)
