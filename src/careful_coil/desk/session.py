@@ -387,9 +387,9 @@ class Session(QObject):
     def question(self) -> Question | None:
         """What Next asks the strip for; None where the probes were put elsewhere by hand."""
         step = self.open.judged.next if self.open else None
-        if self._picked is not None or self.sweep or step is None or not step.asks:
-            return None
-        return step.asks[0] if step.asks[0].reader == "strip" else None
+        by_hand = self._picked is not None or bool(self.sweep)
+        asks = step.asks if step is not None and not by_hand else ()
+        return next((q for q in asks if q.reader == "strip"), None)
 
     def sweep_from(self, tag: str) -> None:
         """Pin one probe to a lead and run down its row; an empty tag lets go."""
