@@ -68,7 +68,6 @@ VOLTS = ("step", "start", "turning")
 # after which answers a question may come again: hands and volts, by quantity
 VOIDING = ("work", "step", "start", "run", "turning")
 AGAIN = ("tick", "step", "start", "turning", "heard")  # asked anew on every sheet
-UNPROVEN = "unproven"
 
 
 def open_faults(document: Mapping[str, Any], truth: Mapping[str, Any], step: int) -> list[Fault]:

@@ -1,7 +1,7 @@
 """Faults worked into the physics of a motor document, and what tells of them taken out.
 
-Most faults stand in the physics already (a capacitor's µF, a switch's state, a bearing's). The others are
-put there: what coil is open, which lead reaches the frame, what is joined to what.
+Most faults stand in the physics already (a capacitor's µF, joints as they came, a bearing's state). Those
+that can be told without a figure of their own are put there: an open coil, a shaft, a switch, the insulation.
 """
 
 from typing import Any
@@ -11,14 +11,19 @@ LEAST_MEGOHM = {"earth-fault": 0.0, "damp": 1.2, "flooded": 0.3}  # at most so m
 SHAFT = {"shaft-binding": "binding", "shaft-rough": "rough", "shaft-rubbing": "rubbing"}
 BEARING = {"bearing-worn": "rough", "bearing-dry": "dry", "bearing-seized": "seized"}
 SHORTED_SHARE, HALF = 0.82, 0.5  # of a coil's ohms that are left
-CAPACITOR = {"capacitor-weak": 0.55, "capacitor-open": 0.0}
-DEVICES = (
-    "switch-stuck-open",
-    "switch-stuck-closed",
-    "switch-dirty",
-    "switch-bridged",
-    "switch-missing",
-)
+DEVICES = {
+    "switch-stuck-open": "stuck-open",
+    "switch-stuck-closed": "stuck-closed",
+    "switch-dirty": "dirty",
+    "switch-bridged": "bridged",
+    "switch-missing": "missing",
+    "protector-open": "stuck-open",
+    "protector-bridged": "bridged",
+}
+CAPACITORS: dict[str, dict[str, Any]] = {
+    "capacitor-open": {"microfarad": 0},
+    "capacitor-shorted": {"shorted": True},
+}
 
 
 def baked(document: dict[str, Any]) -> dict[str, Any]:
@@ -57,16 +62,11 @@ def _work_in(found: dict[str, Any], what: str, of: str) -> None:
     elif what == "earth-off":
         found["earth_ohm"] = max(float(found.get("earth_ohm", 0.0)), 1e6)
     elif what in DEVICES:
-        state = what.removeprefix("switch-")
-        found["devices"] = [
-            {**d, "state": state} if d["name"] == of else d for d in found.get("devices", ())
-        ]
-    elif what in ("protector-open", "protector-bridged"):
-        state = {"protector-open": "stuck-open"}.get(what, "bridged")
-        found["devices"] = [
-            {**d, "state": state} if d["name"] == of else d for d in found.get("devices", ())
-        ]
-    elif what == "capacitor-shorted":
-        found["capacitors"] = [
-            {**c, "shorted": True} if c["name"] == of else c for c in found.get("capacitors", ())
-        ]
+        _change(found, "devices", of, {"state": DEVICES[what]})
+    elif what in CAPACITORS:
+        _change(found, "capacitors", of, CAPACITORS[what])
+
+
+def _change(found: dict[str, Any], parts: str, of: str, state: dict[str, Any]) -> None:
+    """Put a device or capacitor into a state, by its name."""
+    found[parts] = [{**d, **state} if d["name"] == of else d for d in found.get(parts, ())]

@@ -11,12 +11,9 @@ from careful_coil.core.ways.devices import Moment
 from careful_coil.walk.told import Told
 from careful_coil.walk.truth.world import Ask, World
 
-FULL: tuple[RequestKind, ...] = ("trial", "start", "turning", "drop-in")
-STATIONARY = ("clamp", "low-run")
 DRY_MEGOHM = 320.0
 EASED, RENEWED, CLEAN = "free", "good", 1.15  # of MΩ after cleaning alone
 Done = Callable[[World, Ask, str], str]
-DONE = Told(text="all")
 
 
 def energised(world: World, ask: Ask, kind: RequestKind) -> Told:
