@@ -82,6 +82,18 @@ def test_parts_inside_are_seen_only_with_the_covers_off() -> None:
     assert answer(world, rest).number == pytest.approx(0.05)
 
 
+def test_a_device_reads_by_its_own_terminals_and_posture() -> None:
+    """A voltage relay: contact 1 to 2 closed, coil 5 to 2 some kΩ; the switch opens when it is worked."""
+    relay = {"name": "K1", "kind": "relay-voltage"}
+    world = World(motor("cap-start", devices=[relay, {"name": "S2", "kind": "speed-switch"}]), 1)
+    coil = answer(world, ask("ohm", "device:K1", "5", "2", state="at rest")).number
+    assert coil == pytest.approx(10_000, rel=0.01)
+    assert answer(world, ask("ohm", "device:K1", "1", "2", state="at rest")).number == 0.05
+    worked = ask("ohm", "device:S2", "1", "2", state="mechanism worked by hand")
+    assert answer(world, worked).text == "open"
+    assert "terminals" in answer(world, ask("ohm", "device:S2", "7", "8")).lacks
+
+
 def test_work_changes_the_truth_and_is_written_down() -> None:
     world = World(motor("six-damp"), 1)
     wet = answer(world, ask("insulation", "winding")).number

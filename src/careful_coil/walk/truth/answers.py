@@ -3,16 +3,27 @@
 import math
 from collections.abc import Callable, Mapping
 
+from careful_coil.bench.wound import DIRTY_OHM, OPEN_OHM, acting
 from careful_coil.core.errors import InstrumentError
 from careful_coil.core.probes import Request
 from careful_coil.core.readings import RequestKind
+from careful_coil.core.ways.devices import Moment
 from careful_coil.core.ways.states import state_at, with_devices
+from careful_coil.core.winding.extras import CONTACT_OHM
+from careful_coil.core.winding.network import Network
 from careful_coil.walk.told import Told
 from careful_coil.walk.truth import eyes
 from careful_coil.walk.truth.work import energised, worked
 from careful_coil.walk.truth.world import Ask, World
 
 BUNCHED, FRAME = "+", "frame"
+# what a device stands at by the words of the posture it is read in; at rest by all others
+POSTURES: dict[str, Moment] = {
+    "worked": "run",
+    "hot": "run",
+    "pulled": "start",
+    "tripped": "tripped",
+}
 DEAD_VOLT, DRAINED_VOLT = "0.1 V", "0.3 V"
 OPEN_FRAME_OHM = 2e6
 Answer = Callable[[World, Ask], Told]
@@ -108,17 +119,20 @@ def _device_ohm(world: World, ask: Ask) -> Told:
         return Told(lacks="the covers are on")
     if len(ask["ends"]) != 2:
         return Told(lacks="it does not say between which terminals")
+    device = acting(own)
+    ends = [device.at(t) for t in ask["ends"]]
+    if not set(ends) <= set(device.terminals()):
+        return Told(lacks=f"{own.name} has no such terminals")
     posture = str(ask["state"])
-    closed = own.action == "opens"
-    if any(w in posture for w in ("worked", "pulled", "hot", "tripped", "inverted")):
-        closed = not closed
-    if own.state in ("stuck-open", "missing"):
-        closed = False
-    elif own.state in ("stuck-closed", "bridged"):
-        closed = True
-    if not closed:
+    moment: Moment = next((m for word, m in POSTURES.items() if word in posture), "rest")
+    alone = with_devices(
+        Network(coils=(), leads=device.terminals()), [device], state_at([device], moment)
+    )
+    ohm = alone.ohm_between(*ends)
+    if ohm >= OPEN_OHM / 2:
         return Told(text="open")
-    return _number(6.2 if own.state == "dirty" else 0.05, "Ω", 2)
+    contact = DIRTY_OHM if own.state == "dirty" else CONTACT_OHM
+    return _number(ohm + contact, "Ω", 2)
 
 
 def _switch(world: World, ask: Ask) -> Told:
