@@ -29,7 +29,7 @@ def entries(*bodies: dict[str, Any]) -> list[Entry]:
         Entry.model_validate(
             {
                 "id": f"e{k}",
-                "at": f"2026-03-01T08:{k % 60:02d}:00Z",
+                "at": f"2026-03-01T{8 + k // 60:02d}:{k % 60:02d}:00Z",
                 "by": "AB",
                 "station": STATION.get(body["kind"], "release"),
                 "body": body,

@@ -29,6 +29,13 @@ SCHOOLS: dict[str, School] = {
     s.name: s
     for s in (
         _school(
+            "windings-apart",
+            "insulation",
+            "Insulation between windings: when?",
+            reason="where size, a rewind, damp or harm gives one",
+            always="each winding by itself on every motor",
+        ),
+        _school(
             "tape",
             "connect",
             "Tape over connectors?",

@@ -57,10 +57,27 @@ class Settings:
         1.5, "", "IEEE 43, minimum index: class 105", "Polarization index, class 105, at least"
     )
     index_from: Limit = Limit(
+        75.0,
+        "kW",
+        "shop default: smaller ones absorb too little",
+        "Index of random windings, asked from",
+    )
+    index_doubt_from: Limit = Limit(
         7.5,
         "kW",
-        "shop default: small ones absorb too little",
-        "Index of random windings, asked from",
+        "shop default: rewound, wet or hurt",
+        "Index where there is doubt, asked from",
+    )
+    apart_from: Limit = Limit(75.0, "kW", "shop default", "Windings tested one by one, asked from")
+    stood_days: Limit = Limit(
+        30.0, "days", "shop practice: damp and standing marks", "Tested again when it stood over"
+    )
+    run_minutes: Limit = Limit(10.0, "min", "shop practice", "Run on the closed motor, at least")
+    run_minutes_worked: Limit = Limit(
+        30.0,
+        "min",
+        "shop practice: bearings and windings settle",
+        "Run after bearing or winding work, at least",
     )
     absorption_least: Limit = Limit(
         1.25, "", "shop custom, not the standard", "Absorption R60/R30: watch below"

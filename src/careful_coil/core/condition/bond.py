@@ -16,8 +16,8 @@ def newest_bonds(job: Job) -> dict[str, Logged[EarthBond]]:
 
 def places_left(job: Job) -> tuple[BondPlace, ...]:
     """Return the places still to read: after the covers are on, all of them again."""
-    newest, covers = newest_bonds(job), job.tested.covers
-    return tuple(p for p in BOND_PLACES if p not in newest or newest[p].place < covers)
+    newest, since = newest_bonds(job), job.deeds.last("bond")
+    return tuple(p for p in BOND_PLACES if p not in newest or newest[p].place < since)
 
 
 def limit_of(body: EarthBond, settings: Settings) -> Limit:

@@ -10,7 +10,7 @@ from careful_coil.core.identify import Identification, Naming
 from careful_coil.core.identify.evidence import LEAD_OHM_HIGHEST
 from careful_coil.core.job import Job
 from careful_coil.core.job.at_insulation import WindingOhm
-from careful_coil.core.readings import End
+from careful_coil.core.readings import End, Resistance
 from careful_coil.core.settings import Settings
 from careful_coil.core.winding.network import Network
 
@@ -59,19 +59,19 @@ def measured(
     """
     if found is None or naming.network is None:
         return None
-    tested = job.tested
-    since = max((w.place for w in tested.works if w.body.what == "rewound"), default=-1)
+    since, joined = job.deeds.last("coil-ohms"), job.deeds.last("line-ohms")
     own = [
         x.body
-        for x in tested.ohms
-        if x.place > since and (x.body.connected != "made" or x.place > tested.joined)
+        for x in job.tested.ohms
+        if x.place > max(since, _mended(job, x.body))
+        and (x.body.connected != "made" or x.place > joined)
     ]
     if own:
         solved = _own(job, naming, naming.network, own, wall, settings)
         if solved is not None:
             return solved
     unread = [k for k in found.best.coil_ohm if k in found.best.unread]
-    old = since > tested.read  # the leads were read on the winding that is gone
+    old = not read_since(job, found, since)
     missing = [c.name for c in naming.network.coils if old or c.name not in found.best.coil_ohm]
     return Measured(
         ohm=dict(found.best.coil_ohm),
@@ -82,6 +82,38 @@ def measured(
         from_leads=True,
         missing=(*unread, *missing),
     )
+
+
+def _mended(job: Job, body: WindingOhm) -> int:
+    """Return the place after which these leads' ohms are read again."""
+    ends = [(e,) if isinstance(e, str) else e for e in body.between]
+    return max(job.deeds.last("coil-ohms", f"lead:{t}") for end in ends for t in end)
+
+
+def read_since(job: Job, found: Identification | None, since: int) -> bool:
+    """Whether current passed through each separate winding, or each pair of lines, after a place."""
+    if since < 0:
+        return True
+    lines = [f"line-ohm:{pair}" for pair in job.line_ohms or {}]
+    pairs = 1 if job.plate.phases == 1 else 3
+    if len(lines) >= pairs and all(job.deeds.stamps[n] > since for n in lines):
+        return True
+    if found is None:
+        return False
+    passed = [
+        set(t.reading.pair() or ())
+        for t in job.readings
+        if isinstance(t.reading, Resistance) and t.place > since
+    ]
+    passed += [
+        {t for e in o.body.between for t in ((e,) if isinstance(e, str) else e)}
+        for o in job.tested.ohms
+        if o.place > since
+    ]
+    groups = [
+        set(g) for g in found.best.groups if len(g) > 1 and not set(g) & set(found.best.extras)
+    ]
+    return all(any(len(p & g) > 1 for p in passed) for g in groups)
 
 
 def _own(

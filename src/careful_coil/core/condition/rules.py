@@ -1,9 +1,11 @@
 """What Insulation must have settled: coils, the wall to the frame and between windings, the rest."""
 
+from careful_coil.core.condition.again_rules import again_findings
 from careful_coil.core.condition.bond import bond_finding
 from careful_coil.core.condition.coil_rules import coil_findings
 from careful_coil.core.condition.later_rules import later_findings
 from careful_coil.core.condition.wall import Wall
+from careful_coil.core.condition.wall_beside import beside_findings
 from careful_coil.core.condition.wall_rules import wall_findings
 from careful_coil.core.identify import Identification, Naming
 from careful_coil.core.job import Finding, Job
@@ -17,6 +19,8 @@ def condition_findings(
     return [
         *coil_findings(job, found, naming, wall, settings),
         *wall_findings(job, wall, settings),
+        *beside_findings(job, wall, settings),
         *later_findings(job, wall, settings),
+        *again_findings(job, found, wall),
         bond_finding(job, settings),
     ]

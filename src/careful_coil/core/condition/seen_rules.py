@@ -69,6 +69,8 @@ def _item(job: Job, item: Item, body: ConditionSeen, settings: Settings) -> Iter
     )
 
 
+DEVICE_ITEMS = ("contacts", "weights")  # of the switch, made good with it
+GOOD_LOOKS = ("free", "even", "pitted")
 BEARING_ITEMS = {"drive-end bearing": "drive", "other bearing": "other"}
 
 
@@ -79,10 +81,31 @@ def _mended_by_hands(job: Job, item: str) -> str:
         return "Since then: turns freely by hand."
     if hands.bearings.get(BEARING_ITEMS.get(item, ""), {}).get("done") == "renewed":
         return "Since then: renewed."
+    said = job.deeds.stamps.get(f"condition:{item}", -1)
+    if item in DEVICE_ITEMS and any(d.place > said for d in job.deeds.counted(("device",))):
+        return _looked_again(job)
+    if item == "capacitor" and any(d.place > said for d in job.deeds.counted(("capacitor",))):
+        return "Since then: renewed."
     every = [told.get("done") for told in hands.brushes.values()]
     if item == "brushes" and every and set(every) == {"renewed"}:
         return "Since then: renewed."
     return ""
+
+
+def _looked_again(job: Job) -> str:
+    """Return that a switch was looked at since it was dressed or renewed, and found well."""
+    since = max(d.place for d in job.deeds.counted(("device",)))
+    seen = [
+        text
+        for (name, field), text in job.gear.noted.items()
+        if field in ("actuator", "plate")
+        and job.deeds.stamps.get(f"device-noted:{name}:{field}", -1) > since
+    ]
+    return (
+        "Since then: dressed or renewed, and looked at."
+        if seen and set(seen) <= {*GOOD_LOOKS}
+        else ""
+    )
 
 
 def _lead_insulation(job: Job) -> Iterator[Finding]:

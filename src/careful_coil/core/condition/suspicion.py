@@ -101,7 +101,9 @@ def suspicion_of(job: Job, kinds: Weighed) -> Suspicion | None:
         answers[BY_HAND] = felt
     elif not answers[BY_HAND] and turned is not None:
         answers[BY_HAND] = HAND_OF.get(turned.answer, "")
-    if not named and not any(answers.values()):
+    if not named and not (
+        set(answers.values()) & {"stiff", "seized", "runs badly", "does not start"}
+    ):
         return None
     when = job.seen.symptoms.get(WHEN_KEY, "") or when_in(job.ticket.get("complaint", ""))[0]
     facts = [(k, b.answer) for k, b in job.seen.condition.items()]

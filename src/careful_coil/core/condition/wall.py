@@ -14,6 +14,7 @@ from careful_coil.core.job.tested import Logged
 from careful_coil.core.settings import Settings
 
 FRAME = "frame"
+AS_HARD = 0.5  # of the volts: a test at fewer does not take an earlier one's place
 THERMAL: dict[str, int] = {"A": 105, "E": 120, "B": 130, "F": 155, "H": 180}  # IEC 60085, °C
 USUAL_CLASS = "F"
 THREE = 3
@@ -40,6 +41,8 @@ class Wall:
     wet: bool
     minimum: float
     minimum_source: str
+    doubt: str = ""  # why it is looked at more closely than an ordinary one
+    apart_wanted: str = ""  # why its windings are tested one by one, empty where together is enough
 
     @property
     def thermal(self) -> int:
@@ -75,6 +78,12 @@ def wall_of(job: Job, found: Identification | None, naming: Naming, settings: Se
         source = "IEEE 43, minimum insulation resistance at 40 °C"
     extras = dict(found.best.extras) if found else {}
     proven = found is not None and naming.word in ("proven", "marked")
+    doubt, size = _doubt(job), settings.apart_from
+    apart = (
+        doubt or (settings.school("windings-apart") == "always" and "this shop's practice") or ""
+    )
+    if not apart and (job.plate.power_w or 0.0) >= 1e3 * size.value:
+        apart = f"{size.value:g} kW and more"
     groups = tuple(g for g in found.best.groups if not set(g) & set(extras)) if proven else ()  # type: ignore[union-attr]
     return Wall(
         volt=volt,
@@ -89,6 +98,8 @@ def wall_of(job: Job, found: Identification | None, naming: Naming, settings: Se
         wet=_wet(job) and not any(_dry(t.body, limit.value) for t in job.tested.tests),
         minimum=minimum,
         minimum_source=source,
+        doubt=doubt,
+        apart_wanted=apart,
     )
 
 
@@ -119,9 +130,27 @@ def _wet(job: Job) -> bool:
     )
 
 
+def _doubt(job: Job) -> str:
+    """Return why the insulation is in doubt: rewound, hurt, wet or burnt; empty where it is not."""
+    done = {d.kind: d.words for d in job.deeds.counted(("rewound", "harm", "flooded"))}
+    seen = job.seen.condition.get("windings")
+    if done:
+        return next(iter(done.values()))
+    if _wet(job):
+        return "it was wet"
+    return (
+        f"windings {seen.answer}" if seen is not None and seen.answer in ("brown", "burnt") else ""
+    )
+
+
 def _dry(test: InsulationTested, minimum: float) -> bool:
     at_40 = corrected(test.megohm, test.at_c, test.winding).megohm
     return at_40 is not None and at_40 >= minimum
+
+
+def made_since(job: Job, fact: str) -> tuple[Logged[InsulationTested], ...]:
+    """Return the tests that nothing done since has voided: of the wall to the frame, or between windings."""
+    return job.tested.valid(job.deeds.last(fact))
 
 
 # --- which tests, and what they cover ---------------------------------------------------------------
@@ -152,7 +181,7 @@ def group_names(groups: Sequence[Group]) -> dict[str, int]:
 def covers(test: InsulationTested | TestWanted, groups: Sequence[Group]) -> frozenset[Spot]:
     """Return the pairs (winding number as text, or frame) that a test had volts between."""
     of = group_names(groups)
-    if not test.parts:
+    if not test.parts or (not groups and not test.against):
         return frozenset(frozenset((str(k), FRAME)) for k in range(max(len(groups), 1)))
     mine = {str(of[t]) for t in test.parts if t in of}
     if test.against:
@@ -173,11 +202,15 @@ def spots(groups: Sequence[Group]) -> frozenset[Spot]:
 def standing(
     tests: Iterable[Logged[InsulationTested]], groups: Sequence[Group]
 ) -> tuple[Logged[InsulationTested], ...]:
-    """Return the tests that no later one has taken the place of: all its pairs read again."""
+    """Return the tests that no later one has taken the place of: all its pairs read again, as hard."""
     kept: list[Logged[InsulationTested]] = []
     for test in tests:
-        mine = covers(test.body, groups)
-        kept = [k for k in kept if not covers(k.body, groups) <= mine]
+        mine, volt = covers(test.body, groups), test.body.test_volt
+        kept = [
+            k
+            for k in kept
+            if not covers(k.body, groups) <= mine or volt < AS_HARD * k.body.test_volt
+        ]
         kept.append(test)
     return tuple(kept)
 
@@ -185,15 +218,16 @@ def standing(
 def wanted_tests(wall: Wall, tests: Iterable[Logged[InsulationTested]]) -> tuple[TestWanted, ...]:
     """Return the tests still to make: each separate winding once, the others earthed.
 
-    One winding, or leads not proven yet: all joined, to the frame. What a test has covered, alone or
-    with others, is not asked for again.
+    One winding, leads not proven yet, or no reason to test them apart: all joined, to the frame. What a
+    test has covered, alone or with others, is not asked for again.
     """
     groups = wall.groups
     done: set[Spot] = set()
     for test in tests:
         done |= covers(test.body, groups)
-    if len(groups) < 2:
-        return () if spots(groups) <= done else (TestWanted(),)
+    if len(groups) < 2 or not wall.apart_wanted:
+        left = {s for s in spots(groups) if FRAME in s} - done
+        return (TestWanted(),) if left else ()
     found = []
     for group in groups:
         one = TestWanted(parts=group)
@@ -265,8 +299,25 @@ def stands(test: InsulationTested, wall: Wall) -> Verdict:
     if got is None:
         return "unproven"
     if got >= wall.minimum:
-        return "good"
+        return "unproven" if too_few_volts(test, wall) else "good"
     return "unproven" if test.above else "hold"
+
+
+def too_few_volts(test: InsulationTested, wall: Wall) -> float | None:
+    """Return the volts wanted where a test had less than half of them: it proves nothing."""
+    usual = wall.test_volts()
+    if usual is None or test.test_volt >= AS_HARD * usual[0]:
+        return None
+    return usual[0]
+
+
+def frame_left(wall: Wall, tests: Iterable[Logged[InsulationTested]]) -> bool:
+    """Whether a winding has no good test to the frame among these."""
+    done: set[Spot] = set()
+    for test in tests:
+        if stands(test.body, wall) == "good":
+            done |= covers(test.body, wall.groups)
+    return any(FRAME in s and s not in done for s in spots(wall.groups))
 
 
 def _material(test: InsulationTested, wall: Wall) -> Literal["thermosetting", "thermoplastic"]:

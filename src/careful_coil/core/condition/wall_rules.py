@@ -1,10 +1,9 @@
 """What the insulation tests say: whole, between windings, over the minutes, over the years."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from functools import lru_cache, partial
 
 from careful_coil.core.condition.absorption import LEAST_FOR_ODDS, Curve, fit_curve
-from careful_coil.core.condition.air import dew_point
 from careful_coil.core.condition.polarization import (
     BRITTLE,
     DAMP_BELOW,
@@ -14,18 +13,25 @@ from careful_coil.core.condition.polarization import (
 )
 from careful_coil.core.condition.wall import (
     Given,
+    Spot,
     TestWanted,
     Wall,
+    covers,
+    frame_left,
     given,
+    made_since,
     search_tests,
+    spots,
     standing,
     stands,
+    too_few_volts,
     wanted_tests,
 )
 from careful_coil.core.errors import CoilError
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.at_insulation import InsulationTested
 from careful_coil.core.job.tested import Logged
+from careful_coil.core.readings import Frame, ohm_value
 from careful_coil.core.settings import Settings
 
 IEEE_43 = "IEEE 43, insulation resistance at 40 °C"
@@ -41,10 +47,6 @@ def wall_findings(job: Job, wall: Wall, settings: Settings) -> list[Finding]:
         _whole(job, wall),
         *_between(job, wall),
         *_minutes(job, wall, settings),
-        *_volts(job, wall),
-        *_dew(job, settings),
-        *_trend(job, wall, settings),
-        *_charge(job),
     ]
 
 
@@ -56,15 +58,23 @@ def discharge_seconds(test: InsulationTested) -> float:
 def weakest(job: Job, wall: Wall) -> tuple[Logged[InsulationTested], Given] | None:
     """Return the standing test to the frame that is nearest its limit, with what it gives.
 
-    Tests since the last work, or, where there is none, those before it.
+    Tests of the motor as it is; where there is none, those since the last work, or before it.
     """
-    pool = job.tested.valid() or job.tested.tests
+    pool = made_since(job, "apart") or job.tested.tests
     found = [(t, given(t.body, wall)) for t in standing(pool, wall.groups)]
     to_frame = [x for x in found if not x[0].body.against]
     if not to_frame:
         return None
     known = [x for x in to_frame if x[1].megohm is not None]
     return min(known or to_frame, key=lambda x: x[1].megohm or 0.0)
+
+
+def closed_left(job: Job, wall: Wall) -> bool:
+    """Whether the winding passed and nothing but the test on the closed motor is still to make."""
+    tested = made_since(job, "apart")
+    return not frame_left(wall, standing(tested, wall.groups)) and frame_left(
+        wall, standing(made_since(job, "insulation"), wall.groups)
+    )
 
 
 def _whole(job: Job, wall: Wall) -> Finding:
@@ -113,13 +123,43 @@ def _whole(job: Job, wall: Wall) -> Finding:
             subject="Insulation too low",
             why=f"{told}{where} {_low(test, wall)}",
         )
-    if job.tested.worked > logged.place:
+    again = job.deeds.again("insulation")
+    if frame_left(wall, standing(made_since(job, "apart"), wall.groups)):
+        few = next((v for t in job.tested.tests[-1:] if (v := too_few_volts(t.body, wall))), None)
+        why = "All leads tied, one minute to the frame."
+        if few:
+            why = f"{test.test_volt:g} V is no test: {few:g} V are wanted. {why}"
+        return of(verdict="unproven", subject="Insulation not tested", why=why)
+    if again is not None and closed_left(job, wall):
+        by_ohmmeter = _open_to_frame(job)
+        if by_ohmmeter:
+            return of(
+                verdict="good", subject="Insulation good", why=f"{least}{told}{where} {by_ohmmeter}"
+            )
         return of(
             verdict="unproven",
-            subject="Insulation not tested since the last work",
-            why="The winding was worked on after the test.",
+            subject="Insulation not tested on the closed motor",
+            why=f"{told} All leads tied, one minute to the frame once the covers are on.",
         )
     return of(verdict="good", subject="Insulation good", why=f"{least}{told}{where}")
+
+
+def electronic(job: Job) -> bool:
+    """Whether a part is in it that the tester's volts would break."""
+    return "electronic-switch" in job.gear.devices.values()
+
+
+def _open_to_frame(job: Job) -> str:
+    """Return in words that an ohmmeter showed it open to the frame where the tester may not go on."""
+    since = job.deeds.last("insulation")
+    seen = [t.reading for t in job.readings if t.place > since]
+    to_frame = [ohm_value(r.value).value for r in seen if isinstance(r, Frame)]
+    clear = to_frame and min(to_frame) >= job.meter.open_above_ohm
+    if not (electronic(job) and clear):
+        return ""
+    return (
+        "On the closed motor open to the frame by ohmmeter: an electronic part forbids the tester."
+    )
 
 
 def _low(test: InsulationTested, wall: Wall) -> str:
@@ -142,7 +182,7 @@ def _between(job: Job, wall: Wall) -> Iterator[Finding]:
     of = partial(
         _of, code="insulation-between", gate=True, source="IEEE 43: each winding, others earthed"
     )
-    kept = standing(job.tested.valid(), wall.groups)
+    kept = standing(made_since(job, "apart"), wall.groups)
     failed = [t.body for t in kept if stands(t.body, wall) == "hold"]
     bad = [t for t in failed if t.against]
     if bad:
@@ -169,12 +209,14 @@ def _between(job: Job, wall: Wall) -> Iterator[Finding]:
         )
         return
     left = wanted_tests(wall, kept)
+    if not wall.apart_wanted and not spots(wall.groups) <= _covered(kept, wall):
+        return
     if left or any(stands(t.body, wall) == "unproven" for t in kept):
         asks = left[0].words() if left else "within 10 to 85 °C, and the tester's range"
         yield of(
             verdict="unproven",
             subject="Not every winding tested against frame and others",
-            why=f"{len(wall.groups)} separate windings. Next: {asks}.",
+            why=f"{len(wall.groups)} separate windings, {wall.apart_wanted}. Next: {asks}.",
         )
         return
     yield of(
@@ -182,6 +224,10 @@ def _between(job: Job, wall: Wall) -> Iterator[Finding]:
         subject="Windings insulated from each other",
         why=f"Each of {len(wall.groups)} tested with the others earthed, all above {wall.minimum:g} MΩ.",
     )
+
+
+def _covered(tests: Iterable[Logged[InsulationTested]], wall: Wall) -> frozenset[Spot]:
+    return frozenset().union(*(covers(t.body, wall.groups) for t in tests))
 
 
 # --- over the minutes -----------------------------------------------------------------------------
@@ -206,14 +252,13 @@ def curve_of(test: InsulationTested) -> Curve | None:
 
 def wanted_index(wall: Wall, settings: Settings, megohm_60: float | None = None) -> Wanted:
     """Return the polarization index that is wanted of this motor, or why none is."""
-    return index_wanted(
-        megohm_60, wall.thermal, wall.construction, wall.power_w, 1e3 * settings.index_from.value
-    )
+    size = settings.index_doubt_from if wall.doubt else settings.index_from
+    return index_wanted(megohm_60, wall.thermal, wall.construction, wall.power_w, 1e3 * size.value)
 
 
 def longest_curve(job: Job, wall: Wall) -> Logged[InsulationTested] | None:
     """Return the longest test with readings over time that no later test has taken the place of."""
-    curves = [t for t in standing(job.tested.valid(), wall.groups) if t.body.readings]
+    curves = [t for t in standing(made_since(job, "apart"), wall.groups) if t.body.readings]
     return max(curves, key=lambda t: (t.body.length_s, t.place), default=None)
 
 
@@ -222,7 +267,7 @@ def _minutes(job: Job, wall: Wall, settings: Settings) -> Iterator[Finding]:
     test = logged.body if logged else None
     known = {s: m for s, m in test.readings if m > 0} if test else {}
     got = ratios_of(known)
-    plain = [t.body.megohm for t in standing(job.tested.valid(), wall.groups)]
+    plain = [t.body.megohm for t in standing(made_since(job, "apart"), wall.groups)]
     want = wanted_index(wall, settings, known.get(60.0, min(plain, default=0.0)))
     limit = settings.index_105 if wall.thermal < 130 else settings.index_130
     of = partial(_of, code="insulation-index", unit="", source=limit.source)
@@ -281,114 +326,3 @@ def _minutes(job: Job, wall: Wall, settings: Settings) -> Iterator[Finding]:
             figure=kink.second,
             unit="s",
         )
-
-
-# --- beside the figure ----------------------------------------------------------------------------
-
-
-def _volts(job: Job, wall: Wall) -> Iterator[Finding]:
-    usual = wall.test_volts()
-    valid = job.tested.valid()
-    if usual is None or not valid:
-        return
-    test = valid[-1].body
-    low, high = usual
-    if test.test_volt > 1.05 * high and not (wall.wet and test.test_volt <= 500):
-        yield _of(
-            code="test-volts",
-            verdict="watch",
-            subject="Tested above the usual volts",
-            why=f"{test.test_volt:g} V; {wall.volts_why()}",
-            figure=test.test_volt,
-            limit=high,
-            unit="V",
-            source="IEEE 43, DC test volts",
-        )
-    elif test.test_volt < 0.95 * low:
-        yield _of(
-            code="test-volts",
-            verdict="watch",
-            subject="Tested below the usual volts",
-            why=f"{test.test_volt:g} V; {low:g} V is usual. A weak place may not show at less.",
-            figure=test.test_volt,
-            limit=low,
-            unit="V",
-            source="IEEE 43, DC test volts",
-        )
-
-
-def _dew(job: Job, settings: Settings) -> Iterator[Finding]:
-    valid = [t.body for t in job.tested.valid() if t.body.air_c is not None]
-    if not valid or valid[-1].humidity_percent is None or valid[-1].air_c is None:
-        return
-    test = valid[-1]
-    dew = dew_point(test.air_c or 0.0, test.humidity_percent or 0.0)
-    margin = settings.dew_margin.value
-    if test.at_c < dew + margin:
-        wet = test.at_c <= dew
-        yield _of(
-            code="dew-point",
-            verdict="watch",
-            subject="Winding at the dew point" if wet else "Winding close to the dew point",
-            why=f"Winding {test.at_c:g} °C, dew point {dew:.1f} °C. Warm it above the air, test again.",
-            figure=test.at_c,
-            limit=dew + margin,
-            unit="°C",
-            source="Magnus formula, Alduchov and Eskridge 1996",
-        )
-
-
-def history(job: Job, wall: Wall) -> list[tuple[str, float]]:
-    """Return this motor's tests to the frame in order: day with the part tested, MΩ at 40 °C."""
-    before = sorted((t.at, t.megohm_at_40) for e in job.tested.earlier for t in e.tests)
-    own = []
-    for logged in job.tested.tests:
-        at_40 = given(logged.body, wall).megohm
-        if at_40 and not logged.body.against:
-            own.append((f"{logged.at[:10]} {' '.join(logged.body.parts)}".strip(), at_40))
-    return [*before, *own]
-
-
-def _trend(job: Job, wall: Wall, settings: Settings) -> Iterator[Finding]:
-    told = history(job, wall)
-    fall = settings.trend_fall
-    chosen = weakest(job, wall)
-    newest = chosen[1].megohm if chosen else None
-    if len(told) < 2 or newest is None or not newest:
-        return
-    before = told[:-1]
-    day, best = max(before, key=lambda x: x[1])
-    if newest >= wall.minimum and best / newest >= fall.value:
-        yield _of(
-            code="insulation-trend",
-            verdict="watch",
-            subject="Insulation has fallen",
-            why=f"{newest:.3g} MΩ at 40 °C, {best:.3g} on {day[:10]}: {best / newest:.1f} times less, "
-            "though still above the minimum. Damp, dirt or age: find out which.",
-            figure=best / newest,
-            limit=fall.value,
-            unit="times",
-            source=fall.source,
-        )
-
-
-def _charge(job: Job) -> Iterator[Finding]:
-    logged = job.tested.charged()
-    if logged is None:
-        return
-    seconds = discharge_seconds(logged.body)
-    yield _of(
-        code="winding-charged",
-        verdict="hold",
-        gate=True,
-        waivable=False,
-        subject="Winding still charged",
-        why=f"Earth it {_minutes_words(seconds)}, four times the test's length, and tick it.",
-        figure=seconds,
-        unit="s",
-        source="IEEE 43, discharge of the winding",
-    )
-
-
-def _minutes_words(seconds: float) -> str:
-    return f"{seconds / 60:g} min" if seconds >= 60 else f"{seconds:g} s"

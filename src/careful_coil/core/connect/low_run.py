@@ -23,7 +23,7 @@ WIDE = 1.6  # how much further out low volts may take them: friction weighs more
 STALLED = 8.0  # times plate amps a motor at standstill takes at rated volts, at most
 LEAST_FIT = 0.25  # of a logarithm: amps further from a slip's pattern do not fit it
 ALIKE = 0.12
-Verdict = Literal["good", "watch", "hold"]
+Verdict = Literal["good", "watch", "hold", "unproven"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -56,11 +56,13 @@ def expected_run(hookup: Hookup, plan: Plan, amp: float | None) -> LowRunExpecte
     Motors with a start device that takes a winding out are looked at for seconds only, never ramped.
     """
     volt = RUN_SHARE * hookup.supply.volt
+    short = is_look(plan)
     lines = plan.lines() if hookup.supply.phases == 3 else ("L1",)
     usual = NO_LOAD if hookup.supply.phases == 3 else ONE_PHASE_NO_LOAD
     band = (amp * RUN_SHARE * usual[0] / WIDE, amp * RUN_SHARE * usual[1] * WIDE) if amp else None
-    short = any(d.switches or d.kind == "capacitor-start" for d in plan.devices)
     if short:
+        if amp:  # it need not turn: what it takes at standstill, up to
+            band = (amp * RUN_SHARE * usual[0] / WIDE, amp * RUN_SHARE * STALLED)
         words = (
             "A look of 5 s at most, never a ramp: the start circuit stays in at low volts and a relay "
             "misbehaves. It may only hum; then one watched direct start decides."
@@ -83,7 +85,11 @@ def judged_run(
 
     `amp` plate A at the supply's volts; `apart_percent` how far amps may lie from their mean.
     """
+    lacks = run_lacks(run, hookup)
+    if lacks:
+        return LowRunJudged(verdict="unproven", words=lacks, apart=0.0)
     mean = sum(run.amp) / len(run.amp)
+    look = is_look(plan)
     apart = max(abs(a - mean) for a in run.amp) / mean if mean > 0 else 1.0
     three = hookup.supply.phases == 3 and len(run.amp) == 3
     fits = fitting_slips(run.amp, run.turns, hookup, plan) if three and mean > 0 else ()
@@ -103,7 +109,7 @@ def judged_run(
         )
         return LowRunJudged(verdict="watch", words=words, apart=apart)
     odd = three and apart > apart_percent / 100
-    if odd or run.turns in ("rough", "none"):
+    if odd or run.turns == "rough" or (run.turns == "none" and not look):
         what = (
             f"Amps {show_percent(apart)} from their mean"
             if odd
@@ -115,19 +121,40 @@ def judged_run(
             else " No single slip fits: look at every joint, and at the shaft."
         )
         return LowRunJudged(verdict="hold", words=f"{what}.{told}", apart=apart, fits=fits)
-    level = _level(mean, run.volt, hookup, amp)
+    level = _level(mean, run.volt, hookup, amp, run.turns)
     if level:
         return LowRunJudged(verdict="watch", words=level, apart=apart)
     much = f"amps within {show_percent(apart)} of their mean, " if three else ""
-    return LowRunJudged(verdict="good", words=f"{run.volt:g} V, {much}smooth.", apart=apart)
+    how = "it hums; the timed start decides" if run.turns == "none" else "smooth"
+    return LowRunJudged(verdict="good", words=f"{run.volt:g} V, {much}{how}.", apart=apart)
 
 
-def _level(mean: float, volt: float, hookup: Hookup, amp: float | None) -> str:
+def run_lacks(run: LowRun, hookup: Hookup) -> str:
+    """Return what a low run does not say: all lines' amps, how it turned; empty where it is whole."""
+    if hookup.supply.phases == 3 and len(run.amp) < 3:
+        return "Amps of one line say nothing of the other two: read all three."
+    return "" if run.turns else "How did it turn? Smooth, rough or not at all."
+
+
+def is_look(plan: Plan) -> bool:
+    """Whether its low run is a look of seconds only: a start device takes a winding out."""
+    return any(d.switches or d.kind == "capacitor-start" for d in plan.devices)
+
+
+def _level(
+    mean: float, volt: float, hookup: Hookup, amp: float | None, turns: Turning = "smooth"
+) -> str:
     """Return what is odd about equal amps: far above or under what low volts give, empty where nothing."""
     if not amp:
         return ""
     share = volt / hookup.supply.volt
     usual = NO_LOAD if hookup.supply.phases == 3 else ONE_PHASE_NO_LOAD
+    if turns == "none":  # it stands: amps are those of standstill
+        return (
+            "More than it would take at standstill: joined for lower volts, or shorted turns."
+            if mean > amp * share * STALLED
+            else ""
+        )
     if mean > amp * share * STALLED:
         return "Equal amps, but more than it would take at standstill: joined for lower volts, or shorted turns."
     if mean > 2.2 * amp * share * usual[1] * WIDE:
@@ -183,11 +210,19 @@ def _off(amps: Sequence[float], pattern: Sequence[float]) -> float:
 
 
 def parallel_leads(plan: Plan) -> tuple[tuple[str, ...], ...]:
-    """Return the leads that share a line: each is clamped by itself."""
+    """Return the leads of like coils that share a line: each is clamped by itself.
+
+    Main and start winding on one line are no parallel leads: they never share alike.
+    """
     lines = plan.lines()
-    groups = (tuple(n for n in j if n not in lines and "." not in n) for j in plan.joints)
-    joints = [g for g, j in zip(groups, plan.joints, strict=True) if set(j) & set(lines)]
-    return tuple(g for g in joints if len(g) > 1)
+    like = {n: c.like for c in plan.network().coils for n in (c.start, c.finish)}
+    found: list[tuple[str, ...]] = []
+    for joint in plan.joints:
+        if set(joint) & set(lines):
+            leads = [n for n in joint if n not in lines and "." not in n]
+            for kind in dict.fromkeys(like.get(n, "") for n in leads):
+                found.append(tuple(n for n in leads if like.get(n, "") == kind))
+    return tuple(g for g in found if len(g) > 1)
 
 
 def unclamped(plan: Plan, clamps: Mapping[str, float]) -> tuple[str, ...]:

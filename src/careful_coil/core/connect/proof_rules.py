@@ -10,6 +10,7 @@ from careful_coil.core.connect.low_run import clamps_judged, judged_run, unclamp
 from careful_coil.core.connect.proof import last_unproved, left_to_check, read_on_the_way
 from careful_coil.core.connect.rotation import (
     how_to_turn,
+    matters,
     seen_direction,
     wanted_direction,
     wrong_way,
@@ -115,7 +116,7 @@ def colour_clashes(job: Job, state: Connecting, settings: Settings) -> list[str]
 
 def _checks(job: Job, state: Connecting, extras: bool) -> Iterator[Finding]:
     left = left_to_check(job, state, extras)
-    done = not left or "test-run" in (job.attested or {})
+    done = not left
     yield _of(
         code="before-power",
         verdict="good" if done else "unproven",
@@ -130,15 +131,15 @@ def _low_run(job: Job, state: Connecting, settings: Settings) -> Iterator[Findin
     if plan is None or hookup is None or job.supply is None:
         return
     if run is None:
-        if "test-run" not in (job.attested or {}):
-            what = state.unseen[0] if state.unseen else "a joint that only a run shows"
-            yield _of(
-                code="low-run",
-                verdict="unproven",
-                subject="Not run at low volts",
-                why=f"Ohms cannot show {what}. A quarter of the volts first, then power.",
-                gate=True,
-            )
+        what = state.unseen[0] if state.unseen else "a joint that only a run shows"
+        yield _of(
+            code="low-run",
+            verdict="unproven",
+            subject="Not run at low volts",
+            why=f"Ohms cannot show {what}. A quarter of the volts first, then power.",
+            gate=True,
+            waivable=False,
+        )
         return
     limit = settings.run_amps_apart
     told = judged_run(run, hookup, plan, amps_at(job, job.supply), limit.value)
@@ -160,6 +161,7 @@ def _low_run(job: Job, state: Connecting, settings: Settings) -> Iterator[Findin
             "good": "Low run good",
             "watch": "Low run: look again",
             "hold": "Low run wrong: no more volts",
+            "unproven": "Low run not whole",
         }[told.verdict],
         why=told.words,
         figure=round(100 * told.apart, 1) if len(run.amp) == 3 else None,
@@ -205,7 +207,16 @@ def _direction(job: Job, state: Connecting) -> Iterator[Finding]:
             why=f"{seen.words[0].upper()}{seen.words[1:]}.",
             gate=True,
         )
-    elif wanted and "test-run" not in (job.attested or {}):
+    elif not wanted and matters(job):
+        yield _of(
+            code="direction",
+            verdict="unproven",
+            subject="Wanted direction not said",
+            why=f"{matters(job)} Say which way it must turn, seen from which end; then it is seen.",
+            gate=True,
+            waivable=False,
+        )
+    elif wanted:
         yield _of(
             code="direction",
             verdict="unproven",

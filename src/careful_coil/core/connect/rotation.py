@@ -5,11 +5,13 @@ end says nothing.
 """
 
 import itertools
+import re
 from dataclasses import dataclass
 from typing import Literal
 
 from pydantic import ValidationError
 
+from careful_coil.core.condition.suspicion import symptoms_in
 from careful_coil.core.connect.steps import in_order
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.errors import BadValue
@@ -49,9 +51,37 @@ def wanted_direction(job: Job) -> Direction | None:
 
 
 def seen_direction(job: Job) -> Direction | None:
-    """Return the direction that was seen since the last joint."""
+    """Return the direction that was seen last since the last joint: by eye, or as a sheet has it."""
     turned = job.joined.turned
+    since = job.deeds.last("direction")
+    sheet = next(
+        (
+            t
+            for t in reversed(job.trials.sheets)
+            if t.begun.direction and t.steps and t.place > since
+        ),
+        None,
+    )
+    if sheet is not None and sheet.place > job.deeds.stamps.get("turn-seen", -1):
+        return Direction(at_drive=sheet.begun.direction)
     return direction(turned.turns, turned.seen_from) if turned is not None else None
+
+
+PUMPS = re.compile(r"\bpumps?\b", re.IGNORECASE)
+BACKWARDS = ("reversed", "backwards")
+
+
+def matters(job: Job) -> str:
+    """Return why its direction matters though nobody said which is wanted; empty where it does not."""
+    if PUMPS.search(f"{job.ticket.get('name', '')} {job.ticket.get('place', '')}"):
+        return "A pump running backwards pumps little, and may unscrew its wheel."
+    told = {*symptoms_in(job.ticket.get("complaint", ""))}
+    told |= {k for k, v in job.seen.symptoms.items() if v == "yes"}
+    if told & {*BACKWARDS}:
+        return "It came in running backwards."
+    if job.plate.printed("rotation").strip():
+        return "The plate gives a direction."
+    return ""
 
 
 def turns_words(job: Job) -> str:

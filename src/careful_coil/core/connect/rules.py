@@ -3,17 +3,20 @@
 from collections.abc import Iterator, Sequence
 from functools import partial
 
+from careful_coil.core.connect.plans import FLUX_HOLD, FLUX_WATCH
 from careful_coil.core.connect.proof_rules import proof_findings
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.errors import ValueOutOfRange
 from careful_coil.core.job import Finding, Job, Verdict
 from careful_coil.core.job.at_connect import SupplyRead
 from careful_coil.core.job.entries import Supply
+from careful_coil.core.machine.power import flux_ratio
 from careful_coil.core.run.supply import lost_line, name_supply, unbalance, whole
 from careful_coil.core.settings import Settings
 from careful_coil.core.values import show_ohm
 from careful_coil.core.ways.book import unlined
 
+HERTZ_NEAR = 0.03  # of 1: hertz that are the plate's
 NEAR_SHARE = 0.10  # of 1: measured volts that are those named
 
 
@@ -21,10 +24,9 @@ def connect_findings(
     job: Job, state: Connecting, settings: Settings, extras: Sequence[str] = ()
 ) -> list[Finding]:
     """Return findings on supply, joints and what proves them; `extras` leads of sensors and heaters."""
-    attested = job.attested or {}
-    found = [_supply(job, state), *_measured(job, settings)]
+    found = [_supply(job, state), *_measured(job, settings), *_flux(job, state)]
     if state.outside:
-        found.append(_attested_hookup("hookup" in attested, state.why))
+        found.append(_outside_hookup(state.why))
     else:
         found.append(_hookup(state))
     if state.plan is not None and not state.to_make:
@@ -47,17 +49,55 @@ def _supply(job: Job, state: Connecting) -> Finding:
         return _read_supply(job.supply, read, words)
     if job.supply.measured:
         return of(verdict="good", subject="Supply measured", why=words + ".", gate=True)
+    if not state.changed and job.supply_by:
+        why = f"{words}, said by {job.supply_by}."
+        return of(verdict="good", subject="Supply said", why=why, gate=True)
     return of(
-        verdict="unproven" if state.changed else "watch",
+        verdict="unproven",
         subject="Supply assumed, not measured",
-        why=words
-        + (
-            ". The volts are changed: measure it."
-            if state.changed
-            else ". Assumed by word of mouth."
-        ),
-        gate=state.changed,
+        why=f"{words}. "
+        + ("The volts are changed: measure it." if state.changed else "Who says so?"),
+        gate=True,
     )
+
+
+def _flux(job: Job, state: Connecting) -> Iterator[Finding]:
+    """Yield volts per hertz of the supply over the plate's: iron saturates above, torque is lost below."""
+    supply, plate = job.supply, job.plate
+    brushed = state.plan is not None and state.plan.arrangement.startswith("universal")
+    if supply is None or not plate.volts or brushed:
+        return
+    rated = [(v, r.hertz or plate.hertz) for r in plate.ratings for v in (r.volt,)]
+    rated += [(v, plate.hertz) for span in plate.volts for v in span]
+    shares = [flux_ratio(supply.volt, supply.hertz, v, f) for v, f in rated if f]
+    same = any(f and abs(f / supply.hertz - 1) < HERTZ_NEAR for _, f in rated)
+    if not shares or same:
+        return  # at its own hertz the plan compares volts
+    share = min(shares, key=lambda s: abs(s - 1))
+    of = partial(
+        Finding,
+        code="supply-hertz",
+        station="connect",
+        figure=round(100 * share, 1),
+        limit=100 * FLUX_HOLD,
+        unit="%",
+        source="E = 4.44·f·N·Φ; NEMA MG 1, 12.44",
+    )
+    told = f"{supply.volt:g} V {supply.hertz:g} Hz on a plate for {plate.hertz:g} Hz: flux {share:.2f} of rated."
+    if share > FLUX_HOLD:
+        yield of(
+            verdict="hold",
+            subject="Hertz of the supply are not the plate's",
+            why=f"{told} It saturates and burns: fewer volts, or a drive.",
+            gate=True,
+            waivable=False,
+        )
+    elif share > FLUX_WATCH or share < 1 / FLUX_HOLD:
+        yield of(
+            verdict="watch",
+            subject="Other hertz than the plate's",
+            why=f"{told} Speed and torque are others; watch amps and warmth.",
+        )
 
 
 def _read_supply(supply: Supply, read: SupplyRead, words: str) -> Finding:
@@ -159,14 +199,16 @@ def _hookup(state: Connecting) -> Finding:
     )
 
 
-def _attested_hookup(done: bool, why: str) -> Finding:
+def _outside_hookup(why: str) -> Finding:
+    """Return the line of a hookup no rule here knows: its behaviour in the run takes the place of proof."""
     return Finding(
         code="hookup",
-        verdict="good" if done else "unproven",
-        subject="Hookup checked outside this program" if done else "Hookup not checked",
-        why=why,
+        verdict="unproven",
+        subject="Hookup not proven",
+        why=f"{why} Its run proves it: it starts from rest at rated volts, amps in the idle band.",
         station="connect",
         gate=True,
+        waivable=False,
     )
 
 

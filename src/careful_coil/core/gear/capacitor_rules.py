@@ -2,17 +2,20 @@
 
 import math
 from collections.abc import Iterator
+from contextlib import suppress
 from dataclasses import replace
 from functools import partial
 
 from careful_coil.core.errors import CoilError
 from careful_coil.core.gear.judge import OVERRULES, Apart, Judged, Looks, judge_capacitor
 from careful_coil.core.gear.marking import Kind, Marking, read_marking
-from careful_coil.core.job import Finding
+from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.gear import Gear
 from careful_coil.core.settings import Settings
 
 MOST_MICROFARAD = 1e6
+FARAD_APART = 0.2  # of the plate's or the old one's: more is another part (shop default)
+VOLT_SHARE = 0.9  # of the plate's lowest volts: a capacitor for less is another motor's
 WORST = ("hold", "unproven", "watch", "good")
 
 
@@ -74,8 +77,9 @@ def _sections(gear: Gear, name: str, marking: Marking, settings: Settings) -> Ju
     return worst if worst.verdict != "good" else replace(worst, why="; ".join(j.why for j in found))
 
 
-def capacitor_findings(gear: Gear, settings: Settings) -> Iterator[Finding]:
-    """Yield what each capacitor holds up."""
+def capacitor_findings(job: Job, settings: Settings, kind: str = "") -> Iterator[Finding]:
+    """Yield what each capacitor holds up; `kind` of the motor where it is known."""
+    gear = job.gear
     for name in gear.capacitors:
         marking, thought = capacitor_of(gear, name, settings)
         of = partial(
@@ -86,6 +90,24 @@ def capacitor_findings(gear: Gear, settings: Settings) -> Iterator[Finding]:
                 verdict="unproven",
                 subject=f"Capacitor {name}: no marking read",
                 why="Write down what is printed on it, or work its µF out from the winding.",
+            )
+            continue
+        wrong = wrong_part(job, name, marking, kind, settings)
+        if wrong:
+            yield of(
+                verdict="hold",
+                subject=f"Capacitor {name} is the wrong one",
+                why=f"{wrong} Find one that fits.",
+                waivable=False,
+            )
+            continue
+        since = job.deeds.last("capacitor", f"capacitor:{name}")
+        stale = since >= 0 and job.deeds.stamps.get(f"capacitor:{name}:microfarad", -1) < since
+        if thought.verdict in ("good", "watch") and stale:
+            yield of(
+                verdict="unproven",
+                subject=f"Again: measure capacitor {name}",
+                why=f"{job.deeds.voiding('capacitor', f'capacitor:{name}').words.capitalize()} since.",  # type: ignore[union-attr]
             )
             continue
         if thought.verdict in ("good", "watch") and not gear.capacitors[name].get("drained"):
@@ -101,13 +123,57 @@ def capacitor_findings(gear: Gear, settings: Settings) -> Iterator[Finding]:
         yield of(
             verdict=thought.verdict,
             subject=f"Capacitor {name} {word}",
-            why=f"{thought.why[0].upper()}{thought.why[1:]}. {do}".rstrip(),
+            why=f"{thought.why[0].upper()}{thought.why[1:]}. {do}{_beside(gear, name)}".rstrip(),
             unit="µF",
             figure=measured[0] if len(measured) == 1 else None,
             limit=thought.low,
             source="its own marking; the shop's tolerance where it gives one figure",
             waivable=thought.verdict != "hold",
         )
+
+
+def _beside(gear: Gear, name: str) -> str:
+    """Return the old one beside the new, empty where it was not renewed."""
+    old, by = gear.replaced.get(name), gear.capacitors.get(name, {}).get("renewed", "")
+    if old is None or not by:
+        return ""
+    told = ", ".join(f"{k} {v}" for k, v in old.items() if k in ("marking", "microfarad", "looks"))
+    return f" Renewed by {by}; the old one: {told or 'not read'}."
+
+
+def wrong_part(job: Job, name: str, marking: Marking, kind: str, settings: Settings) -> str:
+    """Return why a capacitor is not the one this motor needs, by its kind, plate, volts and the old one's."""
+    told = job.gear.capacitors.get(name, {})
+    serves = told.get("serves", "") or marking.kind
+    if kind == "permanent-capacitor" and serves == "start":
+        return "A start capacitor in a motor whose capacitor stays in: made for seconds, it bursts."
+    rated = min((low for low, _ in job.plate.volts), default=0.0)
+    if marking.volt and rated and marking.volt < VOLT_SHARE * rated:
+        return f"{marking.volt:g} V printed, the motor has {rated:g} V: it breaks down."
+    told_by = _wanted(job, name)
+    if told_by is None:
+        return ""
+    source, least, most, volt = told_by
+    if marking.high < least * (1 - FARAD_APART) or marking.low > most * (1 + FARAD_APART):
+        own = f"{marking.low:g}" if not marking.ranged else f"{marking.low:g} to {marking.high:g}"
+        wanted = f"{least:g}" if most <= least else f"{least:g} to {most:g}"
+        return f"{own} µF, {wanted} µF by {source}."
+    if volt and marking.volt and marking.volt < volt:
+        return f"{marking.volt:g} V printed, {volt:g} V on the old one."
+    return ""
+
+
+def _wanted(job: Job, name: str) -> tuple[str, float, float, float] | None:
+    """Return what says how many µF belong there (from, to) and V at least: the plate, else the old one."""
+    old: Marking | None = None
+    with suppress(CoilError):
+        old = read_marking(job.gear.replaced.get(name, {}).get("marking", ""))
+    farad = job.plate.microfarad
+    if farad and len(job.gear.capacitors) < 2:
+        return "the plate", farad, farad, old.volt if old is not None else 0.0
+    if old is not None:
+        return "the old one", old.low, old.high, old.volt
+    return None
 
 
 def measured_of(gear: Gear, name: str) -> tuple[float, ...]:

@@ -6,40 +6,55 @@ from careful_coil.core.condition.causes import CAUSES
 from careful_coil.core.condition.suspicion import Suspicion
 from careful_coil.core.job import Finding, Job
 
-# complaints of the start gear's kind; the others stand at Intake as a first suspicion
-OF_START = (
-    "hums",
-    "starts-pushed",
-    "trips-later",
-    "clicks",
-    "cycles",
-    "no-restart",
-    "reversed",
+NOT_FOUND_MINUTES = (
+    30.0  # of a good run where the cause of a complaint is not found (shop practice)
 )
+RENEWS = ("capacitor", "device", "bearing", "rewound", "lead")  # deeds that cure
 TRIPPED = ("trips-later", "cycles")
 PUSHED = "A push or tap that starts it is a diagnosis, never a cure."
 RESET = "A protector is not reset before it is known why it tripped; an automatic one restarts unannounced."
 
 
 def cause_findings(job: Job, causes: Suspicion | None) -> list[Finding]:
-    """Return the gate's line on the cause of a single-phase motor's complaint."""
-    if causes is None or job.plate.phases == 3:
-        return []
-    told = [s for s in causes.symptoms if s in OF_START]
-    if not told:
-        return []
-    of = partial(Finding, code="cause", station="start-gear", gate=True)
-    word = (job.attested or {}).get("start-gear")
-    if word is not None:
-        return [of(verdict="good", subject="Cause found", why=word.words)]
+    """Return the gate's line on the cause: of a complaint, and of what happened on the bench itself.
+
+    A complaint's cause is found, or the motor ran long enough without showing it; what smoked or tripped
+    on the bench has its cause found, no good run alone lifts it.
+    """
+    of = partial(Finding, code="cause", station="start-gear", gate=True, waivable=False)
+    harm = job.deeds.voiding("cause")
+    found = bool(job.gear.cause) and job.deeds.stands("cause", "cause-found")
     cause = CAUSES.get(job.gear.cause)
-    if cause is not None:
-        return [of(verdict="good", subject="Cause found", why=f"{cause.title}.")]
-    (first, odds), (second, less), *_ = causes.odds
+    title = f"{cause.title}." if cause is not None else f"{job.gear.cause}."
+    if harm is not None and not found:
+        why = f"{harm.words[0].upper()}{harm.words[1:]}. Find it, mend it; no good run alone lifts it."
+        return [of(verdict="unproven", subject="Cause not found", why=why)]
+    told = causes.symptoms if causes is not None else ()
+    cured = any(
+        d.place > job.deeds.first.get("cause", -1) or d.kind in RENEWS
+        for d in job.deeds.counted(RENEWS)
+    )
+    title = f"{title} Cured." if cured else title
+    if found and (told or harm is not None):
+        return [of(verdict="good", subject="Cause found", why=title)]
+    if causes is None or not told:
+        return []
+    ran = _ran(job)
+    if ran >= NOT_FOUND_MINUTES:
+        why = f"Not found; ran {ran:g} min without showing it. Tell the customer."
+        return [of(verdict="good", subject="Cause not found, ran on", why=why)]
     cautions = [
         w
         for w, wanted in ((PUSHED, ("starts-pushed",)), (RESET, TRIPPED))
         if set(wanted) & set(told)
     ]
+    (first, odds), (second, less), *_ = causes.odds
     why = f"{first.title} {odds:.0%}, then {second.title[0].lower()}{second.title[1:]} {less:.0%}."
-    return [of(verdict="unproven", subject="Cause not found", why=" ".join([why, *cautions]))]
+    long = f"Or {NOT_FOUND_MINUTES:g} min of a good run, and the customer is told."
+    return [of(verdict="unproven", subject="Cause not found", why=" ".join([why, long, *cautions]))]
+
+
+def _ran(job: Job) -> float:
+    """Return the minutes of the newest whole run on the closed motor that stands."""
+    on = job.trials.last("on", job.deeds.last("runs"))
+    return max((s.minute for s in on.steps if s.minute is not None), default=0.0) if on else 0.0

@@ -21,8 +21,8 @@ def results_of(
     """Return test outcomes: those typed, and what capacitors, devices and other stations have shown."""
     found = {
         **_shown_elsewhere(findings),
-        **_shown_by_capacitors(job.gear, settings),
-        **_shown_by_devices(job.gear, settings),
+        **_shown_by_capacitors(job.gear.was or job.gear, settings),
+        **_shown_by_devices(job.gear.was or job.gear, settings),
     }
     typed = {t: o for t, o in job.gear.tests.items() if t in TESTS and o in TESTS[t].outcomes}
     return found | typed
@@ -136,7 +136,7 @@ def causes_after(
     if suspicion is None:
         return None, ()
     results = results_of(job, findings, settings)
-    odds = weigh_with_tests(_fitted(job.gear, suspicion.odds), results)
+    odds = weigh_with_tests(_fitted(job.gear.was or job.gear, suspicion.odds), results)
     brushed = any(c.brushed and p > 0.1 for c, p in suspicion.odds)
     asks = worth_testing(odds, results, job.plate.phases, brushed)
     return replace(suspicion, odds=odds), asks

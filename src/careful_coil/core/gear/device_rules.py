@@ -1,7 +1,7 @@
 """Devices of a job judged: each reading, actuator and contact plate apart, the speed at which it lets go."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import partial
 from typing import get_args
 
@@ -16,7 +16,7 @@ from careful_coil.core.gear.table import (
     limited,
 )
 from careful_coil.core.gear.wiring import device_of
-from careful_coil.core.job import Finding
+from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.at_start_gear import DeviceKind
 from careful_coil.core.job.gear import Gear
 from careful_coil.core.job.plate import Nameplate
@@ -42,6 +42,7 @@ PLATE: dict[str, tuple[Verdict, str]] = {
     "welded": ("hold", "welded: the start winding stayed in; renew the plate, look at the winding"),
 }
 LOOKED_AT = ("speed-switch", "change-over")  # what has a mechanism on the shaft and a plate
+LOOKED_TITLES = {"mechanism on the shaft": "actuator", "contact plate": "plate"}
 EARLY, LATE = 5.0, 5.0  # % of n_sync outside the band that is a watch, not a hold
 ORDER = ("hold", "unproven", "watch", "good")
 
@@ -99,7 +100,7 @@ def _ohm(ohm: float | None) -> str:
 
 
 def _looked(gear: Gear, name: str, what: str) -> Told:
-    title = "mechanism on the shaft" if what == "actuator" else "contact plate"
+    title = next(t for t, w in LOOKED_TITLES.items() if w == what)
     seen = gear.noted.get((name, what), "")
     known = ACTUATOR if what == "actuator" else PLATE
     if seen not in known:
@@ -206,8 +207,9 @@ def kind_named(text: str) -> str:
     return begun.pop()
 
 
-def device_findings(gear: Gear, settings: Settings, plate: Nameplate) -> Iterator[Finding]:
+def device_findings(job: Job, settings: Settings) -> Iterator[Finding]:
     """Yield what each device holds up."""
+    gear, plate = job.gear, job.plate
     for name, kind in gear.devices.items():
         title = title_of(kind)
         of = partial(
@@ -221,6 +223,7 @@ def device_findings(gear: Gear, settings: Settings, plate: Nameplate) -> Iterato
                 why="Its readings are its maker's: a timed start shows whether it lets go.",
             )
             continue
+        told = [_stale(job, name, t) for t in told]
         worst = min(told, key=lambda t: ORDER.index(t.verdict))
         word = {"good": "reads right", "watch": "is tired", "hold": "is bad"}.get(
             worst.verdict, "not judged"
@@ -228,6 +231,35 @@ def device_findings(gear: Gear, settings: Settings, plate: Nameplate) -> Iterato
         yield of(
             verdict=worst.verdict,
             subject=f"{title} {name} {word}",
-            why=f"{worst.what[0].upper()}{worst.what[1:]}: {worst.why}.",
+            why=f"{worst.what[0].upper()}{worst.what[1:]}: {worst.why}.{_beside(gear, name)}",
             source="trade practice; the maker's figures win",
         )
+
+
+def _stale(job: Job, name: str, told: Told) -> Told:
+    """Return what was told of a device; unproven again where something done since asks for it anew."""
+    part = f"device:{name}"
+    deed = job.deeds.voiding("device", part)
+    if deed is None or told.verdict not in ("good", "watch"):
+        return told
+    if told.expected is not None:
+        e = told.expected
+        stamp = f"device-read:{name}:{'-'.join(e.between)}:{e.when}"
+    elif told.what in LOOKED_TITLES:
+        stamp = f"device-noted:{name}:{LOOKED_TITLES[told.what]}"
+    else:
+        return told
+    if job.deeds.stamps.get(stamp, -1) > deed.place:
+        return told
+    return replace(told, verdict="unproven", why=f"again: {deed.words} since")
+
+
+def _beside(gear: Gear, name: str) -> str:
+    """Return the old one beside the new, empty where it was not renewed."""
+    old, by = gear.replaced.get(name), gear.noted.get((name, "renewed"), "")
+    if old is None:
+        return ""
+    told = ", ".join(f"{k} {v}" for k, v in old.items() if v and k != "device")
+    was = title_of(old["device"]).lower() if old.get("device") in KINDS else ""
+    other = f", {was}" if was and old["device"] != gear.devices.get(name) else ""
+    return f" Renewed{f' by {by}' if by else ''}; the old one{other}: {told or 'not read'}."

@@ -1,44 +1,117 @@
 """What Start gear must have settled: capacitors, devices, work begun, and the gate's line of the whole."""
 
-from collections.abc import Iterator
+import re
+from collections.abc import Iterator, Mapping
 from functools import partial
 
+from careful_coil.core.condition.suspicion import has_brushes
+from careful_coil.core.errors import CoilError
 from careful_coil.core.gear.capacitor_rules import capacitor_findings
 from careful_coil.core.gear.device_rules import device_findings
+from careful_coil.core.gear.marking import read_marking
 from careful_coil.core.gear.work import left_of, steps_of
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.gear import Gear
+from careful_coil.core.kind import Weighed
 from careful_coil.core.settings import Settings
+from careful_coil.core.ways.devices import START_DEVICES
 
 UNDONE = "Switch, relay and capacitors: tested, and by whom."
 
 
-def gear_findings(job: Job, settings: Settings, without: bool = False) -> list[Finding]:
+def gear_findings(job: Job, settings: Settings, kinds: Weighed) -> list[Finding]:
     """Return findings on capacitors, devices and work on them, and the gate's line of the whole.
 
-    `without` whether its kind has no start gear; what is noted is judged all the same.
+    A kind that has no start gear asks for none; what is noted is judged all the same.
     """
     gear = job.gear
     fitted = gear.capacitors or gear.devices or gear.steps
-    if (without or job.plate.phases == 3) and not fitted:
+    if (has_brushes(kinds) or job.plate.phases == 3) and not fitted:
         return []  # tests of a complaint's cause alone make no start gear
+    kind = surely(kinds)
     found = [
-        *capacitor_findings(gear, settings),
-        *device_findings(gear, settings, job.plate),
+        *capacitor_findings(job, settings, kind),
+        *device_findings(job, settings),
         *_work(gear),
+        *_bypassed(job),
     ]
-    of = partial(Finding, code="start-gear", station="start-gear", gate=True)
-    word = (job.attested or {}).get("start-gear")
+    missing = [] if job.plate.phases == 3 else missing_parts(job, kind)
+    of = partial(Finding, code="start-gear", station="start-gear", gate=True, waivable=False)
     names = [*gear.capacitors, *gear.devices]
-    if word is not None:
-        found.append(of(verdict="good", subject="Start gear judged", why=word.words))
-    elif names and all(f.verdict in ("good", "watch") for f in found):
-        found.append(of(verdict="good", subject="Start gear judged", why=f"{', '.join(names)}."))
+    bare = kind in WITHOUT
+    if missing and names:
+        found.append(
+            of(
+                verdict="unproven",
+                subject=f"No {missing[0]} noted",
+                why="A motor of this kind has one; one that is only assumed proves nothing.",
+            )
+        )
+    elif (names or bare) and all(f.verdict in ("good", "watch", "note") for f in found):
+        why = f"{', '.join(names)}." if names else "This kind has none."
+        found.append(of(verdict="good", subject="Start gear judged", why=why))
     else:
         left = [f.subject for f in found if f.verdict not in ("good", "watch")]
         why = f"{'; '.join(left)}." if left else UNDONE
         found.append(of(verdict="unproven", subject="Start gear not judged", why=why))
     return found
+
+
+SURE = 0.5  # odds from which a kind decides which parts are asked for
+STARTERS = "start capacitor"
+SWITCH = "start switch or relay"
+# parts a kind must have, by the name of the kind
+MUST_HAVE: dict[str, tuple[str, ...]] = {
+    "split-phase": (SWITCH,),
+    "capacitor-start": (STARTERS, SWITCH),
+    "permanent-capacitor": ("run capacitor",),
+    "capacitor-start-run": (STARTERS, "run capacitor", SWITCH),
+}
+WITHOUT = ("shaded-pole",)
+BYPASS = re.compile(r"by-?pass|bridged|jumper|shorted out|linked out", re.IGNORECASE)
+
+
+def surely(kinds: Weighed) -> str:
+    """Return the kind of motor where it is likelier than all others together, else nothing."""
+    best = max(kinds.odds, key=lambda o: o.probability, default=None)
+    return best.kind.name if best is not None and best.probability >= SURE else ""
+
+
+def missing_parts(job: Job, kind: str) -> list[str]:
+    """Return the parts this motor must have and nobody has noted: by its kind, else by its capacitors."""
+    serves = [_serves(told) for told in job.gear.capacitors.values()]
+    if "start" in serves:
+        kind = "capacitor-start" if "run" not in serves else "capacitor-start-run"
+    switched = any(k in START_DEVICES or k == "change-over" for k in job.gear.devices.values())
+    has = {
+        STARTERS: "start" in serves,
+        "run capacitor": bool(set(serves) & {"run", ""}),
+        SWITCH: switched,
+    }
+    return [part for part in MUST_HAVE.get(kind, ()) if not has[part]]
+
+
+def _serves(told: Mapping[str, str]) -> str:
+    try:
+        return told.get("serves", "") or read_marking(told.get("marking", "")).kind
+    except CoilError:
+        return ""
+
+
+def _bypassed(job: Job) -> Iterator[Finding]:
+    """Yield a start device that somebody has put out of action."""
+    for name, change in job.hands.changed.items():
+        if BYPASS.search(change.words) and re.search(r"switch|relay|protector", change.words, re.I):
+            yield Finding(
+                code="start-device",
+                part=f"changed:{name}",
+                verdict="hold",
+                subject=f"By-passed: {change.words}",
+                why="The start winding stays in and burns, or nothing trips. Take the by-pass off.",
+                station="start-gear",
+                gate=True,
+                waivable=False,
+            )
 
 
 def _work(gear: Gear) -> Iterator[Finding]:

@@ -13,7 +13,7 @@ Joint = Annotated[tuple[ShortText, ...], Field(min_length=2, max_length=24)]
 WishField = Literal[
     "rotation", "seen-from", "start", "speed", "family", "exchanged", "terminals", "cable-mm2"
 ]
-Turning = Literal["smooth", "rough", "none"]
+Turning = Literal["smooth", "rough", "none", ""]  # nothing: it was not said
 
 
 class SupplyRead(Body):

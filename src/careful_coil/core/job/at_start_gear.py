@@ -8,9 +8,18 @@ from careful_coil.core.job.body import Body, ShortText
 
 PartName = Annotated[str, Field(min_length=1, max_length=20, pattern=r"^[A-Za-z][\w-]*$")]
 CapacitorField = Literal[
-    "marking", "serves", "looks", "microfarad", "loss", "size", "bleed", "drained", "gone"
+    "marking",
+    "serves",
+    "looks",
+    "microfarad",
+    "loss",
+    "size",
+    "bleed",
+    "drained",
+    "gone",
+    "renewed",
 ]
-DeviceField = Literal["actuator", "plate", "out", "back", "table", "stand-in", "volts"]
+DeviceField = Literal["actuator", "plate", "out", "back", "table", "stand-in", "volts", "renewed"]
 Positive = Annotated[float, Field(gt=0, le=1e6, allow_inf_nan=False)]
 DeviceKind = Literal[
     "speed-switch",
@@ -44,7 +53,10 @@ class CauseFound(Body):
 
 
 class CapacitorNoted(Body):
-    """One thing of a capacitor by its name (C1); an empty text takes it back, `gone` takes the whole."""
+    """One thing of a capacitor by its name (C1); an empty text takes it back, `gone` takes the whole.
+
+    `renewed` by whom: what was noted before is the old one's, what follows the new one's.
+    """
 
     kind: Literal["capacitor"] = "capacitor"
     name: PartName
@@ -77,7 +89,8 @@ class DeviceNoted(Body):
 
     `actuator` and `plate` how they look and feel, `out` and `back` the rpm (or seconds) at which it goes
     out and comes back in, `table` the positions of a switch, `stand-in` the table of one offered in its
-    place, `volts` the start winding's at standstill and at speed.
+    place, `volts` the start winding's at standstill and at speed; `renewed` by whom: readings and looks
+    before it are the old one's.
     """
 
     kind: Literal["device-noted"] = "device-noted"

@@ -50,7 +50,7 @@ class TrialStep(Body):
     celsius: Degree | None = None
     minute: Annotated[float, Field(ge=0, le=10000)] | None = None
     newton_metre: Annotated[float, Field(ge=0, le=1e6)] | None = None
-    turns: Turning = "smooth"
+    turns: Turning = ""
     remark: LongText = ""
     instrument: ShortText = "typed"
 

@@ -1,12 +1,13 @@
 """The log folded into a job. Never raises: what cannot be applied is left out and remarked."""
 
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from careful_coil.core.errors import CoilError
 from careful_coil.core.job.at_intake import FoundHookup, Lead
 from careful_coil.core.job.at_release import FollowsUp, LetGo
 from careful_coil.core.job.body import put_text
+from careful_coil.core.job.deeds import Deeds, notice_deeds
 from careful_coil.core.job.entries import (
     Attested,
     Entry,
@@ -22,6 +23,7 @@ from careful_coil.core.job.plate import Nameplate, nameplate
 from careful_coil.core.job.seen import Seen, notice
 from careful_coil.core.job.tested import Tested, notice_test
 from careful_coil.core.job.trials import Trials, notice_trial
+from careful_coil.core.job.voids import VOIDS
 from careful_coil.core.readings import (
     PLAIN_METER,
     AnyReading,
@@ -39,6 +41,7 @@ class Taken:
     entry: str
     reading: AnyReading
     temperature_c: float | None
+    place: int = -1  # in the log
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -58,6 +61,7 @@ class Job:
     winding: Mapping[str, str] = field(default_factory=dict)  # data of the winding by field
     found: FoundHookup | None = None
     supply: Supply | None = None
+    supply_by: str = ""  # who said or read it
     joined: Joined = field(default_factory=Joined)  # what Connect did
     line_ohms: dict[str, float | str] | None = None
     trials: Trials = field(default_factory=Trials)  # sheets of test runs
@@ -65,12 +69,16 @@ class Job:
     seen: Seen = field(default_factory=Seen)  # what Intake saw
     sums: tuple[tuple[str, str], ...] = ()  # bench sums logged: name, what they gave
     waived: dict[str, Waived] | None = None
+    waivers: Mapping[str, Entry] = field(default_factory=dict)  # the entries of these
     let_go: LetGo | None = None  # it leaves unrepaired, or as scrap
     on_site: bool = False
     site: Mapping[str, str] = field(default_factory=dict)  # the site's own list, by item
     follows: FollowsUp | None = None  # the job this complaint follows
     released: Entry | None = None
     struck: frozenset[str] = frozenset()
+    deeds: Deeds = field(default_factory=Deeds)  # what was done to it, and what that voids
+    before: tuple[Taken, ...] = ()  # readings of a winding that is gone: history
+    log: tuple[Entry, ...] = field(default=(), compare=False, repr=False)  # as written
     remarks: tuple[str, ...] = ()
 
     @property
@@ -93,6 +101,12 @@ class Job:
         """Tags of the leads, in order."""
         return tuple(lead.tag for lead in self.leads)
 
+    def word(self, item: str, *facts: str) -> Attested | None:
+        """Return what was attested of an item, while nothing was done since that voids one of the facts."""
+        told = (self.attested or {}).get(item)
+        stands = all(self.deeds.stands(f, f"attested:{item}") for f in facts)
+        return told if stands else None
+
 
 def live(entries: Iterable[Entry]) -> tuple[list[Entry], frozenset[str]]:
     """Return the entries that count and the ids of those struck. A strike may itself be struck."""
@@ -106,6 +120,7 @@ def live(entries: Iterable[Entry]) -> tuple[list[Entry], frozenset[str]]:
 
 def fold(entries: Iterable[Entry]) -> Job:
     """Return the job that a log describes."""
+    entries = tuple(entries)
     counted, struck = live(entries)
     ticket: dict[str, str] = {}
     plate: dict[str, str] = {}
@@ -115,17 +130,31 @@ def fold(entries: Iterable[Entry]) -> Job:
     line_ohms: dict[str, float | str] = {}
     attested: dict[str, Attested] = {}
     waived: dict[str, Waived] = {}
+    waivers: dict[str, Entry] = {}
     seen, tested, gear, hands, joined = Seen(), Tested(), Gear(), Hands(), Joined()
     trials = Trials()
     sums: list[tuple[str, str]] = []
     winding: dict[str, str] = {}
     site: dict[str, str] = {}
     leads: tuple[Lead, ...] = ()
+    deeds, gone = Deeds(), list[Taken]()
     for place, entry in enumerate(counted):
+        if deeds.late(entry):
+            continue
         body = entry.body
+        deeds, done = notice_deeds(deeds, entry, place)
         tested = notice_test(tested, entry, place)
         gear, hands = notice_gear(gear, body), notice_hands(hands, entry)
-        joined, trials = notice_joined(joined, entry), notice_trial(trials, entry)
+        joined, trials = notice_joined(joined, entry), notice_trial(trials, entry, place)
+        if done:
+            void = {f for d in done for f in VOIDS[d.kind].again}
+            joined = joined.without(void)
+            if "readings" in void:
+                gone, readings, known = [*gone, *readings], [], {}
+            if "readings" in void and leads:
+                leads = tuple(x.model_copy(update={"marking": ""}) for x in leads)
+            if "line-ohms" in void:
+                line_ohms = {}
         match body.kind:
             case "ticket":
                 ticket[body.field] = body.text
@@ -140,7 +169,7 @@ def fold(entries: Iterable[Entry]) -> Job:
             case "meter":
                 state["meter"] = _meter(body)
             case "reading":
-                readings.append(_taken(entry, body))
+                readings.append(_taken(entry, body, place))
             case "role-known":
                 known[body.tag] = body.role
             case "reading-moved":
@@ -156,11 +185,9 @@ def fold(entries: Iterable[Entry]) -> Job:
             case "found-hookup":
                 state["found"] = body
             case "supply":
-                state["supply"] = body
+                state["supply"], state["supply_by"] = body, entry.by
             case "line-ohm":
                 line_ohms["-".join(sorted(body.lines))] = body.value
-            case "joint" | "parted" | "stands-so":
-                line_ohms = {}  # what they proved is no longer there
             case "attested":
                 attested[body.item] = body
             case "let-go":
@@ -173,6 +200,7 @@ def fold(entries: Iterable[Entry]) -> Job:
                 state["follows"] = body
             case "waived":
                 waived[body.code] = body
+                waivers[body.code] = entry
             case "released":
                 state["released"] = entry
             case "struck":
@@ -196,7 +224,11 @@ def fold(entries: Iterable[Entry]) -> Job:
         line_ohms=line_ohms,
         attested=attested,
         waived=waived,
+        waivers=waivers,
         struck=struck,
+        deeds=deeds,
+        before=tuple(gone),
+        log=entries,
         remarks=remarks,
         seen=seen,
         sums=tuple(sums),
@@ -213,15 +245,17 @@ def _meter(body: MeterUsed) -> Meter:
     )
 
 
-def _taken(entry: Entry, body: ReadingTaken) -> Taken:
-    return Taken(entry=entry.id, reading=body.reading, temperature_c=body.temperature_c)
+def _taken(entry: Entry, body: ReadingTaken, place: int) -> Taken:
+    return Taken(
+        entry=entry.id, reading=body.reading, temperature_c=body.temperature_c, place=place
+    )
 
 
 def _moved(taken: Taken, target: str, between: tuple[str, str]) -> Taken:
     if taken.entry != target or not isinstance(taken.reading, Resistance):
         return taken
     reading = taken.reading.model_copy(update={"between": between})
-    return Taken(entry=taken.entry, reading=reading, temperature_c=taken.temperature_c)
+    return replace(taken, reading=reading)
 
 
 def _swapped(taken: Taken, one: str, two: str) -> Taken:
@@ -235,7 +269,7 @@ def _swapped(taken: Taken, one: str, two: str) -> Taken:
     names = ("between", "source", "sense", "tie", "across", "lines", "joints", "lead")
     changes = {n: swap(getattr(taken.reading, n)) for n in names if hasattr(taken.reading, n)}
     reading = taken.reading.model_copy(update=changes)
-    return Taken(entry=taken.entry, reading=reading, temperature_c=taken.temperature_c)
+    return replace(taken, reading=reading)
 
 
 def _usable(

@@ -23,6 +23,8 @@ Place = tuple[str, tuple[str, str], str]  # device, terminals, posture
 class Gear:
     """Test outcomes by name; capacitors and devices by name, in the order met; newest readings by place.
 
+    `replaced` what was noted of a part before it was renewed, by name: the old one's, kept beside the new.
+
     `first` the first reading of a place that was read again (a contact before it was dressed); `noted`
     things of devices by name and field; `steps` those done by piece of work, in the order done.
     """
@@ -37,6 +39,8 @@ class Gear:
     locked: Mapping[str, WindingLocked] = field(default_factory=dict)
     tried: tuple[RunTried, ...] = ()
     steps: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
+    replaced: Mapping[str, Mapping[str, str]] = field(default_factory=dict)
+    was: "Gear | None" = None  # as it was found, before anything was renewed
 
     @property
     def empty(self) -> bool:
@@ -54,6 +58,17 @@ def notice_gear(gear: Gear, body: Body) -> Gear:
         known = dict(gear.capacitors)
         if body.field == "gone":
             known.pop(body.name, None)
+        elif body.field == "renewed" and body.text:
+            old = known.get(body.name, {})
+            known[body.name] = {k: v for k, v in old.items() if k == "serves"} | {
+                "renewed": body.text
+            }
+            return replace(
+                gear,
+                was=gear.was or gear,
+                capacitors=known,
+                replaced={**gear.replaced, body.name: old} if old else gear.replaced,
+            )
         else:
             known[body.name] = put_text(known.get(body.name, {}), body.field, body.text)
         return replace(gear, capacitors=known)
@@ -65,6 +80,8 @@ def notice_gear(gear: Gear, body: Body) -> Gear:
         if place in gear.read and place not in first:
             first = {**first, place: gear.read[place]}
         return replace(gear, read={**gear.read, place: body}, first=first)
+    if isinstance(body, DeviceNoted) and body.field == "renewed" and body.text:
+        return _renewed(gear, body)
     if isinstance(body, DeviceNoted):
         noted = {k: v for k, v in gear.noted.items() if k != (body.name, body.field) or body.text}
         if body.text:
@@ -82,14 +99,42 @@ def notice_gear(gear: Gear, body: Body) -> Gear:
     return gear
 
 
+def _renewed(gear: Gear, body: DeviceNoted) -> Gear:
+    """Return what is known once a device was renewed: it is read and looked at anew."""
+    name = body.name
+    old = {f: t for (n, f), t in gear.noted.items() if n == name}
+    old |= {"device": gear.devices.get(name, "")}
+    old |= {
+        f"{'-'.join(between)} {when}": "open" if r.ohm is None else f"{r.ohm:g} Ω"
+        for (n, between, when), r in gear.read.items()
+        if n == name
+    }
+    kept = {(n, f): t for (n, f), t in gear.noted.items() if n != name or f == "table"}
+    return replace(
+        gear,
+        was=gear.was or gear,
+        read={p: r for p, r in gear.read.items() if p[0] != name},
+        first={p: r for p, r in gear.first.items() if p[0] != name},
+        noted={**kept, (name, "renewed"): body.text},
+        replaced={**gear.replaced, name: old},
+    )
+
+
 def _fitted(gear: Gear, body: DeviceFitted) -> Gear:
     """Return what is known with a device: another of the same name has its own readings and notes."""
-    if gear.devices.get(body.name) == body.device:
+    before = gear.devices.get(body.name)
+    if before == body.device:
         return gear
+    kept = (
+        {**gear.replaced, body.name: {"device": before}}
+        if before and body.device
+        else gear.replaced
+    )
     return replace(
         gear,
         devices=put_text(gear.devices, body.name, body.device),
         read={p: r for p, r in gear.read.items() if p[0] != body.name},
         first={p: r for p, r in gear.first.items() if p[0] != body.name},
         noted={k: v for k, v in gear.noted.items() if k[0] != body.name},
+        replaced=kept,
     )

@@ -4,7 +4,7 @@ Joints are by tag and line (terminals of devices by their own name), so that a l
 moves nothing. A joint that is made takes its names out of every other; a cut leaves what remains.
 """
 
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from dataclasses import dataclass, field, replace
 
 from careful_coil.core.job.at_connect import (
@@ -82,6 +82,17 @@ class Joined:
         """Whether something was ticked after the last cut or joint."""
         return self.ticked.get(step, -1) >= len(self.acts)
 
+    def without(self, void: Collection[str]) -> "Joined":
+        """Return what is known once some facts are void: what proved them no longer counts."""
+        left = self
+        if "joints" in void:  # the leads these joints were made of are gone
+            left = replace(left, start=(), acts=(), ohms=(), ticked={})
+        if "low-run" in void:
+            left = replace(left, run=None, clamps={})
+        if "direction" in void:
+            left = replace(left, turned=None)
+        return left
+
 
 def _stand(before: Joints, acts: tuple[Act, ...]) -> list[tuple[tuple[str, ...], bool]]:
     """Return joints with whether each was made here."""
@@ -99,7 +110,7 @@ def notice_joined(known: Joined, entry: Entry) -> Joined:
     """Return what is known after one more entry."""
     body = entry.body
     if isinstance(body, StandsSo):
-        return replace(_touched(known), start=body.joints, acts=(), ohms=(), ticked={})
+        return replace(known, start=body.joints, acts=(), ohms=(), ticked={})
     if isinstance(body, JointMade):
         return _acted(known, entry, "joint", body.joint)
     if isinstance(body, Parted):
@@ -134,9 +145,4 @@ def _acted(
     known: Joined, entry: Entry, do: str, names: tuple[str, ...], left_mm: float | None = None
 ) -> Joined:
     act = Act(do=do, names=tuple(dict.fromkeys(names)), at=entry.at, by=entry.by, left_mm=left_mm)
-    return replace(_touched(known), acts=(*known.acts, act))
-
-
-def _touched(known: Joined) -> Joined:
-    """Return what is known once a hand was at the joints: what proved them no longer counts."""
-    return replace(known, run=None, clamps={}, turned=None)
+    return replace(known, acts=(*known.acts, act))

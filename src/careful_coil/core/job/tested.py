@@ -56,8 +56,7 @@ class Logged(Generic[T]):
 class Tested:
     """Everything in order of the log; `made` how the winding is made, by field.
 
-    `touched` the place of the last entry that put hands on the motor, `worked` of the last work,
-    `joined` of the last joint made, `read` of the last reading of the leads.
+    `touched` the place of the last entry that put hands on the motor.
     """
 
     made: Mapping[str, str] = field(default_factory=dict)
@@ -74,9 +73,6 @@ class Tested:
     covers: int = -1  # place where they last went on; -1 while they are off
     earlier: tuple[SameMotor, ...] = ()
     touched: int = -1
-    worked: int = -1
-    joined: int = -1
-    read: int = -1
 
     def is_ready(self) -> bool:
         """Whether all was ticked apart, and no hand was on the motor since."""
@@ -88,9 +84,9 @@ class Tested:
         drained = self.discharged is not None and last and self.discharged.place > last.place
         return None if drained else last
 
-    def valid(self) -> tuple[Logged[InsulationTested], ...]:
-        """Return the tests since the last work."""
-        return tuple(t for t in self.tests if t.place > self.worked)
+    def valid(self, since: int) -> tuple[Logged[InsulationTested], ...]:
+        """Return the tests made after a place of the log."""
+        return tuple(t for t in self.tests if t.place > since)
 
     def campaign(self) -> tuple[Logged[DryingRun], Logged[DryingRun] | None] | None:
         """Return the newest drying campaign: its beginning, and its end where it has one."""
@@ -129,16 +125,6 @@ def notice_test(tested: Tested, entry: Any, place: int) -> Tested:
         longer: dict[str, Any] = {name: (*getattr(tested, name), logged)}
         tested = replace(tested, **longer)
     match kind:
-        case "work":
-            return replace(tested, worked=place)
-        case "joint" | "parted" | "stands-so":
-            return replace(tested, joined=place)
-        case "reading":
-            return replace(tested, read=place)
-        case "drying" if (
-            body.act == "end"
-        ):  # what was read hot and damp is no test of the dry winding
-            return replace(tested, worked=place)
         case "test-ready":
             return replace(tested, ready=logged)
         case "discharged":

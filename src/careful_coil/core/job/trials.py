@@ -1,6 +1,6 @@
-"""Sheets of test runs, folded from their entries, each with how often hands were on the motor before it."""
+"""Sheets of test runs, folded from their entries, each with its place in the log."""
 
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, replace
 from typing import Any
 
 from careful_coil.core.job.at_trial import (
@@ -13,23 +13,10 @@ from careful_coil.core.job.at_trial import (
 )
 from careful_coil.core.job.entries import Entry
 
-# entries that make an earlier run speak of another motor, and how they are named
-CHANGES = {
-    "joint": "a joint made",
-    "parted": "leads parted",
-    "stands-so": "joints taken as they stand",
-    "work": "work on the winding",
-    "lead-mended": "a lead mended",
-    "gear-step": "start gear worked on",
-    "bearing": "bearings",
-    "brush": "brushes",
-    "part-off": "parts off and on",
-}
-
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Trial:
-    """One sheet. `changes` how many changes to the motor came before it; `at` and `by` its beginning.
+    """One sheet. `place`, `at` and `by` its beginning, `last` the place of its newest entry.
 
     `step_at` and `start_at` are when each step and start was logged, UTC.
     """
@@ -37,7 +24,8 @@ class Trial:
     begun: TrialBegun
     at: str
     by: str
-    changes: int
+    place: int
+    last: int
     ready: tuple[str, ...] = ()
     steps: tuple[TrialStep, ...] = ()
     starts: tuple[TrialStart, ...] = ()
@@ -63,11 +51,9 @@ class Trial:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Trials:
-    """All sheets in order; `changes` to the motor so far, `done` what was changed since the last sheet."""
+    """All sheets in order."""
 
     sheets: tuple[Trial, ...] = ()
-    changes: int = 0
-    done: tuple[str, ...] = field(default=())
 
     @property
     def now(self) -> Trial | None:
@@ -80,17 +66,17 @@ class Trials:
         own = (t for t in reversed(self.sheets) if t.whole and t.begun.load == "none" and t.steps)
         return next(own, None)
 
-    def standing(self) -> tuple[Trial, ...]:
-        """Return the newest whole sheet of each speed, direction, load and covers, of the motor as it is."""
+    def standing(self, since: int) -> tuple[Trial, ...]:
+        """Return the newest whole sheet of each speed, direction, load and covers begun after a place."""
         newest = {
             (t.begun.covers, t.begun.load, t.begun.speed, t.begun.direction): t
             for t in self.sheets
-            if t.whole and t.changes == self.changes
+            if t.whole and t.place > since
         }
         return tuple(newest.values())
 
-    def last(self, covers: str, speed: str | None = None) -> Trial | None:
-        """Return the newest whole sheet without load that speaks of the motor as it is.
+    def last(self, covers: str, since: int, speed: str | None = None) -> Trial | None:
+        """Return the newest whole sheet without load begun after a place.
 
         `covers` off or on, `speed` one of several, None: whichever.
         """
@@ -101,14 +87,14 @@ class Trials:
                 if t.whole
                 and t.begun.covers == covers
                 and t.begun.load == "none"
-                and t.changes == self.changes
+                and t.place > since
                 and speed in (None, t.begun.speed)
             ),
             None,
         )
 
 
-def notice_trial(known: Trials, entry: Entry) -> Trials:
+def notice_trial(known: Trials, entry: Entry, place: int) -> Trials:
     """Return what is known after one more entry; what belongs to no open sheet is left out."""
     body: Any = entry.body
     if isinstance(body, TrialBegun):
@@ -116,12 +102,8 @@ def notice_trial(known: Trials, entry: Entry) -> Trials:
         if known.now is not None:  # a new one closes what was left open
             left = replace(known.sheets[-1], ended=TrialEnded(abandoned="another sheet was begun"))
             sheets = (*known.sheets[:-1], left)
-        fresh = Trial(begun=body, at=entry.at, by=entry.by, changes=known.changes)
-        return replace(known, sheets=(*sheets, fresh), done=())
-    if body.kind in CHANGES:
-        words = CHANGES[body.kind]
-        done = (*known.done, words) if words not in known.done else known.done
-        return replace(known, changes=known.changes + 1, done=done)
+        fresh = Trial(begun=body, at=entry.at, by=entry.by, place=place, last=place)
+        return replace(known, sheets=(*sheets, fresh))
     now = known.now
     if now is None:
         return known
@@ -137,4 +119,4 @@ def notice_trial(known: Trials, entry: Entry) -> Trials:
         now = replace(now, ended=body)
     else:
         return known
-    return replace(known, sheets=(*known.sheets[:-1], now))
+    return replace(known, sheets=(*known.sheets[:-1], replace(now, last=place)))

@@ -16,13 +16,15 @@ from careful_coil.core.winding.speed import poles_of, slip_of
 
 CONNECTIONS_APART = 0.05  # of volt-amperes
 OUTPUT_OVER_VA = {3: (0.45, 0.93), 1: (0.25, 0.85)}  # efficiency times power factor
+THREE, SMALL_W = 3, 370.0  # W: smaller ones have any efficiency
+PLAUSIBLE = (0.55, 0.9)  # of VA: what the mistaken plate must give to be named
 SLIP_MOST = 0.26
 LOCKED_OVER_FULL = (3.0, 12.0)
 
 
 def plate_checks(plate: Nameplate) -> list[Finding]:
     """Return a watch for each thing on the plate that does not fit the rest."""
-    rules = (_speed, _poles, _counts, _connections, _output, _factor, _code, _further)
+    rules = (_speed, _poles, _counts, _connections, _swapped, _output, _factor, _code, _further)
     return [f for rule in rules for f in rule(plate)]
 
 
@@ -129,6 +131,30 @@ def _further(plate: Nameplate) -> Iterator[Finding]:
                 "Volts per hertz stand as those of one connection. Read it again.",
                 "E = 4.44·f·N·Φ: one connection has one flux",
             )
+
+
+def _swapped(plate: Nameplate) -> Iterator[Finding]:
+    """Yield volts that are those of another plate by the root of three: 400/690 read for 230/400."""
+    if not (plate.output_w and plate.volts and plate.amps) or plate.phases != THREE:
+        return
+    if len(plate.volts) < 2 or plate.output_w < SMALL_W:
+        return
+    va = volt_amperes(plate.volts[0][0], plate.amps[0], THREE)
+    share, (low, high) = plate.output_w / va, OUTPUT_OVER_VA[THREE]
+    other = share * math.sqrt(3) if share < low else share / math.sqrt(3)
+    if low <= share <= high or not PLAUSIBLE[0] <= other <= PLAUSIBLE[1]:
+        return
+    yield Finding(
+        code="plate-volts",
+        verdict="hold",
+        subject="Volts and amps of two different plates",
+        why=f"{plate.output_w:.0f} W of {va:.0f} VA cannot be; with volts √3 "
+        f"{'lower' if share < low else 'higher'} it fits. 230/400 and 400/690 mistaken? Read it again.",
+        station="intake",
+        source="efficiency times power factor of common motors",
+        gate=True,
+        waivable=False,
+    )
 
 
 def _output(plate: Nameplate) -> Iterator[Finding]:

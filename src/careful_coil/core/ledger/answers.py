@@ -54,6 +54,7 @@ from careful_coil.core.settings import Settings
 from careful_coil.core.trial.begin import ready_items, speeds_of, why_no_volts
 from careful_coil.core.trial.rules import speed_next
 from careful_coil.core.trial.typed import sheet_of
+from careful_coil.core.trial.whole import since_last_run
 from careful_coil.core.values import one_of
 
 Bodies = Sequence[AnyBody]
@@ -165,7 +166,7 @@ def _trial_begin(answer: Answer) -> Bodies:
     speed = speed_next(judged.job, judged.start_way, judged.connecting) or ""
     speed, turns = sheet_of(speed, speeds_of(judged.connecting))
     told = {"covers": answer.question.id.removeprefix("covers-"), "speed": speed}
-    done = ", ".join(judged.job.trials.done)
+    done = ", ".join(since_last_run(judged.job))
     return (TrialBegun.model_validate({**told, "direction": turns, "since": done}),)
 
 

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.entries import AnyBody, Struck, Waived
-from careful_coil.core.ledger.site import ON_LIST
+from careful_coil.core.ledger.site import ON_LIST, benched
 from careful_coil.core.settings import Settings
 
 WAYS_OUT = {"unrepaired": "returned unrepaired", "scrap": "scrap"}
@@ -39,23 +39,20 @@ def before_it_can_go(job: Job, findings: Sequence[Finding], settings: Settings) 
     """Return what keeps the gate shut: found bad first, then what is still to do.
 
     A waiver by name and with a reason lifts a line, but never one that cannot be waived. On site only
-    the site's own list and what was found bad stand there. A motor that leaves unrepaired has no gate.
+    the site's own list and what was found bad stand there, unless the bench has worked on it: then its
+    gate stays and the list comes on top. A motor that leaves unrepaired has no gate.
     """
     if way_out(job):
         return []
     waived = job.waived or {}
+    visit = job.on_site and not benched(job)
     shut = [
         f
         for f in findings
         if f.verdict in ("hold", "unproven")
         and (f.gate or f.verdict == "hold")
         and not counts(waived.get(f.code), f, settings)
-        and (
-            not job.on_site
-            or f.verdict == "hold"
-            or f.code in ON_LIST
-            or f.code.startswith("site-")
-        )
+        and (not visit or f.verdict == "hold" or f.code in ON_LIST or f.code.startswith("site-"))
     ]
     if shut and job.released is not None:
         shut.append(

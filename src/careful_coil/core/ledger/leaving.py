@@ -5,8 +5,13 @@ from careful_coil.core.job.at_release import LetGo
 from careful_coil.core.job.entries import Released, Waived
 from careful_coil.core.ledger.gate import WAYS_OUT, way_out
 from careful_coil.core.ledger.judgement import Judgement
+from careful_coil.core.ledger.law import initials
 from careful_coil.core.settings import Settings
 
+WORDS = (
+    "mechanics",
+    "voltage-tags",
+)  # what a written word may say; nothing that a run or a meter proves
 INITIALS = 40  # characters an entry holds of them
 
 
@@ -29,7 +34,7 @@ def read_waiver(text: str, judged: Judgement, who: str, settings: Settings) -> W
     foreman = settings.foreman
     if foreman and second.upper() != foreman.upper():
         raise BadValue(second, f"{foreman}: this shop's foreman sets lines aside")
-    if second.upper() == who.upper():
+    if initials(second) == initials(who):
         raise BadValue(second, "the initials of a second person")
     return Waived(code=code, reason=reason.strip(), second=second)
 
@@ -47,10 +52,9 @@ def read_let_go(text: str) -> LetGo:
 
 def may_attest(judged: Judgement, item: str) -> bool:
     """Whether a written word on what was done outside is wanted for a line of the gate."""
-    if judged.job.on_site or way_out(judged.job):
+    if way_out(judged.job):
         return False
-    wanted = any(f.code == item for f in judged.findings)
-    return wanted and (item != "hookup" or judged.connecting.outside)
+    return item in WORDS and any(f.code == item for f in judged.findings)
 
 
 def read_signature(text: str, judged: Judgement) -> Released:

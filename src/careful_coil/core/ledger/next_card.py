@@ -2,11 +2,11 @@
 
 from collections.abc import Collection, Iterator, Sequence
 
-from careful_coil.core.condition.bond import places_left
 from careful_coil.core.identify import Identification, Naming
 from careful_coil.core.identify.result import NextReading, code_of
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.entries import Station
+from careful_coil.core.ledger.site import benched
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.readings import Frame
 
@@ -22,12 +22,13 @@ def steps(
     connect: Sequence[NextStep] = (),
     trial: Sequence[NextStep] = (),
     site: Sequence[NextStep] = (),
+    closed: Sequence[NextStep] = (),
 ) -> Iterator[NextStep]:
     """Yield everything worth doing, the most useful first.
 
     `wall`, `gear`, `connect`, `trial`: what those stations ask for, in order; `ohmmeter_first`: the frame is
     looked at by ohmmeter before the insulation tester; `site` the lines of a field sheet, where the motor
-    is not in the shop.
+    is not in the shop; `closed` what the closed motor is asked for.
     """
     if (job.released is not None and not gate) or job.let_go is not None:
         return
@@ -36,8 +37,9 @@ def steps(
         yield from trial
     if job.on_site:
         yield from site
-        yield from _release(job, gate)
-        return
+        if not benched(job):
+            yield from _release(job, gate, closed)
+            return
     # once the leads are tagged the probe is in the hand: the plate can wait
     first, then = (_leads(job, found, naming), _intake(job))
     if not job.leads:
@@ -50,7 +52,7 @@ def steps(
     yield from gear
     yield from connect
     yield from trial if job.trials.now is None else ()
-    yield from _release(job, gate)
+    yield from _release(job, gate, closed)
 
 
 def _intake(job: Job) -> Iterator[NextStep]:
@@ -192,39 +194,12 @@ def _reading(nxt: NextReading) -> NextStep:
     )
 
 
-COVERS = NextStep(
-    code="covers",
-    act="covers",
-    title="Put the covers on",
-    station="insulation",
-    focus="bond",
-    why="The earth bond is measured after the last screw: paint and gaskets part it.",
-    words="covers are on",
-)
-
-
-def _bond(job: Job) -> Iterator[NextStep]:
-    if job.tested.covers < 0:
-        yield COVERS
-        return
-    for place in places_left(job):
-        yield NextStep(
-            code=f"bond-{place.replace(' ', '-')}",
-            act="bond",
-            title=f"Earth bond: {place}",
-            station="insulation",
-            ends=("earth lead", place),
-            focus="bond",
-            why="From the stud or the earth lead to bare metal, leads nulled. Its colour proves nothing.",
-        )
-
-
-def _release(job: Job, gate: Sequence[Finding]) -> Iterator[NextStep]:
+def _release(job: Job, gate: Sequence[Finding], closed: Sequence[NextStep]) -> Iterator[NextStep]:
     for f in gate:
         if f.verdict == "hold" or f.code in ("insulation", "insulation-between", "leads-proven"):
             continue
         if f.code == "earth-bond":
-            yield from _bond(job)
+            yield from closed
             continue
         title = {
             "mechanics": "Judge bearings and shaft",

@@ -34,7 +34,7 @@ def mechanics_steps(job: Job, kinds: Weighed, findings: Sequence[Finding]) -> It
         return
     judged = any(f.code == "mechanics" and f.verdict == "good" for f in findings)
     if not judged:
-        if not hands.felt.get("feel"):
+        if not hands.felt.get("feel") or not job.deeds.stands("shaft", "felt:feel"):
             why = "Load off, protector open or unplugged: free, rough, binding, rubbing, seized."
             yield _step("feel", "Turn the shaft by hand", "feel", why)
         for end, title in ENDS.items():

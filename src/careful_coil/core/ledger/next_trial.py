@@ -5,11 +5,12 @@ from collections.abc import Iterator, Sequence
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.trials import Trial
-from careful_coil.core.ledger.next_card import COVERS
 from careful_coil.core.ledger.step import NextStep
+from careful_coil.core.settings import Settings
 from careful_coil.core.trial.begin import StartWay, clicks, full_volt, left_to_ready, started
 from careful_coil.core.trial.rules import covers_next, speed_next
 from careful_coil.core.trial.told import at_rated, mean
+from careful_coil.core.trial.whole import minutes_run, minutes_wanted
 
 RAMP = (0.25, 0.5, 0.75, 1.0)  # of rated volts: where a ramp is read
 STOP = "Off at plate amps, smoke, or not turning by half voltage."
@@ -17,7 +18,12 @@ BEFORE = ("hookup", "line-ohms", "before-power", "low-run", "supply")  # finding
 
 
 def trial_steps(
-    job: Job, state: Connecting, way: StartWay, findings: Sequence[Finding]
+    job: Job,
+    state: Connecting,
+    way: StartWay,
+    findings: Sequence[Finding],
+    settings: Settings,
+    closed: Sequence[NextStep] = (),
 ) -> Iterator[NextStep]:
     """Yield what the test run asks for, once nothing at Connect stands before power."""
     gate = next((f for f in findings if f.code == "test-run"), None)
@@ -26,6 +32,8 @@ def trial_steps(
         return
     if now is None:
         if not any(f.code in BEFORE and f.verdict in ("hold", "unproven") for f in findings):
+            if covers_next(job, way, state) == "on":
+                yield from closed
             yield _sheet(job, state, way, gate.why if gate is not None else "")
         return
     left = left_to_ready(job, state, way)
@@ -38,7 +46,7 @@ def trial_steps(
             why="; ".join(i.words for i in left) + ".",
         )
         return
-    yield from _run(job, state, way, now)
+    yield from _run(job, state, way, now, settings)
     yield NextStep(
         code="trial-end",
         act="end",
@@ -50,10 +58,7 @@ def trial_steps(
 
 
 def _sheet(job: Job, state: Connecting, way: StartWay, why: str) -> NextStep:
-    covers = covers_next(job, way, state)
-    if covers == "on" and job.tested.covers < 0:
-        return COVERS
-    speed = speed_next(job, way, state) if covers == "off" else ""
+    covers, speed = covers_next(job, way, state), speed_next(job, way, state)
     return NextStep(
         code=f"trial-begin-{covers}-{speed}" if speed else f"trial-begin-{covers}",
         title=f"Begin a run, {speed} speed" if speed else f"Begin a run, covers {covers}",
@@ -63,7 +68,9 @@ def _sheet(job: Job, state: Connecting, way: StartWay, why: str) -> NextStep:
     )
 
 
-def _run(job: Job, state: Connecting, way: StartWay, now: Trial) -> Iterator[NextStep]:
+def _run(
+    job: Job, state: Connecting, way: StartWay, now: Trial, settings: Settings
+) -> Iterator[NextStep]:
     if job.supply is None:
         return
     full = full_volt(job, way, now)
@@ -85,6 +92,19 @@ def _run(job: Job, state: Connecting, way: StartWay, now: Trial) -> Iterator[Nex
             volt=full,
         )
         return
+    wanted = minutes_wanted(job, way, settings)
+    if at_rated(now, full) is not None and now.begun.covers == "on" and minutes_run(now) < wanted:
+        yield NextStep(
+            code=f"trial-run-{wanted:g}",
+            act="trial",
+            title=f"Let it run {wanted:g} min, read again",
+            station="test-run",
+            ends=lines,
+            focus="step",
+            why=f"With {wanted:g} min among the figures, and how it turns. {STOP}",
+            volt=full,
+            state=f"{wanted:g} min",
+        )
     if at_rated(now, full) is not None:
         if direct and clicks(job, state) and not now.of("drop-in"):
             yield NextStep(

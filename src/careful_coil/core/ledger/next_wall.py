@@ -3,9 +3,15 @@
 from collections.abc import Iterator, Sequence
 
 from careful_coil.core.condition.apart import ready_for
+from careful_coil.core.condition.bond import places_left
 from careful_coil.core.condition.later_rules import campaign_of
-from careful_coil.core.condition.wall import Wall, search_tests, standing, wanted_tests
-from careful_coil.core.condition.wall_rules import discharge_seconds, weakest
+from careful_coil.core.condition.wall import Wall, made_since, search_tests, standing, wanted_tests
+from careful_coil.core.condition.wall_rules import (
+    closed_left,
+    discharge_seconds,
+    electronic,
+    weakest,
+)
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.kind import Weighed
 from careful_coil.core.ledger.step import NextStep
@@ -31,9 +37,12 @@ def insulation_steps(
             words="the earth is on",
         )
     shut = {f.code: f for f in findings if f.code in CODES and f.gate and f.verdict != "good"}
+    low = shut.get("insulation")
+    if low is not None and low.verdict == "unproven" and closed_left(job, wall):
+        shut.pop("insulation")  # asked for once it is closed
+        low = None
     if not shut:
         return
-    low = shut.get("insulation")
     run, found = job.tested.campaign(), campaign_of(job, wall, settings)
     state = found[0] if found and run and run[1] is None else None  # while it dries
     if state is not None and state.done:
@@ -46,7 +55,9 @@ def insulation_steps(
     if low is not None and low.verdict == "hold":
         failed = weakest(job, wall)
         find = list(search_tests(wall, failed[0].body)) if failed else []
-        done = {(t.body.parts, t.body.against) for t in standing(job.tested.valid(), wall.groups)}
+        done = {
+            (t.body.parts, t.body.against) for t in standing(made_since(job, "apart"), wall.groups)
+        }
         for one in find:
             if (one.parts, one.against) not in done:
                 yield _test(
@@ -76,7 +87,7 @@ def insulation_steps(
             focus="drying",
             why=f"{between.why} Look at end turns and leads where they cross; clean, dry, test again.",
         )
-    wanted = wanted_tests(wall, standing(job.tested.valid(), wall.groups))
+    wanted = wanted_tests(wall, standing(made_since(job, "apart"), wall.groups))
     index = shut.get("insulation-index")
     for k, one in enumerate(wanted):
         named = f"Test {' '.join(one.parts)} to the frame" if one.parts else "Test the insulation"
@@ -87,6 +98,47 @@ def insulation_steps(
         yield _test(job, wall, kinds, (), "Test the insulation", low.why)
     if index is not None:
         yield _test(job, wall, kinds, (), "Ten minutes under volts", index.why)
+
+
+COVERS = NextStep(
+    code="covers",
+    act="covers",
+    title="Put the covers on",
+    station="insulation",
+    focus="bond",
+    why="The earth bond is measured after the last screw: paint and gaskets part it.",
+    words="covers are on",
+)
+
+
+def closed_steps(job: Job, wall: Wall, kinds: Weighed) -> Iterator[NextStep]:
+    """Yield what the closed motor is asked for before its run: covers, insulation once more, bond."""
+    if job.tested.covers < 0:
+        yield COVERS
+    if closed_left(job, wall):
+        if electronic(job) and job.tags:
+            tag = job.tags[0]
+            yield NextStep(
+                code=f"frame-{tag}",
+                act="frame",
+                title=f"Read {tag} to the frame",
+                station="leads",
+                ends=(tag,),
+                why="An electronic part forbids the tester now: it must be open by ohmmeter.",
+            )
+        else:
+            why = "All leads tied, covers on: a pinched lead shows now, before volts."
+            yield _test(job, wall, kinds, (), "Test the closed motor", why)
+    for place in places_left(job):
+        yield NextStep(
+            code=f"bond-{place.replace(' ', '-')}",
+            act="bond",
+            title=f"Earth bond: {place}",
+            station="insulation",
+            ends=("earth lead", place),
+            focus="bond",
+            why="From the stud or the earth lead to bare metal, leads nulled. Its colour proves nothing.",
+        )
 
 
 def _test(

@@ -16,7 +16,7 @@ from careful_coil.core.connect.work import Connecting
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.at_connect import Installer, SupplyRead
-from careful_coil.core.job.at_insulation import Discharged, InsulationTested
+from careful_coil.core.job.at_insulation import Discharged, EarthBond, InsulationTested
 from careful_coil.core.job.at_release import SiteChecked, SiteItem
 from careful_coil.core.job.entries import AnyBody, LineOhm, ProvedDead, Supply
 from careful_coil.core.job.tested import Logged
@@ -26,7 +26,19 @@ from careful_coil.core.settings import Settings
 from careful_coil.core.trial.told import dead_lines
 from careful_coil.core.values import Quantity, parse, show, show_ohm, show_percent
 
-ON_LIST = ("line-ohms", "insulation", "supply", "supply-unbalance", "direction", "installer")
+# what the bench does and a visit does not: after it the bench's own gate stays
+BENCH = ("trial-begun", "low-run", "work", "bearing", "gear-step")
+# what says so where it came before the visit: readings of the motor in the shop
+IN_SHOP = (*BENCH, "reading", "winding-ohm", "insulation", "earth-bond", "felt", "covers", "joint")
+ON_LIST = (
+    "cause",
+    "line-ohms",
+    "insulation",
+    "supply",
+    "supply-unbalance",
+    "direction",
+    "installer",
+)
 ITEMS: Mapping[SiteItem, tuple[str, str]] = {
     "phase-order": ("Phase order at the motor", "Indicator on the supply, motor off."),
     "amps": (
@@ -62,6 +74,8 @@ def site_findings(job: Job, state: Connecting, settings: Settings) -> Iterator[F
         return
     if not state.expected:
         yield _ohms(job, settings)
+    yield from _change(job)
+    yield _bond(job, settings)
     for item, (subject, why) in ITEMS.items():
         if item == "phase-order" and _phases(job) == 1:
             continue
@@ -75,6 +89,76 @@ def site_findings(job: Job, state: Connecting, settings: Settings) -> Iterator[F
             gate=True,
         )
         yield _judged(found, item, words, job, settings)
+
+
+def benched(job: Job) -> bool:
+    """Whether the bench has worked on a motor that is now on site: nothing of its gate is dropped."""
+    kinds = [e.body.kind for e in job.log]
+    first = kinds.index("on-site") if "on-site" in kinds else len(kinds)
+    return any(k in BENCH for k in kinds) or any(k in IN_SHOP for k in kinds[:first])
+
+
+def _bond(job: Job, settings: Settings) -> Finding:
+    """Return the line of the bond to the earth conductor where the motor stands."""
+    since = next((k for k, e in enumerate(job.log) if e.body.kind == "on-site"), -1)
+    own = [b for b in job.tested.bonds if b.body.place == "frame" and b.place >= since]
+    of = partial(Finding, code="site-bond", station="release", gate=True, unit="Ω", waivable=False)
+    if not own:
+        why = "From the earth conductor of its cable to bare metal of the frame, leads nulled."
+        return of(verdict="unproven", subject="Bond to the earth conductor: not read", why=why)
+    ohm, limit = own[-1].body.ohm, settings.earth_bond
+    good = ohm <= limit.value
+    return of(
+        verdict="good" if good else "hold",
+        subject="Bond to the earth conductor" + ("" if good else " failed"),
+        why=f"{show_ohm(ohm)}; at most {limit.value:g} Ω.",
+        figure=ohm,
+        limit=limit.value,
+        source=limit.source,
+    )
+
+
+RATIO_NEAR = 0.06  # of 1: ohms of the lines that changed as a change of volts makes them
+
+
+def _change(job: Job) -> Iterator[Finding]:
+    """Yield whether the ohms of the lines changed in the ratio the change of volts demands."""
+    log = [e.body for e in job.log if e.id not in job.struck]
+    first: dict[str, float] = {}
+    last: dict[str, float] = {}
+    touched = False
+    for body in log:
+        touched = touched or body.kind in ("joint", "parted", "stands-so")
+        if body.kind == "line-ohm":
+            pair, ohm = "-".join(sorted(body.lines)), ohm_value(body.value).value
+            if pair not in first and not touched:
+                first[pair] = ohm
+            last[pair] = ohm
+    volts = [v for span in job.plate.volts for v in span[:1]]
+    read = [p for p in first if p in last and min(first[p], last[p]) > 0]
+    again = len([b for b in log if b.kind == "line-ohm"]) > len(last)
+    if len(volts) < 2 or job.supply is None or not read or not again:
+        return
+    new = min(volts, key=lambda v: abs(v - job.supply.volt))  # type: ignore[union-attr]
+    wanted = [(new / v) ** 2 for v in volts if v != new]
+    ratio = sum(last[p] / first[p] for p in read) / len(read)
+    changed = touched or job.deeds.voiding("tags") is not None
+    if not changed:
+        return
+    right = any(abs(ratio / w - 1) <= RATIO_NEAR for w in wanted)
+    told = f"{show_ohm(first[read[0]])} before, {show_ohm(last[read[0]])} after: {ratio:.2f} times."
+    ask = " or ".join(f"{w:.3g}" for w in wanted)
+    yield Finding(
+        code="site-change",
+        verdict="good" if right else "hold",
+        subject="Ohms changed as the volts demand" if right else "The change is not in the ohms",
+        why=f"{told} {ask} times is wanted for {job.supply.volt:g} V.",
+        station="release",
+        figure=round(ratio, 3),
+        limit=wanted[0],
+        gate=True,
+        waivable=False,
+    )
 
 
 def _phases(job: Job) -> int:
@@ -115,10 +199,17 @@ def _ohms(job: Job, settings: Settings) -> Finding:
 def _judged(found: Finding, item: SiteItem, words: str, job: Job, settings: Settings) -> Finding:
     """Return a line as what was read makes it: a lost phase and volts far off the plate are bad."""
     figures = [float(f) for f in re.findall(r"\d+(?:\.\d+)?", words.replace(",", "."))]
-    if not words or job.supply is None:
+    if not words:
         return found
-    count = 3 if job.supply.phases == 3 else 1
-    if item == "phase-order" or len(figures) < count:
+    count = _phases(job)
+    if item == "phase-order":
+        if words.strip().upper() in ORDERS:
+            return found
+        return replace(found, verdict="unproven", why=f"“{words}” is no reading: {ORDERS[0]}.")
+    if len(figures) < count:
+        wanted = "three figures" if count == 3 else "a figure"
+        return replace(found, verdict="unproven", why=f"“{words}” is no reading: {wanted}.")
+    if job.supply is None:
         return found
     own = figures[:count]
     middle = sum(own) / count
@@ -200,6 +291,15 @@ def _dead(job: Job, state: Connecting) -> Iterator[SiteLine]:
         read=_megohm,
     )
     charged = job.tested.charged()
+    bonds = job.tested.bonds
+    yield SiteLine(
+        name="site-bond",
+        title="Bond: earth conductor to bare frame",
+        how="At the motor's box, leads nulled; at most 0.1 Ω.",
+        hint="0.05",
+        done=show_ohm(bonds[-1].body.ohm) if bonds else "",
+        read=lambda text: (EarthBond(ohm=parse(text, Quantity.RESISTANCE).value),),
+    )
     yield SiteLine(
         name="site-drained",
         title="Winding earthed after the test",

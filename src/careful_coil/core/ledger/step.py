@@ -47,4 +47,5 @@ class NextStep:
     focus: str = ""  # the field Enter puts the cursor in
     words: str = field(default="")  # what the key says
     volt: float = 0.0  # at which a run is read
+    state: str = ""  # in which it is read: 10 min
     asks: tuple[Question, ...] = ()

@@ -108,6 +108,9 @@ def bearing_findings(job: Job, settings: Settings) -> Iterator[Finding]:
         if not told:
             continue
         verdict, words, why = _judged(told, settings)
+        flood = _flooded(told, job)
+        if flood and verdict in ("good", "watch"):
+            verdict, words, why = "unproven", "again: it was flooded", flood
         yield Finding(
             code=f"bearing-{end}",
             verdict=verdict,
@@ -115,6 +118,7 @@ def bearing_findings(job: Job, settings: Settings) -> Iterator[Finding]:
             why=why,
             station="mechanics",
             gate=True,
+            waivable=told.get("state") != "seized",
         )
         seat = SEATS.get(told.get("seat", ""))
         if seat:
@@ -127,6 +131,13 @@ def bearing_findings(job: Job, settings: Settings) -> Iterator[Finding]:
                 station="mechanics",
             )
         yield from _limits(told, title, job, settings)
+
+
+def _flooded(told: Mapping[str, str], job: Job) -> str:
+    """Return why a bearing that was under water is not kept, empty where it was renewed or never was."""
+    if not any(job.deeds.counted(("flooded",))) or told.get("done") == "renewed":
+        return ""
+    return "Water is in its grease: renew bearings and seals after a flood."
 
 
 def _judged(told: Mapping[str, str], settings: Settings) -> tuple[Verdict, str, str]:
@@ -219,11 +230,20 @@ def closure_known(told: Mapping[str, str], settings: Settings) -> Closure:
 
 
 def _fitted(told: Mapping[str, str], settings: Settings) -> tuple[Verdict, str, str] | None:
-    """Return whether the new one has the envelope of the old."""
+    """Return whether the new one has the envelope of the old, or of what the callipers found."""
     text = told.get("fitted", "")
     if not text:
+        if told.get("done") == "renewed" and told.get("sort") != "sleeve":
+            return (
+                "unproven",
+                "renewed, not said by what",
+                "Number of the new one: bore, width, seals.",
+            )
         return None
     old = found_of(told, settings)
+    wrong = _against_callipers(text, told, settings)
+    if wrong:
+        return "hold", f"{text} fitted", wrong
     try:
         new = look_up(text, Callipers(), settings.calliper_apart.value)
     except BadValue as error:
@@ -236,7 +256,38 @@ def _fitted(told: Mapping[str, str], settings: Settings) -> tuple[Verdict, str, 
             f"{old.numbers[0].bearing.name} was in it: another envelope sits loose, or not at all."
         )
         return "hold", f"{text} fitted", words
+    other = _other_make(old.numbers[0], new.numbers[0])
+    if other:
+        return "watch", f"{text} fitted", f"The same envelope; {other}."
     return "good", f"{text} fitted", f"{text} fitted, the same envelope."
+
+
+def _other_make(old: Number, new: Number) -> str:
+    """Return what of seals and clearance is not as it was, empty where all is."""
+    told = []
+    if old.closure != new.closure:
+        told.append(f"{new.closure} in place of {old.closure}")
+    was, now = (
+        next((s.text for s in n.suffixes if s.sort == "clearance"), "normal") for n in (old, new)
+    )
+    if was != now:
+        told.append(f"clearance {now} in place of {was}")
+    return ", ".join(told)
+
+
+def _against_callipers(text: str, told: Mapping[str, str], settings: Settings) -> str:
+    """Return where the new one's dimensions are not those measured of shaft and housing."""
+    try:
+        new = look_up(text, Callipers(), settings.calliper_apart.value)
+    except BadValue:
+        return ""
+    if len(new.numbers) != 1:
+        return ""
+    bore, outside, width = _envelope(new.numbers[0])
+    for name, has in (("bore", bore), ("outside", outside), ("width", width)):
+        if told.get(name) and abs(float(told[name]) - has) > settings.calliper_apart.value:
+            return f"{name.capitalize()} {has:g} mm, {float(told[name]):g} mm measured: it does not fit."
+    return ""
 
 
 def _envelope(number: Number) -> tuple[float, float, float]:

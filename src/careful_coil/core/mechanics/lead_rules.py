@@ -52,7 +52,7 @@ def new_lead(job: Job, settings: Settings) -> NewLead | None:
 
 def lead_findings(job: Job, settings: Settings) -> Iterator[Finding]:
     """Yield what was done to leads, and where it does not do; the cord and its relief."""
-    of = partial(Finding, station="mechanics")
+    of = partial(Finding, station="mechanics", waivable=False)
     by_tag = {x.tag: x.insulation for x in job.leads}
     for tag, mend in job.hands.mended.items():
         state = by_tag.get(tag, "")

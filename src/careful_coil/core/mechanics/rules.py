@@ -1,5 +1,6 @@
 """What Mechanics must have settled, and the gate's line of the whole."""
 
+import re
 from functools import partial
 
 from careful_coil.core.condition.suspicion import has_brushes
@@ -25,7 +26,8 @@ def mechanics_findings(job: Job, kinds: Weighed, settings: Settings) -> list[Fin
     ]
     rest = [*lead_findings(job, settings), *open_findings(job)]
     of = partial(Finding, code="mechanics", station="mechanics", gate=True)
-    word = (job.attested or {}).get("mechanics")
+    word = job.word("mechanics", "shaft", "bearings")
+    word = word if word is not None and _both_ends(word.words) else None
     left = left_of(job, kinds)
     wrong = [f.subject for f in judged if f.gate and f.verdict in ("hold", "unproven")]
     if word is not None:
@@ -37,6 +39,13 @@ def mechanics_findings(job: Job, kinds: Weighed, settings: Settings) -> list[Fin
         why = "; ".join([*wrong, *left]) + "." if not job.hands.empty else UNDONE
         whole = of(verdict="unproven", subject="Bearings and shaft not judged", why=why)
     return [*judged, *rest, whole]
+
+
+def _both_ends(words: str) -> bool:
+    """Whether a word says something of the shaft and of both ends, not only that all is well."""
+    told = words.lower()
+    ends = "both" in told or ("drive" in told and re.search(r"other|opposite|non-drive", told))
+    return bool(ends) and bool(re.search(r"bearing|end", told)) and "shaft" in told
 
 
 def left_of(job: Job, kinds: Weighed) -> list[str]:

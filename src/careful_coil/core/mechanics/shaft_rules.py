@@ -47,6 +47,7 @@ SEALS: dict[str, Feel] = {
     "good": Feel("good", "Seals and grommets looked at."),
     "leaking": Feel("hold", "Water gets in: renew seals and grommets, dry, test over days."),
 }
+NEVER_WAIVED = ("seized", "rubbing")  # a shaft that cannot turn, or rubs
 EASED = 0.95  # share of the volts before, with which easing shows
 
 
@@ -55,13 +56,23 @@ def shaft_findings(job: Job, settings: Settings) -> Iterator[Finding]:
     felt = job.hands.felt
     of = partial(Finding, station="mechanics")
     feel = FEEL.get(felt.get("feel", ""))
-    if feel is not None:
+    if feel is not None and feel.verdict != "hold" and not job.deeds.stands("shaft", "felt:feel"):
+        since = job.deeds.voiding("shaft")
+        yield of(
+            code="shaft-feel",
+            verdict="unproven",
+            subject="Again: turn the shaft by hand",
+            why=f"{since.words[0].upper()}{since.words[1:]} since." if since else "",
+            gate=True,
+        )
+    elif feel is not None:
         yield of(
             code="shaft-feel",
             verdict=feel.verdict,
             subject=f"Shaft by hand: {felt['feel']}",
             why=feel.why,
             gate=True,
+            waivable=felt["feel"] not in NEVER_WAIVED,
         )
     yield from _coast(felt.get("coast-down", ""), settings)
     yield from _float(felt.get("end-float", ""), settings)

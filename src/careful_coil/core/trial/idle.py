@@ -1,17 +1,24 @@
 """What a run without load says of amps, speed and watts at rated volts."""
 
+import math
 import re
 from collections.abc import Iterator
 
-from careful_coil.core.connect.dress import amps_at
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.at_trial import TrialStep
 from careful_coil.core.machine.power import volt_amperes
 from careful_coil.core.settings import Settings
-from careful_coil.core.trial.told import Verdict, mean, sync_of, told
+from careful_coil.core.trial.told import Verdict, full_load_amps, mean, sync_of, told
 
 SMALL_W = 750.0  # below it three-phase motors may idle near plate amps
 SMALL_OVER = 110.0  # % of plate: a small motor's idle amps up to so much are watched, not held
+GENTLE_OVER = 130.0  # % of plate: of kinds that idle near it, and of fans off their fan
+FAR_LOW = 0.6  # of the lower end: so few amps are those of another connection
+MOST_IDLE = 95.0  # %: whatever the poles
+MIDDLE_W = 5000.0  # a size where the plate does not say
+# what multiplies the usual band: poles up to, watts below
+BY_POLES = ((2, 0.85), (4, 1.0), (6, 1.2), (8, 1.35), (math.inf, 1.5))
+BY_SIZE = ((370.0, 1.5), (1100.0, 1.35), (4000.0, 1.2), (22000.0, 1.0), (math.inf, 0.9))
 IDLE_HIGH = ("shaded-pole", "permanent-capacitor")  # kinds that may idle near plate amps
 FAN = re.compile(r"\b(fans?|blowers?|ventilators?)\b", re.IGNORECASE)  # run without its air
 IDLE_PF = (0.05, 0.5)  # power factor without load: judged by its trend first
@@ -32,48 +39,66 @@ def _fan(job: Job) -> bool:
     return bool(FAN.search(job.ticket.get("name", "")))
 
 
+def idle_band(job: Job, settings: Settings) -> tuple[float, float]:
+    """Return the idle amps usual of a motor's size and poles, in % of full load.
+
+    The shop's band is that of an ordinary four-pole motor of some kilowatts. Source: shop practice; the
+    magnetizing share grows with the poles and falls with the size.
+    """
+    if job.supply is not None and job.supply.phases == 1:
+        return settings.idle_one_from.value, settings.idle_one_to.value
+    low, high = settings.idle_from.value, settings.idle_to.value
+    sync = sync_of(job)
+    poles = round(120 * job.supply.hertz / sync) if job.supply is not None and sync else 4
+    power = job.plate.power_w or MIDDLE_W
+    factor = next(f for n, f in BY_POLES if poles <= n) * next(f for w, f in BY_SIZE if power < w)
+    return low * min(factor, 1.0), min(high * factor, MOST_IDLE)
+
+
 def _level(step: TrialStep, job: Job, settings: Settings, kind: str) -> Iterator[Finding]:
     supply = job.supply
-    plate = amps_at(job, supply) if supply is not None else None
-    if not plate or supply is None:
+    known = full_load_amps(job)
+    if known is None or supply is None:
         return
+    plate, source = known
     amp = mean(step.amp)
     three = supply.phases == 3
-    low, high = (
-        (settings.idle_from, settings.idle_to)
-        if three
-        else (settings.idle_one_from, settings.idle_one_to)
-    )
+    low, high = idle_band(job, settings)
     share = 100 * amp / plate
+    guessed = source != "plate"
     small = (job.plate.power_w or SMALL_W) < SMALL_W or not three
+    limit = 100.0 if share > 100 else high if share > low else low
     if share > 100:
         gentle = kind in IDLE_HIGH or _fan(job)
-        verdict: Verdict = "watch" if gentle or (small and share <= SMALL_OVER) else "hold"
+        over = share <= GENTLE_OVER if gentle or guessed else small and share <= SMALL_OVER
+        verdict: Verdict = "watch" if over else "hold"
         why = (
-            "Over plate amps without load. All lines high at low speed: wrong voltage's joints, a stiff shaft, "
-            "shorted turns; at full speed: too many volts, too wide a gap, turns too few."
+            "Over full-load amps without load. All lines high at low speed: wrong voltage's joints, a stiff "
+            "shaft, shorted turns; at full speed: too many volts, too wide a gap, turns too few."
         )
-    elif share > high.value:
+    elif share > high:
         verdict = "good" if small else "watch"
         why = (
             "Small motors idle near plate amps."
             if small
             else "High for no load: volts, air gap, turns; many poles draw more."
         )
-    elif share < low.value:
-        verdict = "watch"
+    elif share < low:
+        far = three and not guessed and share < low * FAR_LOW
+        verdict = "hold" if far else "watch"
         why = "Low for no load: joined for higher volts, half the winding open, or the plate is another's."
     else:
         verdict, why = "good", "Usual for no load."
+    of = "plate" if not guessed else f"{plate:.3g} A, {source}"
     yield told(
         code="trial-amps",
         verdict=verdict,
         subject="No-load amps right" if verdict == "good" else "No-load amps odd",
-        why=f"{amp:.3g} A, {share:.0f} % of plate. {why}",
+        why=f"{amp:.3g} A, {share:.0f} % of {of}. {why}",
         figure=round(share, 1),
-        limit=100.0 if share > 100 else high.value if share > low.value else low.value,
+        limit=round(limit, 1),
         unit="%",
-        source=high.source,
+        source=settings.idle_to.source if three else settings.idle_one_to.source,
     )
 
 

@@ -29,7 +29,7 @@ def run_before(job: Job) -> Trial | None:
     if kept is None:
         return None
     begun = TrialBegun(since=f"job {kept.number}")
-    return Trial(begun=begun, at="", by="", changes=0, steps=kept.run, ended=TrialEnded())
+    return Trial(begun=begun, at="", by="", place=-1, last=-1, steps=kept.run, ended=TrialEnded())
 
 
 def compared(before: Trial, after: Trial, volt: float) -> list[Pair]:

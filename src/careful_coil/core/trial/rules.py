@@ -1,6 +1,6 @@
-"""The ledger's lines of the test run, and the gate's: before and after the covers."""
+"""The ledger's lines of the test run, and the gate's: the motor as it goes out, covers on."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from functools import partial
 from itertools import pairwise
@@ -10,9 +10,11 @@ from careful_coil.core.connect.work import Connecting
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.trials import Trial
 from careful_coil.core.settings import Settings
+from careful_coil.core.trial.alarms import standing_alarms
 from careful_coil.core.trial.begin import StartWay, full_volt, speeds_of
 from careful_coil.core.trial.judge import judged
 from careful_coil.core.trial.told import at_rated, mean, told
+from careful_coil.core.trial.whole import lacking, minutes_wanted
 
 NEVER = (
     "trial-start",
@@ -30,22 +32,29 @@ _of = partial(Finding, station="test-run")
 def trial_findings(
     job: Job, way: StartWay, settings: Settings, state: Connecting
 ) -> Iterator[Finding]:
-    """Yield what the newest sheet says, and whether a run before and after the covers stands."""
+    """Yield what the newest sheet says, what no work has cleared, and whether a run as it goes out stands."""
     shown = next((t for t in reversed(job.trials.sheets) if t.steps or t.starts or t.heard), None)
-    if shown is not None and shown.changes == job.trials.changes:
-        yield from map(_gated, judged(job, shown, way, settings, state))
-    smoked = next((t for t in _of_this_motor(job) if t is not shown and t.of("smoke")), None)
-    if smoked is not None:
-        yield _of(
-            code="trial-smoke",
-            verdict="hold",
-            subject="Smoke seen at an earlier run",
-            why=f"{smoked.of('smoke')}. Nothing was done to the motor since: open it.",
-            gate=True,
-            waivable=False,
-        )
+    since = job.deeds.last("runs")
+    standing = list(standing_alarms(job, way, settings))
+    if shown is not None and (shown.place > since or _hurt_on(job, shown)):
+        codes = {f.code for t, f in standing if t is shown}
+        own = (f for f in judged(job, shown, way, settings, state) if f.code not in codes)
+        yield from map(_gated, own)
+    told_once: dict[str, Finding] = {}
+    for _, found in standing:
+        told_once[found.code] = found
+    yield from told_once.values()
     yield from map(_gated, (*_speeds(job, state), *_other_way(job, way, state)))
-    yield _gate(job, way, settings, state)
+    yield _gate(job, way, settings, state, tuple(standing))
+
+
+def _hurt_on(job: Job, shown: Trial) -> bool:
+    """Whether nothing but what happened on this sheet itself lies after it."""
+    return all(
+        d.place <= shown.last
+        for d in job.deeds.counted()
+        if d.voids("runs") and d.place > shown.place
+    )
 
 
 def _gated(found: Finding) -> Finding:
@@ -60,7 +69,8 @@ def _speeds(job: Job, state: Connecting) -> Iterator[Finding]:
         return
     steps = []
     for speed in speeds_of(state):
-        sheet = job.trials.last("off", speed) or job.trials.last("on", speed)
+        since = job.deeds.last("runs")
+        sheet = job.trials.last("on", since, speed) or job.trials.last("off", since, speed)
         step = at_rated(sheet, job.supply.volt) if sheet is not None else None
         if step is not None:
             steps.append((speed, step))
@@ -88,7 +98,7 @@ def _other_way(job: Job, way: StartWay, state: Connecting) -> Iterator[Finding]:
     plan = state.plan
     if way.way != "cap" or plan is None or plan.turning != "outside":
         return
-    ran = [t for t in job.trials.sheets if t.whole and t.changes == job.trials.changes]
+    ran = [t for t in job.trials.sheets if t.whole and t.place > job.deeds.last("runs")]
     if ran and len({t.begun.direction for t in ran} - {""}) < 2:
         yield told(
             code="trial-both-ways",
@@ -99,18 +109,19 @@ def _other_way(job: Job, way: StartWay, state: Connecting) -> Iterator[Finding]:
         )
 
 
-def _of_this_motor(job: Job) -> Iterator[Trial]:
-    """Yield the sheets since the last change to the motor, abandoned ones too."""
-    return (t for t in job.trials.sheets if t.changes == job.trials.changes)
-
-
-def _gate(job: Job, way: StartWay, settings: Settings, state: Connecting) -> Finding:
-    of = partial(_of, code="test-run", gate=True)
-    trials = job.trials
-    off, on = trials.last("off"), trials.last("on")
-    bad = [
+def _gate(
+    job: Job,
+    way: StartWay,
+    settings: Settings,
+    state: Connecting,
+    standing: Sequence[tuple[Trial, Finding]],
+) -> Finding:
+    of = partial(_of, code="test-run", gate=True, waivable=False)
+    trials, since = job.trials, job.deeds.last("runs")
+    bad = list(standing)
+    bad += [
         (t, f)
-        for t in trials.standing()
+        for t in trials.standing(since)
         for f in judged(job, t, way, settings, state)
         if f.verdict == "hold"
     ]
@@ -118,60 +129,57 @@ def _gate(job: Job, way: StartWay, settings: Settings, state: Connecting) -> Fin
         sheet, first = bad[0]
         at = sheet.at[:16].replace("T", " ")
         why = f"{first.subject}, sheet of {at} UTC. Mend it, then run that one again."
-        never = any(f.code in NEVER for _, f in bad)
+        never = any(f.code in NEVER or not f.waivable for _, f in bad)
         return of(
             verdict="hold", subject="Test run found something bad", why=why, waivable=not never
         )
-    word = (job.attested or {}).get("test-run")
-    if word is not None:
-        return of(verdict="good", subject="Test-run", why=word.words)
-    if off is None:
-        stale = [t for t in trials.sheets if t.whole]
-        why = (
-            f"Something was changed since: {', '.join(trials.done)}. Run it again."
-            if stale and trials.done
-            else "Before and after covers: equal amps on the lines, direction from a named end."
-        )
-        return of(verdict="unproven", subject="Not test-run", why=why)
-    if not _whole(job, off, way):
-        return of(
-            verdict="unproven",
-            subject="Test run without rated volts",
-            why="A step at rated volts (unloaded with brushes: at the cap) is what counts.",
-        )
-    for speed in speeds_of(state):
-        own = trials.last("off", speed)
-        if own is None or not _whole(job, own, way):
-            why = f"One sheet for each speed; {speed} has none with a step at rated volts."
-            return of(verdict="unproven", subject=f"Not run at {speed} speed", why=why)
-    if on is None:
-        why = "Covers can press a lead against rotor, fan or shaft: run it again with them on."
-        return of(verdict="unproven", subject="Not run after the covers", why=why)
-    if not _whole(job, on, way):
-        why = "The run with covers on had no step at rated volts."
-        return of(verdict="unproven", subject="Run after the covers not whole", why=why)
+    if trials.now is not None:
+        why = "Bench switch off, supply read as zero, then End: an open sheet proves nothing."
+        return of(verdict="unproven", subject="A run is still open", why=why)
+    for speed in speeds_of(state) or ("",):
+        on = trials.last("on", since, speed or None)
+        which = f" at {speed} speed" if speed else ""
+        if on is None:
+            return of(
+                verdict="unproven",
+                subject=f"Not test-run{which}",
+                why="Covers on, rated volts: amps of every line, how it turns, its speed, "
+                f"{minutes_wanted(job, way, settings):g} min.",
+            )
+        lacks = lacking(job, on, way, settings, state)
+        if lacks:
+            return of(verdict="unproven", subject=f"Test run not whole{which}", why=lacks)
+    on = trials.last("on", since)
+    spoken = "" if on is None else _spoken(job, on, way)
     return of(
         verdict="good",
-        subject="Test-run before and after covers",
-        why=f"{off.at[:16].replace('T', ' ')} and {on.at[:16].replace('T', ' ')} UTC, {on.by or 'no initials'}.",
+        subject="Test-run on the closed motor",
+        why=f"{on.at[:16].replace('T', ' ')} UTC, {on.by or 'no initials'}.{spoken}" if on else "",
     )
 
 
+def _spoken(job: Job, on: Trial, way: StartWay) -> str:
+    step = at_rated(on, full_volt(job, way, on))
+    return " Speed not measured." if step is not None and step.rpm is None else ""
+
+
+def opened(job: Job) -> bool:
+    """Whether it was opened or worked on inside: then it runs once before the covers."""
+    return any(job.deeds.counted(("rewound", "varnished", "bearing", "rotor", "device", "shaft")))
+
+
 def covers_next(job: Job, way: StartWay, state: Connecting) -> Literal["off", "on"]:
-    """Return whether the next sheet is one with covers off or on: on once whole ones without stand."""
-    return "off" if speed_next(job, way, state) is not None else "on"
+    """Return whether the next sheet is one with covers off or on: off once where it was opened."""
+    if not opened(job) or job.tested.covers >= 0:
+        return "on"
+    return "off" if job.trials.last("off", job.deeds.last("runs")) is None else "on"
 
 
 def speed_next(job: Job, way: StartWay, state: Connecting) -> str | None:
-    """Return the speed the next sheet with covers off is for, empty where it has one; None: all are run."""
+    """Return the speed the next sheet is for, empty where it has one; None: all are run."""
+    since, covers = job.deeds.last("runs"), covers_next(job, way, state)
     for speed in speeds_of(state) or (None,):
-        own = job.trials.last("off", speed)
-        if own is None or not _whole(job, own, way):
+        own = job.trials.last(covers, since, speed)
+        if own is None or at_rated(own, full_volt(job, way, own)) is None:
             return speed or ""
     return None
-
-
-def _whole(job: Job, trial: Trial, way: StartWay) -> bool:
-    if job.supply is None:
-        return False
-    return at_rated(trial, full_volt(job, way, trial)) is not None

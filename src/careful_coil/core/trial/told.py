@@ -4,10 +4,12 @@ from collections.abc import Sequence
 from functools import partial
 from typing import Literal
 
+from careful_coil.core.connect.dress import amps_at
 from careful_coil.core.errors import CoilError
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.at_trial import TrialStep
 from careful_coil.core.job.trials import Trial
+from careful_coil.core.machine.power import volt_amperes
 from careful_coil.core.winding.speed import poles_of
 
 Verdict = Literal["good", "watch", "hold"]
@@ -27,6 +29,28 @@ def dead_lines(amps: Sequence[float]) -> list[str]:
     """Return the lines that carry no amps, by name; all of them where none does."""
     middle = mean(amps)
     return [f"L{k}" for k, a in enumerate(amps, 1) if a <= DEAD * middle]
+
+
+# efficiency times power factor of common motors, where the plate gives no amps (middle of a wide band)
+USUAL_OVER_VA = {3: 0.65, 1: 0.46}
+
+
+def full_load_amps(job: Job) -> tuple[float, str] | None:
+    """Return amps at full load on this supply and where they come from; None where nobody can say.
+
+    The plate's, else worked out from its power and the volts by usual efficiency and power factor.
+    """
+    supply = job.supply
+    if supply is None:
+        return None
+    plate = amps_at(job, supply)
+    if plate:
+        return plate, "plate"
+    if not job.plate.power_w:
+        return None
+    share = 1.0 if job.plate.power_side == "in" else USUAL_OVER_VA[supply.phases]
+    amp = job.plate.power_w / share / volt_amperes(supply.volt, 1.0, supply.phases)
+    return amp, "worked out from power and volts"
 
 
 def sync_of(job: Job) -> float | None:

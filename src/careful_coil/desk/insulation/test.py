@@ -8,7 +8,14 @@ from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QHBoxLayout, QWidget
 
 from careful_coil.core.condition.absorption import LEAST_FOR_ODDS, Curve
-from careful_coil.core.condition.wall import TestWanted, given, standing, stands, wanted_tests
+from careful_coil.core.condition.wall import (
+    TestWanted,
+    given,
+    made_since,
+    standing,
+    stands,
+    wanted_tests,
+)
 from careful_coil.core.condition.wall_rules import (
     curve_of,
     curve_through,
@@ -142,7 +149,7 @@ class TestRows(Painted):
 
 def _rows(judged: Judgement) -> tuple[TestRow, ...]:
     wall, rows = judged.wall, []
-    kept = standing(judged.job.tested.valid(), wall.groups)
+    kept = standing(made_since(judged.job, "apart"), wall.groups)
     for logged in kept:
         test, got = logged.body, given(logged.body, wall)
         what = TestWanted(parts=test.parts, against=test.against).words()

@@ -7,7 +7,7 @@ from PySide6.QtCore import QPointF, QRect
 from PySide6.QtGui import QPainter, QPaintEvent, QPen
 
 from careful_coil.core.condition.earlier import earlier_of
-from careful_coil.core.condition.wall_rules import history
+from careful_coil.core.condition.wall_beside import history
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job import Entry, Finding, fold
 from careful_coil.core.job.at_insulation import SameMotor

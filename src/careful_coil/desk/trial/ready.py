@@ -12,6 +12,7 @@ from careful_coil.core.readings import Loaded
 from careful_coil.core.trial.begin import ready_items, speeds_of, why_no_volts
 from careful_coil.core.trial.rules import covers_next, speed_next
 from careful_coil.core.trial.typed import sheet_of
+from careful_coil.core.trial.whole import since_last_run
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.flow import Flow
 from careful_coil.desk.insulation.shown import Prose
@@ -125,7 +126,7 @@ class ReadyPart(Part):
         except BadValue as error:
             self.session.told.emit(str(error), "watch")
             return
-        done = ", ".join(job.judged.job.trials.done)
+        done = ", ".join(since_last_run(job.judged.job))
         self.roll.done, self._own = set(), ("", "")
         body = TrialBegun(covers=covers, load=load, since=done, speed=speed, direction=turns)
         self.session.record(body, station="test-run")

@@ -49,6 +49,9 @@ def energised(world: World, ask: Ask, kind: RequestKind) -> Told:
     )
     if turns != "none":
         world.turned = way
+    if kind == "trial" and str(ask["state"]).endswith(" min"):
+        figures, _, turning = text.rpartition(" ")
+        text = f"{figures} {ask['state']} {turning}"
     world.changed("run", kind)
     return Told(text=text) if kind != "turning" else _turning(text)
 

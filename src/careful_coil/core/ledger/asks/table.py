@@ -47,7 +47,7 @@ ASKS: tuple[tuple[str, Make], ...] = (
     ("installer", connect.installer),
     ("trial-ready", trial.ready),
     (r"trial-begin-.*", trial.begin),
-    (r"trial-(?:step-.*|start|turning|drop-in)", trial.probe),
+    (r"trial-(?:step-.*|run-.*|start|turning|drop-in)", trial.probe),
     ("trial-end", trial.end),
     ("start-gear", gear.inventory),
     ("cause-first", gear.first),

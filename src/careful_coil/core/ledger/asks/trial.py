@@ -44,6 +44,7 @@ def probe(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
         unit="V" if kind == "number" else "",
         ends=step.ends,
         volt=step.volt,
+        state=step.state,
         reader="strip",
     )
 
