@@ -126,15 +126,29 @@ def bonds(ohm: float = 0.03) -> list[dict[str, Any]]:
     return [{"kind": "earth-bond", "ohm": ohm, "place": p} for p in places]
 
 
-LAST = [
-    {"kind": "attested", "item": "mechanics", "words": "free, no play"},
+CHECKED = [{"kind": "step-ticked", "step": s} for s in ("count", "earth", "pinch")]
+LOW = {"kind": "low-run", "volt": 100, "amp": [2.0, 2.05, 1.98], "turns": "smooth", "way": "cw"}
+CLOSED = [{"kind": "covers"}, INSULATED, DRAINED, *bonds()]
+RAN = [
+    {"kind": "trial-begun", "covers": "on"},
+    {"kind": "trial-ready", "items": ["clamp"]},
     {
-        "kind": "attested",
-        "item": "test-run",
-        "words": "2.6 2.6 2.7 A, clockwise from the drive end",
+        "kind": "trial-step",
+        "volt": [400],
+        "amp": [2.6, 2.6, 2.7],
+        "watt": 190,
+        "rpm": 1494,
+        "minute": 10,
+        "turns": "smooth",
     },
-    {"kind": "covers"},
-    *bonds(),
+    {"kind": "trial-ended"},
+]
+LAST = [
+    {"kind": "attested", "item": "mechanics", "words": "shaft free, both bearings run well"},
+    *CHECKED,
+    LOW,
+    *CLOSED,
+    *RAN,
 ]
 READY = [*SIX_LEADS, *walls(*GROUPS), SUPPLY, *JOINED, *LINES, *LAST]
 

@@ -217,7 +217,7 @@ def of(found: Judgement, code: str) -> Finding:
         ({"number": "62?3", "state": "good"}, "unproven", "Measure bore"),
         ({"number": "6203", "bore": "20", "state": "good"}, "watch", "special"),
         ({"number": "6203", "state": "rough"}, "hold", "renew it"),
-        ({"number": "6203", "state": "rough", "done": "renewed"}, "good", "Renewed"),
+        ({"number": "6203", "state": "rough", "done": "renewed"}, "unproven", "by what"),
         ({"number": "6203", "state": "seized", "done": "oiled"}, "hold", "Oil on it is temporary"),
         ({"number": "6203 2RS", "state": "good", "done": "greased"}, "watch", "not relubricated"),
         (
@@ -227,8 +227,23 @@ def of(found: Judgement, code: str) -> Finding:
         ),
         (
             {"number": "6203 ZZ", "state": "noisy", "done": "renewed", "fitted": "6203-2RS C3"},
+            "watch",
+            "two seals in place of two shields",
+        ),
+        (
+            {"number": "6203 ZZ C3", "state": "noisy", "done": "renewed", "fitted": "6203-ZZ"},
+            "watch",
+            "clearance normal in place of C3",
+        ),
+        (
+            {"number": "6203 ZZ", "state": "noisy", "done": "renewed", "fitted": "6203-ZZ C3"},
             "good",
             "same envelope",
+        ),
+        (
+            {"number": "62?3", "bore": "16", "done": "renewed", "fitted": "6202-ZZ"},
+            "hold",
+            "does not fit",
         ),
         ({"sort": "sleeve", "state": "good"}, "unproven", "Still to say"),
         ({"sort": "sleeve", "wick": "dry", "state": "good"}, "hold", "until it soaks"),

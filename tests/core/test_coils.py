@@ -103,10 +103,12 @@ def test_the_lines_as_joined_tell_the_coils_and_say_so() -> None:
 
 def test_ohms_from_before_a_rewind_or_of_other_joints_do_not_count() -> None:
     rewound = {"kind": "work", "what": "rewound"}
-    found = found_of("coils-balanced", *SIX_LEADS, *three(2.6, 2.6, 2.9), rewound)
-    assert found is not None
-    assert found.verdict == "unproven"  # Leads was read on the old winding too
-    fresh = found_of("coils-balanced", *SIX_LEADS, rewound, *three(2.6, 2.6, 2.6))
+    old = judged(*SIX_LEADS, *three(2.6, 2.6, 2.9), rewound)
+    assert old.job.readings == ()  # Leads was read on the old winding too
+    assert len(old.job.before) == len([b for b in SIX_LEADS if b["kind"] == "reading"])
+    assert found_of("coils-balanced", *SIX_LEADS, *three(2.6, 2.6, 2.9), rewound) is None
+    read = [b for b in SIX_LEADS if b["kind"] == "reading"]
+    fresh = found_of("coils-balanced", *SIX_LEADS, rewound, *read, *three(2.6, 2.6, 2.6))
     assert fresh is not None
     assert fresh.verdict == "good"
     line = coil("L1", "L2", 5.2, connected="made")

@@ -114,7 +114,10 @@ def test_work_after_the_test_makes_it_void() -> None:
     found = judged(*SIX_LEADS, INSULATED, {"kind": "work", "what": "varnished"})
     finding = next(f for f in found.findings if f.code == "insulation")
     assert finding.verdict == "unproven"
-    assert "after the test" in finding.why
+    assert (finding.subject, "Varnished since" in finding.why) == (
+        "Again: insulation to the frame",
+        True,
+    )
 
 
 @pytest.mark.parametrize(

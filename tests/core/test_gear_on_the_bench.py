@@ -190,7 +190,10 @@ def test_work_begun_holds_the_motor_until_its_last_step(kind: str) -> None:
     assert (found.verdict, found.gate, found.waivable) == ("unproven", True, False)
     assert of(begun, "start-gear").verdict == "unproven"
     done = [step(work, s.name) for s in steps]
-    assert of(judged(*TICKET, *GOOD_CAN, *GOOD_SWITCH, *done), "start-gear").verdict == "good"
+    stale = of(judged(*TICKET, *GOOD_CAN, *GOOD_SWITCH, *done), "start-device")
+    assert (stale.verdict, "again" in stale.why.lower()) == ("unproven", True)
+    anew = judged(*TICKET, *GOOD_CAN, *GOOD_SWITCH, *done, *GOOD_SWITCH)
+    assert of(anew, "start-gear").verdict == "good"
     back = judged(*TICKET, *done, step(work, "covered", False))
     assert [s.name for s in left_of(work, back.job.gear.steps[work])] == ["covered"]
     assert steps_of("paint S1") == ()

@@ -89,8 +89,9 @@ def test_joints_made_twice_are_one_joint() -> None:
 def test_the_place_of_work_and_of_the_test_is_kept() -> None:
     test = {"kind": "insulation", "megohm": 480, "at_c": 20}
     work = {"kind": "work", "what": "dried"}
-    assert job_of(test, work).tested.valid() == ()
-    assert len(job_of(work, test).tested.valid()) == 1
+    one, two = job_of(test, work), job_of(work, test)
+    assert one.tested.valid(one.deeds.last("insulation")) == ()
+    assert len(two.tested.valid(two.deeds.last("insulation"))) == 1
 
 
 BODIES = st.one_of(

@@ -89,7 +89,10 @@ def test_the_whole_is_judged_when_shaft_and_both_ends_are() -> None:
 
 
 def test_somebodys_word_judges_what_is_not_known_never_what_is_bad() -> None:
-    word = {"kind": "attested", "item": "mechanics", "words": "free, new bearings"}
+    said = "shaft free, drive and other end run well"
+    word = {"kind": "attested", "item": "mechanics", "words": said}
+    vague = word | {"words": "all fine"}
+    assert "mechanics" in codes(judged(*TICKET, vague, *bearing(number="62?3")))
     assert "mechanics" not in codes(judged(*TICKET, word, *bearing(number="62?3")))
     assert "shaft-feel" in codes(judged(*TICKET, word, felt("feel", "binding")))
 

@@ -14,7 +14,7 @@ from careful_coil.core.ledger.gate import gate_list, way_out
 from careful_coil.core.ledger.leaving import read_let_go, read_signature, read_waiver
 from careful_coil.core.settings import Settings
 from careful_coil.core.trial.meaning import pair_words
-from tests.core.logs import LINES, SUPPLY, entries, judged, ohm
+from tests.core.logs import LINES, RAN, SUPPLY, entries, judged, ohm, plate, ticket
 from tests.core.played import Body
 from tests.core.test_ledger import READY
 from tests.core.test_trial import END, GOOD, begun, step
@@ -79,23 +79,33 @@ def test_another_way_out_has_no_gate_and_is_no_release(how: str, words: str) -> 
     assert back.gate
 
 
-def test_on_site_its_own_list_stands_and_what_is_bad() -> None:
-    log = [
-        b
-        for b in READY
-        if b.get("item") not in ("mechanics", "test-run") and b["kind"] != "earth-bond"
-    ]
-    site = judged(*log, {"kind": "on-site"})
-    codes = {f.code for f in site.gate}
-    assert {"site-phase-order", "site-amps", "site-volts"} <= codes
-    assert not codes & {"mechanics", "test-run", "earth-bond"}
-    read = [
-        {"kind": "site-checked", "item": i, "words": "as it must be"}
-        for i in ("phase-order", "amps", "volts")
-    ]
-    assert not judged(*log, {"kind": "on-site"}, *read).gate
-    bad = judged(*log, {"kind": "on-site"}, *read, NEVER[2][1])
-    assert {f.code for f in bad.gate} == {"temporary"}
+UNRUN = READY[: -len(RAN)]
+BY_SITE = [
+    {"kind": "site-checked", "item": i, "words": words}
+    for i, words in (
+        ("phase-order", "L1 L2 L3"),
+        ("amps", "6.1/6.2/6.1 A"),
+        ("volts", "398/399/400 V"),
+    )
+]
+ON_SITE = {"kind": "on-site"}
+
+
+def test_a_visit_has_its_own_list_and_what_is_bad() -> None:
+    visit = [*ticket(name="Mill"), *plate(phases="3", volt="400", hertz="50", amp="6.4")]
+    codes = {f.code for f in judged(*visit, ON_SITE).gate}
+    assert {"site-phase-order", "site-amps", "site-volts", "site-bond", "site-ohms"} <= codes
+    assert not codes & {"mechanics", "test-run", "earth-bond", "leads-proven"}
+    bad = judged(*visit, ON_SITE, *BY_SITE, NEVER[2][1])
+    assert "temporary" in {f.code for f in bad.gate}
+
+
+def test_moved_on_site_nothing_is_dropped_once_the_bench_has_worked_on_it() -> None:
+    half = [b for b in READY if b.get("item") != "mechanics"]
+    assert {f.code for f in judged(*half, ON_SITE, *BY_SITE).gate} == {"mechanics"}
+    assert not judged(*READY, ON_SITE, *BY_SITE).gate
+    alone = {f.code for f in judged(*READY, ON_SITE).gate}
+    assert alone == {"site-phase-order", "site-amps", "site-volts"}
 
 
 def test_a_follow_up_carries_the_motor_and_not_what_was_done_to_it() -> None:
@@ -250,16 +260,16 @@ def test_another_way_out_and_the_signature_are_read() -> None:
 
 
 def test_a_later_run_stands_beside_the_last_of_this_motors_earlier_job() -> None:
-    found = judged(*READY, *begun(), GOOD, END)
+    found = judged(*UNRUN, *begun(), GOOD, END)
     kept = earlier_of(
         206, found.job, found.identification, found.naming, found.wall, Settings()
     ).model_dump()
     assert len(kept["run"]) == 1
-    later = judged(*READY, kept, *begun(), step("400 V 2.6/2.6/2.7 A 260 W 1490 rpm"), END)
+    later = judged(*UNRUN, kept, *begun(), step("400 V 2.6/2.6/2.7 A 260 W 1490 rpm"), END)
     words = list(pair_words(later.job, later.start_way))
     assert words[0] == "Between them: the time since job 206."
     assert "watt: 190 → 260 W, +37 %: more than two readings of one thing differ." in words
-    alone = judged(*READY, *begun(), GOOD, END)
+    alone = judged(*UNRUN, *begun(), GOOD, END)
     assert list(pair_words(alone.job, alone.start_way)) == []
-    both = judged(*READY, kept, *begun(), GOOD, END, *begun("on"), GOOD, END)
+    both = judged(*UNRUN, kept, *begun(), GOOD, END, *begun("on"), GOOD, END)
     assert next(iter(pair_words(both.job, both.start_way))) == "Between them: covers put on."

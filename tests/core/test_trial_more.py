@@ -32,7 +32,7 @@ from careful_coil.core.ways.way import Plan
 from careful_coil.core.winding import arrangement
 from tests.core.logs import METER, job_of, judged, leads, ohm, plate
 from tests.core.played import Body
-from tests.core.test_trial import END, GOOD, LOG, begun, findings, step
+from tests.core.test_trial import END, LOG, WHOLE, begun, findings, step
 
 RAMP = StartWay(way="ramp", title="", words="", kind="three-phase")
 DIRECT = StartWay(way="direct", title="", words="", look_volt=50.0, look_seconds=5.0)
@@ -49,9 +49,10 @@ def sheet(text: str, load: str = "load") -> list[Body]:
     ("text", "code", "verdict", "words"),
     [
         ("400 V 6.3 A 3600 W 1441 rpm", "trial-load", "good", "98 % load"),
-        ("400 V 7.2 A 3900 W 1433 rpm", "trial-load", "watch", "load is, by its slip, too"),
-        ("400 V 8.6 A 3900 W 1445 rpm", "trial-load", "hold", "More than its load asks for"),
-        ("400 V 8.6 A 3900 W", "trial-load", "watch", "load not read"),
+        ("400 V 7.2 A 3900 W 1433 rpm", "trial-load", "hold", "112 % load"),
+        ("400 V 8.6 A 3900 W 1445 rpm", "trial-load", "hold", "shorted turns"),
+        ("400 V 8.6 A 3900 W", "trial-load", "hold", "load not read"),
+        ("400 V 6.5 A 3600 W 1450 rpm", "trial-load", "watch", "More than its load asks for"),
         ("400 V 6.3 A 3600 W 1441 rpm", "trial-load-pf", "good", "0.82"),
         ("400 V 6.3 A 2400 W 1441 rpm", "trial-load-pf", "watch", "wide air gap"),
         ("400 V 3.6 A 1500 W 1482 rpm", "trial-load-pf", "good", "trend"),
@@ -124,8 +125,7 @@ def test_amps_that_swing_as_the_locked_rotor_is_turned_are_broken_bars() -> None
 def test_a_loaded_sheet_is_no_run_without_load() -> None:
     both = [*sheet("400 V 6.3 A 3600 W 1441 rpm"), *sheet("100 V 10 A none", "locked")]
     assert findings(*both)["test-run"].subject == "Not test-run"
-    runs = [*begun(), GOOD, END, *both, *begun("on"), GOOD, END]
-    assert findings(*runs)["test-run"].verdict == "good"
+    assert findings(*both, *WHOLE)["test-run"].verdict == "good"
 
 
 RECORD = {
@@ -276,16 +276,16 @@ def test_a_motor_of_several_speeds_is_run_at_each() -> None:
         return {f.code: f for f in trial_findings(job, RAMP, Settings(), state)}
 
     def run(speed: str, text: str) -> list[Body]:
-        return [*begun(speed=speed), step(text), END]
+        return [*begun("on", speed=speed), step(f"{text} 10 min smooth"), END]
 
-    fast = run("high", "400 V 2.6 A 1490 rpm")
-    assert told(*fast)["test-run"].subject == "Not run at medium speed"
-    rest = [*fast, *run("medium", "400 V 2.2 A 1480 rpm")]
-    assert told(*rest)["test-run"].subject == "Not run at low speed"
-    whole = told(*rest, *run("low", "400 V 1.8 A 1465 rpm"))
-    assert whole["test-run"].subject == "Not run after the covers"
+    fast = run("high", "400 V 2.6/2.6/2.6 A 1490 rpm")
+    assert told(*fast)["test-run"].subject == "Not test-run at medium speed"
+    rest = [*fast, *run("medium", "400 V 2.2/2.2/2.2 A 1480 rpm")]
+    assert told(*rest)["test-run"].subject == "Not test-run at low speed"
+    whole = told(*rest, *run("low", "400 V 1.8/1.8/1.8 A 1465 rpm"))
+    assert whole["test-run"].verdict == "good"
     assert whole["trial-speeds"].verdict == "good"
-    odd = told(*rest, *run("low", "400 V 2.9 A 1495 rpm"))["trial-speeds"]
+    odd = told(*rest, *run("low", "400 V 2.9/2.9/2.9 A 1495 rpm"))["trial-speeds"]
     assert odd.verdict == "watch"
     assert "turns and draws more than medium" in odd.why
 
@@ -386,12 +386,13 @@ def test_what_a_run_shows_parts_the_causes_of_a_complaint() -> None:
 
 
 def test_what_one_sheet_found_bad_is_not_lifted_by_another_of_its_kind_only() -> None:
-    bad = step("400 V 2.6/2.6/0.01 A")
-    good = [*begun(), GOOD, END, *begun("on"), GOOD, END]
-    for more in ({"load": "load"}, {"load": "locked"}, {"speed": "low"}, {"direction": "ccw"}):
-        odd = [*begun(**more), bad, END]
-        held = findings(*odd, *good)["test-run"]
-        assert (held.verdict, held.waivable) == ("hold", False), more
+    bad = step("400 V 2.6/2.6/0.01 A smooth")
+    worked = {"kind": "supply-read", "line": [400, 401, 399]}  # the supply was what was dead
+    for load in ("load", "locked"):
+        odd = [*begun("on", load=load), bad, END]
+        held = findings(*odd, *WHOLE)["test-run"]
+        assert (held.verdict, held.waivable) == ("hold", False), load
         assert "No amps in L3, sheet of 2026-03-01" in held.why
-        again = [*begun(**more), step("400 V 2.6/2.6/2.7 A 1445 rpm"), END]
-        assert findings(*odd, *good, *again)["test-run"].verdict == "good", more
+        assert findings(*odd, worked, *WHOLE)["test-run"].verdict == "hold"
+        again = [*begun("on", load=load), step("400 V 5/5/5 A 1445 rpm smooth"), END]
+        assert findings(*odd, worked, *again, *WHOLE)["test-run"].verdict == "good", load

@@ -34,6 +34,7 @@ def proof_findings(
 
     `extras` leads of sensors and heaters.
     """
+    yield from _direction(job, state)
     if state.plan is None:
         return
     yield from _on_the_way(job, state, settings)
@@ -49,7 +50,6 @@ def proof_findings(
         yield from _checks(job, state, bool(extras))
         yield from _low_run(job, state, settings)
         yield from _clamps(job, state, settings)
-    yield from _direction(job, state)
     yield from _tags(job, state)
     yield from _installer(job, state, settings)
 

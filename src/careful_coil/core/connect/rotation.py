@@ -47,7 +47,18 @@ def wanted_direction(job: Job) -> Direction | None:
     """Return the direction that is wanted; None where none is, or the end is not said."""
     turns = job.joined.wish.get("rotation", "")
     end = job.joined.wish.get("seen-from", "")
-    return direction(turns, end) if turns in WORDS and end in ENDS else None
+    if turns in WORDS and end in ENDS:
+        return direction(turns, end)
+    printed = PLATE.match(job.plate.printed("rotation").strip())
+    if turns or end or printed is None:
+        return None
+    return direction(
+        printed[1].lower(), "opposite" if printed[2].upper() in LEAD_END else "drive-end"
+    )
+
+
+PLATE = re.compile(r"(CC?W)[\s,]*(?:from\s*)?(DE|SE|LE|OPE|ODE|NDE)\b", re.IGNORECASE)
+LEAD_END = ("LE", "OPE", "ODE", "NDE")
 
 
 def seen_direction(job: Job) -> Direction | None:

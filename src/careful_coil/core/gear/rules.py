@@ -28,7 +28,7 @@ def gear_findings(job: Job, settings: Settings, kinds: Weighed) -> list[Finding]
     fitted = gear.capacitors or gear.devices or gear.steps
     if (has_brushes(kinds) or job.plate.phases == 3) and not fitted:
         return []  # tests of a complaint's cause alone make no start gear
-    kind = surely(kinds)
+    kind = surely(kinds, gear)
     found = [
         *capacitor_findings(job, settings, kind),
         *device_findings(job, settings),
@@ -71,10 +71,16 @@ WITHOUT = ("shaded-pole",)
 BYPASS = re.compile(r"by-?pass|bridged|jumper|shorted out|linked out", re.IGNORECASE)
 
 
-def surely(kinds: Weighed) -> str:
-    """Return the kind of motor where it is likelier than all others together, else nothing."""
+def surely(kinds: Weighed, gear: Gear) -> str:
+    """Return the kind of motor where it is likelier than all others together, else nothing.
+
+    A start device that is noted speaks against kinds that have none, whatever the looks say.
+    """
     best = max(kinds.odds, key=lambda o: o.probability, default=None)
-    return best.kind.name if best is not None and best.probability >= SURE else ""
+    if best is None or best.probability < SURE:
+        return ""
+    started = any(k in START_DEVICES for k in gear.devices.values())
+    return "" if started and SWITCH not in MUST_HAVE.get(best.kind.name, ()) else best.kind.name
 
 
 def missing_parts(job: Job, kind: str) -> list[str]:

@@ -242,8 +242,24 @@ def _covers(known: Deeds, body: Any) -> Iterator[Told]:
     yield "covers", {"told": "covers put on" if body.on else "covers taken off"}
 
 
+# steps of work on start gear that are looks, papers or runs: they put no hand on the part itself
+NO_HAND = (
+    "dead",
+    "looked",
+    "kit",
+    "rated",
+    "tested",
+    "drawn",
+    "volts",
+    "coil",
+    "run-open",
+    "covered",
+    "noted",
+)
+
+
 def _gear_step(known: Deeds, body: Any) -> Iterator[Told]:
-    if body.done:
+    if body.done and body.step not in NO_HAND:
         name = body.work.split()[-1]
         yield "device", {"part": f"device:{name}", "told": f"{body.work}: start gear worked on"}
 

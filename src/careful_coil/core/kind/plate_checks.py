@@ -17,7 +17,7 @@ from careful_coil.core.winding.speed import poles_of, slip_of
 CONNECTIONS_APART = 0.05  # of volt-amperes
 OUTPUT_OVER_VA = {3: (0.45, 0.93), 1: (0.25, 0.85)}  # efficiency times power factor
 THREE, SMALL_W = 3, 370.0  # W: smaller ones have any efficiency
-PLAUSIBLE = (0.55, 0.9)  # of VA: what the mistaken plate must give to be named
+PLAUSIBLE = (0.6, 0.9)  # of VA: what the mistaken plate must give to be named
 SLIP_MOST = 0.26
 LOCKED_OVER_FULL = (3.0, 12.0)
 
@@ -139,7 +139,12 @@ def _swapped(plate: Nameplate) -> Iterator[Finding]:
         return
     if len(plate.volts) < 2 or plate.output_w < SMALL_W:
         return
-    va = volt_amperes(plate.volts[0][0], plate.amps[0], THREE)
+    (first, _), (second, _) = plate.volts[0], plate.volts[-1]
+    if abs(second / first / math.sqrt(3) - 1) > CONNECTIONS_APART or len(plate.amps) < 2:
+        return
+    if abs(first * plate.amps[0] / (second * plate.amps[-1]) - 1) > CONNECTIONS_APART:
+        return  # the amps themselves are misread
+    va = volt_amperes(first, plate.amps[0], THREE)
     share, (low, high) = plate.output_w / va, OUTPUT_OVER_VA[THREE]
     other = share * math.sqrt(3) if share < low else share / math.sqrt(3)
     if low <= share <= high or not PLAUSIBLE[0] <= other <= PLAUSIBLE[1]:

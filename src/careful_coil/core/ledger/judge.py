@@ -15,7 +15,7 @@ from careful_coil.core.ledger.judgement import Judgement
 from careful_coil.core.ledger.law import under_law
 from careful_coil.core.ledger.next_card import readings_put_off, steps
 from careful_coil.core.ledger.next_connect import connect_steps
-from careful_coil.core.ledger.next_gear import gear_steps
+from careful_coil.core.ledger.next_gear import cause_steps, gear_steps
 from careful_coil.core.ledger.next_mechanics import mechanics_steps
 from careful_coil.core.ledger.next_site import site_steps
 from careful_coil.core.ledger.next_trial import trial_steps
@@ -63,7 +63,20 @@ def judge(
     installer = installer_list(job, state, settings)
     site = tuple(site_steps(job, state, installer))
     every = list(
-        steps(job, found, c.naming, gate, wall_steps, first, gear, connect, trial, site, closed)
+        steps(
+            job,
+            found,
+            c.naming,
+            gate,
+            wall_steps,
+            first,
+            gear,
+            connect,
+            trial,
+            site,
+            closed,
+            tuple(cause_steps(c.causes, c.asks)) if c.causes else (),
+        )
     )
     wanted = next((s for s in every if s.code not in not_here), None)
     judged = Judgement(

@@ -23,12 +23,13 @@ def steps(
     trial: Sequence[NextStep] = (),
     site: Sequence[NextStep] = (),
     closed: Sequence[NextStep] = (),
+    cause: Sequence[NextStep] = (),
 ) -> Iterator[NextStep]:
     """Yield everything worth doing, the most useful first.
 
     `wall`, `gear`, `connect`, `trial`: what those stations ask for, in order; `ohmmeter_first`: the frame is
     looked at by ohmmeter before the insulation tester; `site` the lines of a field sheet, where the motor
-    is not in the shop; `closed` what the closed motor is asked for.
+    is not in the shop; `closed` what the closed motor is asked for; `cause` what parts a complaint's causes.
     """
     if (job.released is not None and not gate) or job.let_go is not None:
         return
@@ -38,7 +39,7 @@ def steps(
     if job.on_site:
         yield from site
         if not benched(job):
-            yield from _release(job, gate, closed)
+            yield from _release(job, gate, closed, cause)
             return
     # once the leads are tagged the probe is in the hand: the plate can wait
     first, then = (_leads(job, found, naming), _intake(job))
@@ -52,7 +53,7 @@ def steps(
     yield from gear
     yield from connect
     yield from trial if job.trials.now is None else ()
-    yield from _release(job, gate, closed)
+    yield from _release(job, gate, closed, cause)
 
 
 def _intake(job: Job) -> Iterator[NextStep]:
@@ -198,8 +199,8 @@ def _release(job: Job, gate: Sequence[Finding], closed: Sequence[NextStep]) -> I
     for f in gate:
         if f.verdict == "hold" or f.code in ("insulation", "insulation-between", "leads-proven"):
             continue
-        if f.code == "earth-bond":
-            yield from closed
+        if f.code in ("earth-bond", "cause"):
+            yield from closed if f.code == "earth-bond" else cause
             continue
         title = {
             "mechanics": "Judge bearings and shaft",

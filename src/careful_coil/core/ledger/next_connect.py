@@ -4,6 +4,7 @@ from collections.abc import Iterator, Sequence
 
 from careful_coil.core.connect.dress import amps_at
 from careful_coil.core.connect.low_run import expected_run, unclamped
+from careful_coil.core.connect.rotation import wanted_direction
 from careful_coil.core.connect.work import Connecting, fit_key, out_key
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.ledger.step import NextStep
@@ -162,7 +163,9 @@ def _proof(job: Job, state: Connecting, findings: Sequence[Finding]) -> Iterator
             why=run.why,
         )
     direction = by_code.get("direction")
-    if direction is not None and direction.verdict == "hold":
+    if direction is not None and not wanted_direction(job) and direction.verdict == "unproven":
+        yield from _wanted(job, direction.why)
+    elif direction is not None and direction.verdict == "hold":
         yield NextStep(
             code="direction",
             title="Turn it round",
@@ -174,6 +177,22 @@ def _proof(job: Job, state: Connecting, findings: Sequence[Finding]) -> Iterator
         yield from _open(by_code, "direction", "See which way it turns", "turn-seen")
     yield from _open(by_code, "voltage-tags", "Change the voltage tags", "voltage-tags")
     yield from _open(by_code, "installer", "Tell the installer", "installer")
+
+
+def _wanted(job: Job, why: str) -> Iterator[NextStep]:
+    """Yield what is asked of the direction that is wanted: which way, then from which end."""
+    for field, title in (
+        ("rotation", "Which way must it turn"),
+        ("seen-from", "Seen from which end"),
+    ):
+        if field not in job.joined.wish:
+            yield NextStep(
+                code=f"wish-{field}",
+                title=title,
+                station="connect",
+                focus=f"wish-{field}",
+                why=why,
+            )
 
 
 def _must(ohm: float) -> str:

@@ -30,11 +30,24 @@ def gear_steps(
     yield from _work(job)
     yield from _capacitors(job, settings)
     yield from _devices(job, settings)
-    if "cause" in shut and causes is not None:
-        yield from _causes(causes, asks)
+    if "cause" in shut and causes is not None and set(causes.symptoms) & {*OF_START}:
+        yield from cause_steps(causes, asks)
 
 
-def _causes(causes: Suspicion, asks: Sequence[Ask]) -> Iterator[NextStep]:
+# complaints of the start circuit: their cause is looked for before anything is joined
+OF_START = (
+    "hums",
+    "starts-pushed",
+    "trips-later",
+    "clicks",
+    "cycles",
+    "no-restart",
+    "reversed",
+)
+
+
+def cause_steps(causes: Suspicion, asks: Sequence[Ask]) -> Iterator[NextStep]:
+    """Yield what parts the causes of a complaint, then the cause itself."""
     if causes.key:
         yield _step("cause-first", causes.ask, "why", "It comes before any test of the motor.")
     elif asks:

@@ -100,8 +100,8 @@ def benched(job: Job) -> bool:
 
 def _bond(job: Job, settings: Settings) -> Finding:
     """Return the line of the bond to the earth conductor where the motor stands."""
-    since = next((k for k, e in enumerate(job.log) if e.body.kind == "on-site"), -1)
-    own = [b for b in job.tested.bonds if b.body.place == "frame" and b.place >= since]
+    since = job.deeds.last("bond")
+    own = [b for b in job.tested.bonds if b.body.place == "frame" and b.place > since]
     of = partial(Finding, code="site-bond", station="release", gate=True, unit="Ω", waivable=False)
     if not own:
         why = "From the earth conductor of its cable to bare metal of the frame, leads nulled."
@@ -291,6 +291,14 @@ def _dead(job: Job, state: Connecting) -> Iterator[SiteLine]:
         read=_megohm,
     )
     charged = job.tested.charged()
+    yield SiteLine(
+        name="site-drained",
+        title="Winding earthed after the test",
+        how="Four times the test's length, four minutes at least after one minute; then proved.",
+        hint="240 s",
+        done="earthed" if tests and charged is None else "",
+        read=partial(_drained, charged),
+    )
     bonds = job.tested.bonds
     yield SiteLine(
         name="site-bond",
@@ -299,14 +307,6 @@ def _dead(job: Job, state: Connecting) -> Iterator[SiteLine]:
         hint="0.05",
         done=show_ohm(bonds[-1].body.ohm) if bonds else "",
         read=lambda text: (EarthBond(ohm=parse(text, Quantity.RESISTANCE).value),),
-    )
-    yield SiteLine(
-        name="site-drained",
-        title="Winding earthed after the test",
-        how="Four times the test's length, four minutes at least after one minute; then proved.",
-        hint="240 s",
-        done="earthed" if tests and charged is None else "",
-        read=partial(_drained, charged),
     )
 
 

@@ -270,7 +270,7 @@ def _other_make(old: Number, new: Number) -> str:
     was, now = (
         next((s.text for s in n.suffixes if s.sort == "clearance"), "normal") for n in (old, new)
     )
-    if was != now:
+    if was != now and was != "normal":
         told.append(f"clearance {now} in place of {was}")
     return ", ".join(told)
 

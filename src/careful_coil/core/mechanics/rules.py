@@ -45,7 +45,11 @@ def _both_ends(words: str) -> bool:
     """Whether a word says something of the shaft and of both ends, not only that all is well."""
     told = words.lower()
     ends = "both" in told or ("drive" in told and re.search(r"other|opposite|non-drive", told))
-    return bool(ends) and bool(re.search(r"bearing|end", told)) and "shaft" in told
+    return (
+        bool(ends)
+        and bool(re.search(r"bearing|end", told))
+        and bool(re.search(r"shaft|by hand|turns", told))
+    )
 
 
 def left_of(job: Job, kinds: Weighed) -> list[str]:

@@ -14,6 +14,7 @@ if TYPE_CHECKING:
 
 STATES = {"cut": "parted", "joint": "joined", "insulate": "insulated"}
 FITTED = {"fit-device": "fitted", "remove-device": "removed"}
+SAID = {"rotation": ("cw", "ccw"), "seen-from": ("drive-end", "opposite")}
 ABOUT = {"rotation": "direction", "seen-from": "direction"}
 
 
@@ -39,7 +40,7 @@ def wish(judged: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
         quantity="direction" if field in ABOUT else "word",
         part=ABOUT.get(field, field),
         type="choice",
-        choices=tuple(judged.connecting.choices),
+        choices=SAID.get(field, tuple(judged.connecting.choices)),
         reader="wish",
     )
 

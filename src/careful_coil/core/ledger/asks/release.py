@@ -16,6 +16,7 @@ if TYPE_CHECKING:
 SITE: dict[str, tuple[Quantity, str, str, str]] = {
     "site-dead": ("volt", "bench", "number", "V"),
     "site-megohm": ("insulation", "winding", "text", "MΩ"),
+    "site-bond": ("bond", "earth", "number", "Ω"),
     "site-drained": ("tick", "winding", "text", "s"),
     "site-supply": ("volt", "supply", "text", "V"),
     "site-phase-order": ("direction", "supply", "text", ""),
