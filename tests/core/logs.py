@@ -126,6 +126,14 @@ def bonds(ohm: float = 0.03) -> list[dict[str, Any]]:
     return [{"kind": "earth-bond", "ohm": ohm, "place": p} for p in places]
 
 
+HANDS = [
+    {"kind": "felt", "field": "feel", "text": "free"},
+    *(
+        {"kind": "bearing", "end": end, "field": field, "text": text}
+        for end in ("drive", "other")
+        for field, text in (("number", "6203-ZZ"), ("state", "good"))
+    ),
+]
 CHECKED = [{"kind": "step-ticked", "step": s} for s in ("count", "earth", "pinch")]
 LOW = {"kind": "low-run", "volt": 100, "amp": [2.0, 2.05, 1.98], "turns": "smooth", "way": "cw"}
 CLOSED = [{"kind": "covers"}, INSULATED, DRAINED, *bonds()]

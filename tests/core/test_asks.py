@@ -114,7 +114,7 @@ def test_every_step_of_a_job_carries_what_it_asks(name: str) -> None:
 STEP = {"title": "…", "why": "…"}
 MADE: tuple[tuple[NextStep, str, str, str], ...] = (
     (NextStep(code="marking-C1", station="start-gear", **STEP), "print", "capacitor:C1", "text"),
-    (NextStep(code="renew-S1", station="start-gear", **STEP), "work", "device:S1", "tick"),
+    (NextStep(code="renew-S1", station="start-gear", **STEP), "work", "device:S1", "text"),
     (NextStep(code="cause", station="start-gear", **STEP), "cause", "complaint", "choice"),
     (NextStep(code="between", station="insulation", **STEP), "work", "winding", "tick"),
     (NextStep(code="brushes", station="mechanics", **STEP), "size", "brush:B1", "number"),
@@ -224,7 +224,7 @@ def test_an_answer_becomes_the_entries_the_window_would_log(
         (plain("plate", id="volt"), "many", "AB", "Wanted"),
         (plain("checks", choices=("count",)), "shaft", "AB", "count"),
         (plain("inventory"), "C1", "AB", "a name and what it is"),
-        (plain("attest", id="hookup"), "looked at", "AB", "proof at its own station"),
+        (plain("attest", id="hookup"), "looked at", "AB", "no field takes it"),
         (plain("dead"), "all", "", "initials"),
         (plain("turn-seen"), "left", "AB", "cw drive-end indicator"),
     ],

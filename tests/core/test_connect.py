@@ -13,6 +13,7 @@ from careful_coil.core.errors import CannotConnect
 from careful_coil.core.ways import plans_of
 from tests.core.logs import (
     GROUPS,
+    HANDS,
     JOINED,
     LINES,
     METER,
@@ -145,7 +146,7 @@ def verdict(code: str, *bodies: dict[str, object]) -> tuple[str, str]:
 
 
 def test_joints_are_counted_and_the_missing_one_comes_next() -> None:
-    found = judged(*SIX_LEADS, *walls(*GROUPS), SUPPLY, *JOINED[:2], DEAD)
+    found = judged(*SIX_LEADS, *HANDS, *walls(*GROUPS), SUPPLY, *JOINED[:2], DEAD)
     assert verdict("hookup", SUPPLY, *JOINED[:2]) == ("unproven", "2 of 4 joints made")
     assert found.next is not None
     assert (found.next.act, set(found.next.ends)) == ("joint", {"T4", "T5", "T6"})
@@ -177,13 +178,14 @@ def test_line_ohms_prove_the_joints(values: tuple[str, ...], expected: str) -> N
 
 
 def test_the_next_line_pair_says_what_it_must_read() -> None:
-    found = judged(*SIX_LEADS, *walls(*GROUPS), SUPPLY, *JOINED, LINES[0])
+    found = judged(*SIX_LEADS, *HANDS, *walls(*GROUPS), SUPPLY, *JOINED, LINES[0])
     assert found.next is not None
     assert (found.next.act, found.next.ends) == ("line", ("L1", "L3"))
     assert "5.2" in found.next.why
 
 
 FAN = [
+    *HANDS,
     *ticket(name="Fan"),
     *plate(phases="3", volt="230/460", hertz="60", amp="18/9"),
     leads(*(f"{t} red T{k}" for k, t in enumerate("ABCDEFGHJ", 1))),
@@ -247,8 +249,9 @@ def test_marks_that_the_ohms_bear_out_name_the_leads_but_the_run_decides() -> No
     assert found.naming.names["G"] == "T7"
     proven = next(f for f in found.findings if f.code == "leads-proven")
     assert proven.verdict == "unproven"
-    ran = judged(*FAN, {"kind": "attested", "item": "test-run", "words": "three equal amps"})
-    assert next(f for f in ran.findings if f.code == "leads-proven").verdict == "good"
+    word = {"kind": "attested", "item": "test-run", "words": "three equal amps"}
+    ran = judged(*FAN, word)  # no word stands for a run
+    assert next(f for f in ran.findings if f.code == "leads-proven").verdict == "unproven"
 
 
 def test_marks_that_the_ohms_contradict_are_said_and_not_followed() -> None:

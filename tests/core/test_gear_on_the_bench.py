@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from careful_coil.core.errors import BadDocument, BadValue
 from careful_coil.core.gear.causes import results_of
-from careful_coil.core.gear.device_rules import kind_named
+from careful_coil.core.gear.names import kind_named
 from careful_coil.core.gear.positions import read_table, show_table
 from careful_coil.core.gear.wiring import wiring_of
 from careful_coil.core.gear.work import WORK, left_of, steps_of

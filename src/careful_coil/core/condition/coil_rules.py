@@ -57,12 +57,6 @@ def coils_alike(naming: Naming) -> bool:
 def _balance(got: Measured, wall: Wall, suspects: bool, settings: Settings) -> Finding:
     watch, hold = balance_limits(wall, settings)
     of = partial(_of, code="coils-balanced", gate=True)
-    if got.missing or (suspects and got.from_leads):
-        return of(
-            verdict="unproven",
-            subject="Balance of the coils not known",
-            why="Every coil must have a reading that fits the rest.",
-        )
     nothing = [name for name, ohm in got.ohm.items() if ohm <= 0]
     if nothing:
         return of(
@@ -70,6 +64,12 @@ def _balance(got: Measured, wall: Wall, suspects: bool, settings: Settings) -> F
             subject="A coil reads nothing",
             why=f"{_coil(nothing[0])} reads 0 Ω: it is shorted, or its two leads are still joined to each other. "
             "Part the joint and read it again.",
+        )
+    if got.missing or (suspects and got.from_leads) or got.contradicted:
+        return of(
+            verdict="unproven",
+            subject="Balance of the coils not known",
+            why="Every coil must have a reading that fits the rest.",
         )
     mean = sum(got.ohm.values()) / len(got.ohm)
     percent = imbalance_percent(list(got.ohm.values()))

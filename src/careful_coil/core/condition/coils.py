@@ -42,6 +42,7 @@ class Measured:
     through_lines: bool = False
     off_percent: float = 0.0
     from_leads: bool = False
+    contradicted: bool = False  # no winding fits all of them, or which one it is is still a guess
 
 
 def reference_c(settings: Settings) -> float:
@@ -80,6 +81,7 @@ def measured(
         wires=2,
         how="as read at Leads",
         from_leads=True,
+        contradicted=found.status == "contradictory" or naming.word not in ("proven", "marked"),
         missing=(*unread, *missing),
     )
 

@@ -115,7 +115,7 @@ def _charge(job: Job) -> Iterator[Finding]:
     seconds = discharge_seconds(logged.body)
     yield _of(
         code="winding-charged",
-        verdict="hold",
+        verdict="unproven",
         gate=True,
         waivable=False,
         subject="Winding still charged",

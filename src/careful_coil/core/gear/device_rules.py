@@ -3,9 +3,9 @@
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from functools import partial
-from typing import get_args
 
-from careful_coil.core.errors import BadValue, CoilError
+from careful_coil.core.errors import CoilError
+from careful_coil.core.gear.names import KINDS, title_of
 from careful_coil.core.gear.table import (
     FACTS,
     OPEN,
@@ -17,7 +17,6 @@ from careful_coil.core.gear.table import (
 )
 from careful_coil.core.gear.wiring import device_of
 from careful_coil.core.job import Finding, Job
-from careful_coil.core.job.at_start_gear import DeviceKind
 from careful_coil.core.job.gear import Gear
 from careful_coil.core.job.plate import Nameplate
 from careful_coil.core.settings import Settings
@@ -25,7 +24,6 @@ from careful_coil.core.values import show_ohm
 from careful_coil.core.ways.devices import POSITIONED, Device
 from careful_coil.core.winding.speed import poles_of
 
-KINDS: tuple[str, ...] = tuple(k for k in get_args(DeviceKind) if k)
 # how the mechanism on the shaft and the contact plate look and feel: verdict, what to do
 ACTUATOR: dict[str, tuple[Verdict, str]] = {
     "free": ("good", "weights, springs and collar move freely and go over with a snap"),
@@ -176,35 +174,6 @@ def sync_rpm(plate: Nameplate | None) -> float | None:
         return 120 * plate.hertz / poles_of(plate.hertz, plate.rpm)
     except CoilError:
         return None
-
-
-def title_of(kind: str) -> str:
-    """Return what a kind of device is called."""
-    return "Interlock" if kind == "interlock" else FACTS[kind].title
-
-
-_ALSO = {
-    "centrifugal switch": "speed-switch",
-    "change-over switch": "change-over",
-    "potential relay": "relay-voltage",
-    "thermistor": "ptc",
-    "overload": "protector",
-    "triac": "electronic-switch",
-}
-
-
-def kind_named(text: str) -> str:
-    """Return the kind of device somebody's words mean. Raises: BadValue."""
-    told = " ".join(text.lower().replace("-", " ").split())
-    names = {kind.replace("-", " "): kind for kind in KINDS}
-    names |= {title_of(kind).lower(): kind for kind in KINDS}
-    names |= {also.replace("-", " "): kind for also, kind in _ALSO.items()}
-    if told in names:
-        return names[told]
-    begun = {kind for name, kind in names.items() if told and name.startswith(told)}
-    if len(begun) != 1:
-        raise BadValue(text, ", ".join(title_of(k).lower() for k in KINDS))
-    return begun.pop()
 
 
 def device_findings(job: Job, settings: Settings) -> Iterator[Finding]:

@@ -10,6 +10,7 @@ Apart = tuple[float, float, float]  # % a start capacitor may be under and over,
 Looks = Literal["sound", "bulged", "vented", "leaking", "heat-marked"]
 START_BELOW, START_ABOVE = 0.0, 20.0  # % of a single figure on a start capacitor (shop default)
 RUN_APART = 5.0  # % on a run capacitor (shop default; 6 and 10 are printed too)
+METER_APART = 0.01  # of 1: what a capacitance meter leaves open
 FADING_SHARE = 0.8  # of the least allowed: below it a start capacitor no longer starts a load
 WORST_LOSS = {"start": 0.15, "run": 0.005}  # W a VA on alternating current, usual upper ends
 OVERRULES: dict[str, str] = {
@@ -47,6 +48,7 @@ def judge_capacitor(
     """
     serves = kind or marking.kind
     below, above = (apart[2], apart[2]) if serves == "run" else apart[:2]
+    below = below if serves else max(below, apart[2])  # a run capacitor's, while nobody has said
     low, high = marking.allowed(below, above)
 
     def found(verdict: Verdict, why: str, do: str = "") -> Judged:
@@ -61,13 +63,13 @@ def judge_capacitor(
     if microfarad is None:
         return found("unproven", "not measured", "discharge it, prove it, measure it")
     span = f"{low:.4g} to {high:.4g} µF"
-    if microfarad < low:
+    if microfarad < low * (1 - METER_APART):
         short = microfarad < FADING_SHARE * low
         why = f"{microfarad:.4g} µF, {span} wanted"
         if short or serves == "run":
             return found("hold", why, REPLACE)
         return found("watch", f"{why}: it fades", "replace it while the motor is open")
-    if microfarad > high:
+    if microfarad > high * (1 + METER_APART):
         return found(
             "hold", f"{microfarad:.4g} µF, {span} wanted: not the part, or failing", REPLACE
         )

@@ -7,12 +7,14 @@ from careful_coil.core.errors import BadValue
 from careful_coil.core.gear.formulas import microfarad_from_amps
 from careful_coil.core.gear.judge import OVERRULES
 from careful_coil.core.gear.marking import read_marking
+from careful_coil.core.gear.names import kind_named
 from careful_coil.core.gear.table import Expected
-from careful_coil.core.job.at_start_gear import DeviceRead
+from careful_coil.core.job.at_start_gear import CapacitorNoted, DeviceFitted, DeviceRead
 from careful_coil.core.readings import ohm_value
 from careful_coil.core.values import Quantity, one_of, parse
 
 LOOKS = ("sound", *OVERRULES)
+LONGEST_WORD = 60
 MOST_LEFT = 5.0  # V DC: what counts as let down
 LARGEST_MM = 500.0
 MOST_SECTIONS = 3
@@ -27,6 +29,23 @@ def part_name(text: str, example: str, others: Collection[str] = ()) -> str:
     if name in others:
         raise BadValue(text, f"a name such as {example}", f"{name} is another part here.")
     return name
+
+
+def read_inventory(text: str, hertz: float | None) -> list[CapacitorNoted | DeviceFitted]:
+    """Return capacitors and devices as listed: `C1 25 µF 450 V; S1 centrifugal switch`. Raises: BadValue."""
+    found: list[CapacitorNoted | DeviceFitted] = []
+    for piece in (p.strip() for p in text.split(";")):
+        name, _, rest = piece.partition(" ")
+        name = part_name(name, "S1")
+        if not rest.strip():
+            raise BadValue(piece, "a name and what it is: C1 25 µF 450 V; S1 centrifugal switch")
+        if name.startswith("C"):
+            kept = read_field("marking", rest, hertz, None)
+            found.append(CapacitorNoted(name=name, field="marking", text=kept))
+        else:
+            told = {"name": name, "device": kind_named(rest)}
+            found.append(DeviceFitted.model_validate(told))
+    return found
 
 
 def read_field(field: str, text: str, hertz: float | None, microfarad: float | None) -> str:
@@ -45,6 +64,8 @@ def read_field(field: str, text: str, hertz: float | None, microfarad: float | N
             return one_of(text, ("start", "run"))
         case "looks":
             return one_of(text, LOOKS)
+        case "renewed":
+            return text[:LONGEST_WORD]
         case "drained":
             return _drained(text)
         case "loss":

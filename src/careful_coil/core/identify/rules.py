@@ -49,8 +49,12 @@ def lead_findings(job: Job, found: Identification | None, naming: Naming) -> lis
                 station="leads",
             )
         )
+    later = job.deeds.last("insulation")  # a tester since then says more than an ohmmeter
+    tested = max((t.place for t in job.tested.tests if not t.body.against), default=-1)
     for taken in {
-        t.reading.lead: t.reading for t in job.readings if isinstance(t.reading, Frame)
+        t.reading.lead: t.reading
+        for t in job.readings
+        if isinstance(t.reading, Frame) and t.place > max(later, tested)
     }.values():
         ohm = ohm_value(taken.value).value
         if ohm < job.meter.open_above_ohm:
@@ -78,13 +82,9 @@ def _figure(reading: object) -> float | None:
 def _proven(job: Job, found: Identification, naming: Naming) -> Finding:
     named = sum(c in ("proven", "convention") for c in found.best.certainty.values())
     total = len(job.leads)
-    ran = "test-run" in (job.attested or {})
     verdict: Verdict
     if naming.word == "proven":
         verdict, subject, why = "good", "Leads proven", "Every lead is proven or free to choose."
-    elif naming.word == "marked" and ran:
-        verdict, subject = "good", "Leads as marked"
-        why = "The ohms bear the marks out, and the run showed three equal amps."
     elif naming.word == "marked":
         verdict, subject = "unproven", "Leads as marked, not proven"
         why = "The ohms bear the marks out. Ohms cannot see exchanged halves: kick tests or the run decide."
@@ -92,7 +92,6 @@ def _proven(job: Job, found: Identification, naming: Naming) -> Finding:
         verdict, subject = "unproven", "Leads not proven"
         why = f"{total - named} of {total} names are still guesses."
     if found.status == "contradictory" and verdict != "good":
-        verdict = "hold"
         subject, why = (
             "Readings contradict each other",
             "No winding fits all of them. Read the suspect again.",

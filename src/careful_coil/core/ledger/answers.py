@@ -10,9 +10,9 @@ from careful_coil.core.connect.rotation import read_turn
 from careful_coil.core.connect.typed import read_supply, read_wish
 from careful_coil.core.errors import BadValue
 from careful_coil.core.gear.capacitor_rules import measured_of
-from careful_coil.core.gear.device_rules import kind_named, told_of
+from careful_coil.core.gear.device_rules import told_of
 from careful_coil.core.gear.positions import read_table, show_table
-from careful_coil.core.gear.typed import device_read, part_name
+from careful_coil.core.gear.typed import device_read, read_inventory
 from careful_coil.core.gear.typed import read_field as read_capacitor
 from careful_coil.core.job import AnyBody
 from careful_coil.core.job.at_connect import Installer, StepTicked, Wished
@@ -30,19 +30,18 @@ from careful_coil.core.job.at_start_gear import (
     CapacitorNoted,
     CauseFound,
     CauseTested,
-    DeviceFitted,
     DeviceNoted,
     GearStep,
 )
 from careful_coil.core.job.at_trial import TrialBegun, TrialEnded, TrialReady
-from careful_coil.core.job.entries import Attested, ProvedDead, Station
+from careful_coil.core.job.entries import ProvedDead, Station
 from careful_coil.core.job.lead_words import counted
 from careful_coil.core.job.plate import check_field
 from careful_coil.core.ledger.acts import DEAD_WORK
 from careful_coil.core.ledger.asks.question import Question
 from careful_coil.core.ledger.entry_line import TestSetting, split
 from careful_coil.core.ledger.judgement import Judgement
-from careful_coil.core.ledger.leaving import may_attest, read_signature
+from careful_coil.core.ledger.leaving import read_signature
 from careful_coil.core.ledger.site import field_sheet
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.ledger.take import STATION_OF, taken
@@ -130,7 +129,7 @@ def _strip(answer: Answer) -> Bodies:
 def _act(answer: Answer) -> Bodies:
     step, judged = answer.step, answer.judged
     if step.act == "covers":
-        return (Covers(),)
+        return (Covers(on=step.code != "open-up"),)
     bench = AtBench(answer.hands.now, answer.hands.who)
     why = lapsed(judged.job, bench, answer.hands.settings)
     if why:
@@ -234,19 +233,15 @@ def _device_table(answer: Answer) -> Bodies:
 
 def _inventory(answer: Answer) -> Bodies:
     """Return capacitors and devices as listed: `C1 25 µF 450 V; S1 centrifugal switch`."""
-    found: list[AnyBody] = []
-    for piece in (p.strip() for p in answer.text.split(";")):
-        name, _, rest = piece.partition(" ")
-        name = part_name(name, "S1")
-        if not rest.strip():
-            raise BadValue(piece, "a name and what it is: C1 25 µF 450 V; S1 centrifugal switch")
-        if name.startswith("C"):
-            kept = read_capacitor("marking", rest, answer.judged.job.plate.hertz, None)
-            found.append(CapacitorNoted(name=name, field="marking", text=kept))
-        else:
-            body = DeviceFitted.model_validate({"name": name, "device": kind_named(rest)})
-            found.append(body)
-    return found
+    return read_inventory(answer.text, answer.judged.job.plate.hertz)
+
+
+def _device_renewed(answer: Answer) -> Bodies:
+    """Return a device renewed, by whom."""
+    by = answer.text.strip() or answer.hands.who
+    if not by:
+        raise BadValue(answer.text, "by whom: initials, or the part that was fitted")
+    return (DeviceNoted(name=_named(answer), field="renewed", text=by),)
 
 
 def _first_question(answer: Answer) -> Bodies:
@@ -288,16 +283,6 @@ def _temporary(answer: Answer) -> Bodies:
     name = _named(answer)
     words = answer.judged.job.hands.temporary[name].words
     return (Temporary(name=name, words=words, cleared=answer.text.strip()),)
-
-
-def _attest(answer: Answer) -> Bodies:
-    _no_initials(answer)
-    if not may_attest(answer.judged, answer.question.id):
-        raise BadValue(answer.text, "proof at its own station: a word does not do here")
-    if not answer.text.strip():
-        raise BadValue(answer.text, "a few words on what was seen")
-    told = {"item": answer.question.id, "words": answer.text.strip()}
-    return (Attested.model_validate(told),)
 
 
 def _site(answer: Answer) -> Bodies:
@@ -347,8 +332,8 @@ READERS: dict[str, Reader] = {
     "device-ohm": _device_ohm,
     "device-look": _device_look,
     "device-table": _device_table,
+    "device-renewed": _device_renewed,
     "gear-step": _gear_step,
-    "attest": _attest,
     "site": _site,
     "sign": lambda a: (read_signature(a.text.strip(), a.judged),),
 }

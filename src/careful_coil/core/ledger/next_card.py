@@ -1,6 +1,7 @@
 """The one most useful thing to do now, and why."""
 
 from collections.abc import Collection, Iterator, Sequence
+from typing import cast
 
 from careful_coil.core.identify import Identification, Naming
 from careful_coil.core.identify.result import NextReading, code_of
@@ -104,6 +105,8 @@ def _leads(job: Job, found: Identification | None, naming: Naming) -> Iterator[N
     if nxt is None or naming.word == "marked":
         return
     if naming.word != "proven" or (nxt.kind == "resistance" and found.best.unread):
+        if nxt.kind == "switch" and not is_open(job):
+            yield OPEN_UP
         yield _reading(nxt)  # a coil that was only inferred may still be broken
 
 
@@ -123,6 +126,22 @@ def _frame(job: Job, found: Identification | None, naming: Naming) -> Iterator[N
                 f"one lead speaks for {' '.join(group)}.",
                 ends=(group[0],),
             )
+
+
+OPEN_UP = NextStep(
+    code="open-up",
+    act="covers",
+    title="Take the covers off",
+    station="insulation",
+    focus="bond",
+    why="The start mechanism sits behind them: it is worked and looked at by hand.",
+    words="covers are off",
+)
+
+
+def is_open(job: Job) -> bool:
+    """Whether somebody said that the covers came off, and they are not back on."""
+    return "covers" in job.deeds.stamps and job.tested.covers < 0
 
 
 READS = ("resistance", "switch", "shaft", "spin", "kick", "series", "run")
@@ -195,7 +214,9 @@ def _reading(nxt: NextReading) -> NextStep:
     )
 
 
-def _release(job: Job, gate: Sequence[Finding], closed: Sequence[NextStep]) -> Iterator[NextStep]:
+def _release(
+    job: Job, gate: Sequence[Finding], closed: Sequence[NextStep], cause: Sequence[NextStep]
+) -> Iterator[NextStep]:
     for f in gate:
         if f.verdict == "hold" or f.code in ("insulation", "insulation-between", "leads-proven"):
             continue
@@ -203,25 +224,18 @@ def _release(job: Job, gate: Sequence[Finding], closed: Sequence[NextStep]) -> I
             yield from closed if f.code == "earth-bond" else cause
             continue
         title = {
-            "mechanics": "Judge bearings and shaft",
-            "start-gear": "Judge the start gear",
-            "hookup": "Check the hookup",
             "supply": "Measure the supply",
         }.get(f.code)
         if title:
-            focus = {"supply": "supply", "start-gear": "", "mechanics": "feel"}.get(f.code, f.code)
-            at: dict[str, Station] = {
-                "supply": "connect",
-                "start-gear": "start-gear",
-                "mechanics": "mechanics",
-            }
-            station = at.get(f.code, "release")
-            yield NextStep(code=f.code, title=title, why=f.why, station=station, focus=focus)
+            yield NextStep(code=f.code, title=title, why=f.why, station="connect", focus=f.code)
     for f in gate:
         focus = {"coils-balanced": "coil-ohm"}.get(f.code, "")
-        station = f.station  # type: ignore[assignment]
         yield NextStep(
-            code=f"open-{f.code}", title=f.subject, why=f.why, station=station, focus=focus
+            code=f"open-{f.code}",
+            title=f.subject,
+            why=f.why,
+            station=cast(Station, f.station),
+            focus=focus,
         )
     if not gate:
         yield NextStep(

@@ -3,11 +3,12 @@
 from collections.abc import Iterator, Sequence
 
 from careful_coil.core.condition.suspicion import Suspicion
-from careful_coil.core.gear.capacitor_rules import capacitor_of
+from careful_coil.core.gear.capacitor_rules import capacitor_of, measured_of
 from careful_coil.core.gear.device_rules import told_of
 from careful_coil.core.gear.separating import Ask
 from careful_coil.core.gear.work import left_of
 from careful_coil.core.job import Finding, Job
+from careful_coil.core.ledger.next_card import OPEN_UP, is_open
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.settings import Settings
 
@@ -28,6 +29,7 @@ def gear_steps(
     if "start-gear" not in shut and "cause" not in shut:
         return
     yield from _work(job)
+    yield from _inventory(job, findings)
     yield from _capacitors(job, settings)
     yield from _devices(job, settings)
     if "cause" in shut and causes is not None and set(causes.symptoms) & {*OF_START}:
@@ -62,6 +64,21 @@ def cause_steps(causes: Suspicion, asks: Sequence[Ask]) -> Iterator[NextStep]:
         )
 
 
+def _inventory(job: Job, findings: Sequence[Finding]) -> Iterator[NextStep]:
+    """Yield what start gear it has, where nothing is noted; once more when it was opened to look for it."""
+    line = next((f for f in findings if f.code == "start-gear"), None)
+    if line is None or line.verdict == "good":
+        return
+    gear, stamps = job.gear, job.deeds.stamps
+    noted = bool(gear.capacitors or gear.devices)
+    if not noted or line.subject.startswith("No "):
+        seen = max(stamps.get("device-fitted", -1), stamps.get("capacitor", -1))
+        if noted and not is_open(job):
+            yield OPEN_UP
+        elif not noted or seen < stamps.get("covers", -1):
+            yield _step("start-gear", "Say what start gear it has", "start-gear", line.why)
+
+
 def _capacitors(job: Job, settings: Settings) -> Iterator[NextStep]:
     for name, told in job.gear.capacitors.items():
         marking, thought = capacitor_of(job.gear, name, settings)
@@ -73,7 +90,17 @@ def _capacitors(job: Job, settings: Settings) -> Iterator[NextStep]:
             yield _step(f"marking-{name}", f"Read what stands on {name}", "can-marking", why)
         elif thought.verdict == "hold":
             why = f"{thought.why[0].upper()}{thought.why[1:]}."
-            yield _step(f"shelf-{name}", f"Find one for {name}", "shelf-for", why)
+            yield _step(
+                f"shelf-{name}",
+                f"Renew {name}",
+                "can-renewed",
+                f"{why} The shelf says what serves.",
+            )
+        elif (
+            thought.verdict == "unproven" and measured_of(job.gear, name) and not told.get("serves")
+        ):
+            why = f"{thought.why[0].upper()}{thought.why[1:]}: a start capacitor left in bursts."
+            yield _step(f"serves-{name}", f"{name}: does it start or stay in?", "can-serves", why)
         elif thought.verdict == "unproven":
             yield _step(f"measure-{name}", f"Measure {name}", "can-microfarad", thought.why + ".")
 
@@ -92,7 +119,7 @@ def _devices(job: Job, settings: Settings) -> Iterator[NextStep]:
             yield _step(f"look-{name}", f"{name}: look at the {word}", "device", left.why + ".")
         elif bad is not None:
             why = f"{bad.what[0].upper()}{bad.what[1:]}: {bad.why}."
-            yield _step(f"renew-{name}", f"Dress or renew {name}", "fitting", why)
+            yield _step(f"renew-{name}", f"Dress or renew {name}", "device-renewed", why)
 
 
 def _work(job: Job) -> Iterator[NextStep]:

@@ -1,4 +1,4 @@
-"""What Mechanics asks for next, once it was begun: shaft, bearings, brushes, bars, what must not leave."""
+"""What Mechanics asks for next: shaft, bearings, brushes, bars, what must not leave."""
 
 from collections.abc import Iterator, Sequence
 
@@ -28,10 +28,8 @@ MEND = {
 
 
 def mechanics_steps(job: Job, kinds: Weighed, findings: Sequence[Finding]) -> Iterator[NextStep]:
-    """Yield what Mechanics asks for, in the order the hands work; nothing before it was begun."""
+    """Yield what Mechanics asks for, in the order the hands work."""
     hands = job.hands
-    if hands.empty:
-        return
     judged = any(f.code == "mechanics" and f.verdict == "good" for f in findings)
     if not judged:
         if not hands.felt.get("feel") or not job.deeds.stands("shaft", "felt:feel"):
@@ -64,6 +62,8 @@ def _bearing(job: Job, end: str, title: str, findings: Sequence[Finding]) -> Ite
         yield _step(f"bearing-{end}", f"Bearing, {title.lower()}", f"{end}-number", why)
     elif found is not None and found.verdict in ("hold", "unproven"):
         focus = f"{end}-state" if not told.get("state") else f"{end}-done"
+        if told.get("done") == "renewed" and not told.get("fitted"):
+            focus = f"{end}-fitted"
         if "measure" in found.why.lower():
             focus = f"{end}-size"
         yield _step(f"bearing-{end}", found.subject, focus, found.why)

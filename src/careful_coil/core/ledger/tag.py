@@ -1,6 +1,6 @@
 """What stands on the motor's tag: its volts and direction once released, else DO NOT CONNECT and why."""
 
-from careful_coil.core.connect.rotation import reversible, seen_direction, turns_words
+from careful_coil.core.connect.rotation import reversible, turns_words
 from careful_coil.core.job.entries import Released
 from careful_coil.core.ledger.gate import way_out
 from careful_coil.core.ledger.judgement import Judgement
@@ -21,11 +21,7 @@ def tag_words(number: int, judged: Judgement, day: str) -> tuple[str, list[str]]
     body = job.released.body if job.released is not None else None
     signed = body.signed if isinstance(body, Released) else ""
     lines = [first, plan.connection.capitalize() if plan else "Hookup: see the sheet"]
-    word = (job.attested or {}).get("test-run")
-    if seen_direction(job) is None and word is not None:
-        lines.append(f"Test run: {word.words}")
-    else:
-        lines.append(f"Turns {turns_words(job)}.")
+    lines.append(f"Turns {turns_words(job)}.")
     back = reversible(judged.connecting)
     if back:
         lines.append(f"{back}.")

@@ -67,7 +67,7 @@ def step_words(step: TrialStep) -> str:
     ):
         if value is not None:
             told.append(f"{value:.6g} {unit}")
-    return ", ".join([*told, step.turns, *([step.remark] if step.remark else [])])
+    return ", ".join([*told, *(t for t in (step.turns, step.remark) if t)])
 
 
 def _figures(values: Sequence[float]) -> str:

@@ -25,6 +25,7 @@ NAMES = (
     ("name", "Which: C1, C2", "C1"),
     ("serves", "Start or run", "start"),
     ("looks", "Looks", "sound"),
+    ("renewed", "Renewed by", "AB"),
 )
 FIELDS = (
     ("drained", "V DC left on it", "0.3"),
@@ -37,6 +38,7 @@ FIELDS = (
 KEPT = (
     "serves",
     "looks",
+    "renewed",
     "marking",
     *(name for name, _, _ in FIELDS if name != "resistor"),
 )
@@ -58,7 +60,7 @@ class CapacitorsPart(Part):
         self.ohm = session.settings.discharge_ohm.value
         self._began: float | None = None
         self._marking: Marking | None = None
-        self.add_grid(NAMES, 3, self._typed, "can-")
+        self.add_grid(NAMES, 4, self._typed, "can-")
         self.add_field(
             "can-marking",
             "What is printed on it",

@@ -7,18 +7,16 @@ from PySide6.QtWidgets import QWidget
 from careful_coil.core.errors import BadValue
 from careful_coil.core.gear.device_rules import (
     ACTUATOR,
-    KINDS,
     LOOKED_AT,
     PLATE,
     Told,
     fitted,
-    kind_named,
-    title_of,
     told_of,
 )
+from careful_coil.core.gear.names import KINDS, kind_named, title_of
 from careful_coil.core.gear.positions import read_table, show_table
 from careful_coil.core.gear.table import FACTS, Expected, matches
-from careful_coil.core.gear.typed import device_read, let_go_at, part_name
+from careful_coil.core.gear.typed import device_read, let_go_at, part_name, read_inventory
 from careful_coil.core.job import Finding
 from careful_coil.core.job.at_start_gear import (
     DeviceFitted,
@@ -52,6 +50,14 @@ class DevicesPart(Part):
         super().__init__(session, theme)
         self.chosen, self._shown, self.nulled = "", "", True
         self._judged: Judgement | None = None
+        self.add_field(
+            "start-gear",
+            "All start gear at once: a name, and what is printed or what it is",
+            self._listed,
+            "C1 189-227 µF 250 V; S1 speed switch",
+            clears=True,
+            most=400,
+        )
         self.add_grid(
             (
                 ("name", "Which", "S1"),
@@ -60,6 +66,7 @@ class DevicesPart(Part):
                 ("nulled", "Leads nulled", "yes"),
                 ("out", "Goes out at rpm or s", "1150 rpm"),
                 ("back", "Comes back in at rpm", "700 rpm"),
+                ("renewed", "Renewed by", "AB"),
             ),
             3,
             self._typed,
@@ -112,12 +119,13 @@ class DevicesPart(Part):
         self.fields["device-kind"].show_text(title_of(kind) if kind else "")
         self.fields["device-ohm"].show_text("")
         self.fields["device-nulled"].show_text("yes" if self.nulled else "no")
-        for field in ("out", "back", "table", "stand-in"):
+        for field in ("out", "back", "table", "stand-in", "renewed"):
             self.fields[f"device-{field}"].show_text(gear.noted.get((self.chosen, field), ""))
         for field in ("table", "stand-in"):
             self.fields[f"device-{field}"].setVisible(kind in POSITIONED)
         for field in ("out", "back"):
             self.fields[f"device-{field}"].setVisible(bool(kind) and kind not in POSITIONED)
+        self.fields["device-renewed"].setVisible(bool(kind))
         if not kind:
             for part in (self.next, self.stand_in, self.facts):
                 part.say("")
@@ -206,8 +214,16 @@ class DevicesPart(Part):
             self._noted(field, show_table(read_table(text)) if text.strip() else "")
         elif field in ("out", "back"):
             self._noted(field, let_go_at(text, field))
+        elif field == "renewed":
+            self._noted(field, text.strip())
         elif text.strip():
             self._read(text)
+
+    def _listed(self, text: str) -> None:
+        hertz = self._judged.job.plate.hertz if self._judged else None
+        if text.strip():
+            bodies = read_inventory(text, hertz)
+            self.session.record(*bodies, station="start-gear")
 
     def _noted(self, field: str, text: str) -> None:
         if not self.chosen:

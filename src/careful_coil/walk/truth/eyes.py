@@ -148,6 +148,8 @@ def look(world: World, ask: Ask) -> Told:
     if kind == "device" and inside and not world.covers_off:
         return COVERED
     found = SEEN[kind](world, ask) if kind in SEEN else ""
+    if kind == "capacitor" and "serves" in ask["ends"]:
+        found = next((c.serves for c in world.motor.capacitors if c.name == name), "")
     if ask["type"] == "choice" and found not in ask["choices"]:
         found = ""
     takes = bool(ask["reader"]) or ask["type"] == "choice"

@@ -1,5 +1,6 @@
 """What hands and volts do to a motor: one table of work, and every energising on the true hookup."""
 
+import re
 from collections.abc import Callable
 
 from careful_coil.bench.low_run import run_of
@@ -9,6 +10,7 @@ from careful_coil.core.probes import Request
 from careful_coil.core.readings import RequestKind
 from careful_coil.core.ways.devices import Moment
 from careful_coil.walk.told import Told
+from careful_coil.walk.truth.eyes import WHO
 from careful_coil.walk.truth.world import Ask, World
 
 DRY_MEGOHM = 320.0
@@ -50,8 +52,7 @@ def energised(world: World, ask: Ask, kind: RequestKind) -> Told:
     if turns != "none":
         world.turned = way
     if kind == "trial" and str(ask["state"]).endswith(" min"):
-        figures, _, turning = text.rpartition(" ")
-        text = f"{figures} {ask['state']} {turning}"
+        text = re.sub(r"\d+ min", str(ask["state"]), text)
     world.changed("run", kind)
     return Told(text=text) if kind != "turning" else _turning(text)
 
@@ -139,14 +140,27 @@ def _device(world: World, ask: Ask, name: str) -> str:
         names = {d.name for d in world.motor.devices} | {c.name for c in world.motor.capacitors}
         world.gone.discard(name)
         return "all" if name in names else f"?there is no {name} at hand"
+    own = next((d for d in world.motor.devices if d.name == name), None)
+    if own is not None and own.inside and not world.covers_off:
+        return "?the covers are on"
     devices = [d.model_dump(by_alias=True) for d in world.motor.devices]
     world.put(devices=[{**d, "state": RENEWED} if d["name"] == name else d for d in devices])
-    return "all"
+    return WHO
 
 
 def _capacitor(world: World, ask: Ask, name: str) -> str:
-    """Fit one as it is printed on the old; a specification is not asked for yet."""
-    return "?what to fit is not said"
+    """Fit one as it is printed on the old: its middle µF, sound."""
+    cans = [c.model_dump() for c in world.motor.capacitors]
+    own = next((c for c in world.motor.capacitors if c.name == name), None)
+    if own is None or not own.marked:
+        return "?what to fit is not said"
+    printed = [float(f) for f in re.findall(r"\d+(?:\.\d+)?", own.marked.split("µF")[0])]
+    if not printed:
+        return "?what stands on it cannot be read"
+    middle = sum(printed) / len(printed)
+    fresh = {"microfarad": middle, "looks": "sound", "shorted": False}
+    world.put(capacitors=[{**c, **fresh} if c["name"] == name else c for c in cans])
+    return WHO
 
 
 def _said(state: str) -> Done:

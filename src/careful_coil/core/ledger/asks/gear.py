@@ -8,7 +8,7 @@ from careful_coil.core.gear.device_rules import ACTUATOR, PLATE, fitted, told_of
 from careful_coil.core.gear.separating import TESTS
 from careful_coil.core.gear.work import left_of
 from careful_coil.core.ledger.asks.question import Question
-from careful_coil.core.ledger.asks.tick import ticked, unread, worked
+from careful_coil.core.ledger.asks.tick import ticked, unread
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.settings import Settings
 
@@ -99,8 +99,34 @@ def marking(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
 
 
 def shelf(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
-    """Ask for a capacitor to be renewed; nothing takes the answer yet."""
-    return worked(step, "", f"capacitor:{found['name']}", "renewed")
+    """Ask for a capacitor to be renewed, and by whom; what is printed on the new one is asked then."""
+    return _renewed(f"capacitor:{found['name']}", "can-renewed", "capacitor")
+
+
+def _renewed(part: str, id: str, reader: str) -> Question:
+    return Question(
+        id=id,
+        name="renewed by",
+        quantity="work",
+        part=part,
+        type="text",
+        state="renewed",
+        reader=reader,
+    )
+
+
+def serves(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
+    """Ask whether a capacitor starts or stays in."""
+    return Question(
+        id="can-serves",
+        name="start or run",
+        quantity="look",
+        part=f"capacitor:{found['name']}",
+        type="choice",
+        choices=("start", "run"),
+        ends=("serves",),
+        reader="capacitor",
+    )
 
 
 def ohm(judged: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
@@ -147,8 +173,8 @@ def look(judged: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
 
 
 def renew(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
-    """Ask for a device to be dressed or renewed; nothing takes the answer yet."""
-    return worked(step, "", f"device:{found['name']}", "renewed")
+    """Ask for a device to be renewed, and by whom; its readings and looks are asked anew."""
+    return _renewed(f"device:{found['name']}", "device-renewed", "device-renewed")
 
 
 def work(judged: "Judgement", step: NextStep, found: re.Match[str]) -> Question:

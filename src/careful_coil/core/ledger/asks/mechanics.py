@@ -55,10 +55,11 @@ def bearing(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
             choices=tuple(STATES),
             reader="bearing",
         )
+    number = field in ("number", "fitted")
     return Question(
         id=step.focus,
-        name="number as read" if field == "number" else "bore, outside, width in mm",
-        quantity="print" if field == "number" else "size",
+        name="number as read" if number else "bore, outside, width in mm",
+        quantity="print" if number else "size",
         part=part,
         type="text",
         reader="bearing",

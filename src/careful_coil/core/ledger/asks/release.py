@@ -26,18 +26,6 @@ SITE: dict[str, tuple[Quantity, str, str, str]] = {
 }
 
 
-def attest(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
-    """Ask for a written word on what was done outside."""
-    return Question(
-        id=found["item"],
-        name="what was seen, in words",
-        quantity="word",
-        part=found["item"],
-        type="text",
-        reader="attest",
-    )
-
-
 def site(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
     """Ask for a line of the field sheet."""
     code = step.code

@@ -57,8 +57,10 @@ def between(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
 
 
 def covers(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
-    """Ask for the covers to be put on."""
-    return worked(step, "act", "covers", "closed", id="covers")
+    """Ask for the covers to be put on, or taken off."""
+    return worked(
+        step, "act", "covers", "opened" if step.code == "open-up" else "closed", id="covers"
+    )
 
 
 def bond(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
