@@ -65,7 +65,7 @@ class Settings:
     index_doubt_from: Limit = Limit(
         7.5,
         "kW",
-        "shop default: rewound, wet or hurt",
+        "shop default: rewound, wet or burnt",
         "Index where there is doubt, asked from",
     )
     apart_from: Limit = Limit(75.0, "kW", "shop default", "Windings tested one by one, asked from")

@@ -131,8 +131,8 @@ def _wet(job: Job) -> bool:
 
 
 def _doubt(job: Job) -> str:
-    """Return why the insulation is in doubt: rewound, hurt, wet or burnt; empty where it is not."""
-    done = {d.kind: d.words for d in job.deeds.counted(("rewound", "harm", "flooded"))}
+    """Return why the insulation is in doubt: rewound, wet or burnt; empty where it is not."""
+    done = {d.kind: d.words for d in job.deeds.counted(("rewound", "flooded"))}
     seen = job.seen.condition.get("windings")
     if done:
         return next(iter(done.values()))
