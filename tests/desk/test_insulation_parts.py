@@ -12,6 +12,7 @@ from careful_coil.desk.insulation.drying import DryingPart
 from careful_coil.desk.insulation.ready import ReadyPart
 from careful_coil.desk.insulation.years import YearsPart
 from tests.desk.driver import Bench, Key
+from tests.desk.hands import log
 from tests.desk.insulated import insulation, part
 
 REFUSED = [
@@ -149,7 +150,7 @@ def test_work_is_logged_with_how_and_makes_the_test_void(bench: Bench) -> None:
     bench.settle()
     work = bench.judged.job.tested.works[-1].body
     assert (work.method, work.hours, work.at_c) == ("brush and air", 1.5, 80.0)
-    assert any("not tested since the last work" in row for row in bench.ledger())
+    assert any("Again: insulation to the frame" in row for row in bench.ledger())
     assert page.fields["method"].cell.text() == ""
 
 
@@ -167,11 +168,17 @@ def test_the_bond_is_asked_for_again_after_the_covers(bench: Bench) -> None:
         assert button.text() == words
         button.click()
         bench.settle()
+    assert bench.next == "Make ready for the insulation test"
+    log(
+        bench,
+        {"kind": "insulation", "megohm": 480, "at_c": 20, "test_volt": 500},
+        {"kind": "discharged", "seconds": 240},
+    )
     assert bench.next == "Earth bond: frame"
     bench.meter_here()
     for text in ("0.03", "0.03", "0.04"):
         bench.enter(text)
-    assert bench.next == "Sign and let it go"
+    assert bench.next == "Begin a run, covers on"
 
 
 def test_enter_puts_the_covers_on_record(bench: Bench) -> None:
@@ -250,6 +257,6 @@ def test_an_earlier_job_of_the_same_motor_is_taken_over(bench: Bench) -> None:
     bench.settle(lambda: bool(bench.judged.job.tested.earlier))
     earlier = bench.judged.job.tested.earlier[-1]
     assert earlier.number == 206
-    assert len(earlier.tests) == 5  # its own three and the two it had of job 118
+    assert len(earlier.tests) == 6  # its own four and the two it had of job 118
     assert len(earlier.coil_ohm) in (0, 3)
     assert "206" in part(page, YearsPart).words.words

@@ -69,8 +69,8 @@ def test_the_gate_lists_everything_with_its_reason(bench: Bench) -> None:
 @pytest.mark.parametrize(
     ("text", "words"),
     [
-        ("mechanics", "initials and a reason"),
-        ("mechanics AB old", "second person"),
+        ("installer", "initials and a reason"),
+        ("installer A.B. old", "second person"),
         ("hookup CD waits", "never set aside"),
         ("unheard CD of", "a code"),
     ],
@@ -88,8 +88,8 @@ def test_a_second_person_may_set_aside_what_cannot_hurt(bench: Bench) -> None:
     bench.open("theatre")
     page = release(bench)
     assert page.put_cursor("waive")
-    bench.enter("mechanics CD runs in oil, judged at the theatre")
-    assert "mechanics" not in {f.code for f in bench.judged.gate}
+    bench.enter("installer CD told by word of mouth")
+    assert "installer" not in {f.code for f in bench.judged.gate}
     assert page.fields["waive"].cell.text() == ""
 
 
@@ -102,7 +102,7 @@ def test_signing_releases_and_makes_the_sheet(bench: Bench, tmp_path: Path) -> N
     assert bench.judged.job.released is not None
     file = tmp_path / "shop" / "sheets" / "job-206.pdf"
     assert str(file) in bench.message
-    assert len(PdfReader(file).pages) in (1, 2)
+    assert len(PdfReader(file).pages) in (1, 2, 3)
     assert any("released" in tag for tag in bench.rack())
 
 

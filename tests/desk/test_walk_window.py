@@ -18,7 +18,7 @@ def log(document: WalkDocument) -> list[object]:
     ("name", "end", "at"),
     [
         ("six-marked", "released", "sign"),
-        ("permanent-split", "stuck", "hookup"),
+        ("permanent-split", "stuck", "open-test-run"),
         ("six-damp", "stuck", "dry"),
     ],
 )

@@ -32,9 +32,9 @@ def test_the_rack_shows_the_shop_in_order_of_urgency(bench: Bench) -> None:
         "School workshop",
         "Glasshouse",
         "Ropewalk",
-        "Lock house",
         "Bakery",
         "Cold store",
+        "Lock house",
         "Cider mill",
         "Quarry",
     ]

@@ -62,6 +62,7 @@ class SimulatedMeter:
         self._gain = 1 + self._random.uniform(-share, share)
         self._bad = dict(motor.bad_clips)
         self._steps = 0  # of a test run so far
+        self._volt = 0.0  # of the last step of a run
 
     def put_on(self, motor: HiddenMotor) -> None:
         """Put the probes on a motor as it is now; gain and noise stay those of this meter."""
@@ -215,8 +216,11 @@ class SimulatedMeter:
         )
 
     def _trial(self, request: Request) -> Shown:
-        """Return one step of a test run, in the words it is typed in; a step a minute."""
-        self._steps += 1
+        """Return one step of a test run, in the words it is typed in; a step a minute, or as long as asked."""
+        if request.supply[1] < 0.9 * self._volt:  # lower volts than before: another sheet
+            self._steps = 0
+        self._volt = request.supply[1]
+        self._steps = max(self._steps + 1, int(request.minutes))
         amps, watt, rpm, turns = self.rig(request).step(request.loaded)
         shown = "/".join(f"{a * self._random.gauss(1, NOISE_SHARE):.3g}" for a in amps.values())
         speed = f" {rpm:.0f} rpm" if rpm else ""

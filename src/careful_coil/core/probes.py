@@ -16,7 +16,8 @@ class Request:
     test has the leads under test in `ends` (none: all joined), those it is held against in `sense`
     (none: the frame), and the `seconds` its volts have been on.
     A low run and a clamped lead have all joints, the `devices` in them, the `supply`: phases, V, Hz;
-    a step or start of a test run the `nominal` volts of the supply too, and whether it is `loaded`.
+    a step or start of a test run the `nominal` volts of the supply too, whether it is `loaded`, and
+    after how many `minutes` it is read.
     """
 
     kind: RequestKind
@@ -30,3 +31,4 @@ class Request:
     supply: tuple[int, float, float] = (3, 60.0, 60.0)
     nominal: float = 0.0
     loaded: Loaded = "none"
+    minutes: float = 0.0

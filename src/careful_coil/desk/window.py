@@ -282,7 +282,7 @@ class Window(QMainWindow):
             self._prove_dead(step.station)
             return
         if step.act == "covers" and here:
-            self.session.record(Covers(on=step.code != "open-up"), station="insulation")
+            self.session.record(Covers(on=step.code != "open-up"), station=step.station)
             return
         page = self.pages["insulation"]
         if step.act == "discharge" and here and isinstance(page, InsulationPage):

@@ -132,8 +132,7 @@ OPEN_UP = NextStep(
     code="open-up",
     act="covers",
     title="Take the covers off",
-    station="insulation",
-    focus="bond",
+    station="leads",
     why="The start mechanism sits behind them: it is worked and looked at by hand.",
     words="covers are off",
 )

@@ -1,6 +1,7 @@
 """What Start gear asks for next: a first question, the test that parts causes, capacitors, devices, work."""
 
 from collections.abc import Iterator, Sequence
+from dataclasses import replace
 
 from careful_coil.core.condition.suspicion import Suspicion
 from careful_coil.core.gear.capacitor_rules import capacitor_of, measured_of
@@ -32,7 +33,8 @@ def gear_steps(
     yield from _inventory(job, findings)
     yield from _capacitors(job, settings)
     yield from _devices(job, settings)
-    if "cause" in shut and causes is not None and set(causes.symptoms) & {*OF_START}:
+    single = job.plate.phases != 3
+    if "cause" in shut and causes is not None and single and set(causes.symptoms) & {*OF_START}:
         yield from cause_steps(causes, asks)
 
 
@@ -74,7 +76,7 @@ def _inventory(job: Job, findings: Sequence[Finding]) -> Iterator[NextStep]:
     if not noted or line.subject.startswith("No "):
         seen = max(stamps.get("device-fitted", -1), stamps.get("capacitor", -1))
         if noted and not is_open(job):
-            yield OPEN_UP
+            yield replace(OPEN_UP, station="start-gear")
         elif not noted or seen < stamps.get("covers", -1):
             yield _step("start-gear", "Say what start gear it has", "start-gear", line.why)
 

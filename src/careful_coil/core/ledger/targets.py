@@ -45,6 +45,7 @@ def on_trial(judged: Judgement, step: NextStep) -> Request:
         request,
         supply=(phases, step.volt, hertz),
         loaded=now.begun.load if now is not None else "none",
+        minutes=float(step.state.removesuffix(" min") or 0.0),
     )
 
 

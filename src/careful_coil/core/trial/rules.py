@@ -164,8 +164,12 @@ def _spoken(job: Job, on: Trial, way: StartWay) -> str:
 
 
 def opened(job: Job) -> bool:
-    """Whether it was opened or worked on inside: then it runs once before the covers."""
-    return any(job.deeds.counted(("rewound", "varnished", "bearing", "rotor", "device", "shaft")))
+    """Whether it was worked on inside since it last ran closed: then it runs once before the covers."""
+    ran = max(
+        (t.place for t in job.trials.sheets if t.whole and t.begun.covers == "on"), default=-1
+    )
+    inside = ("rewound", "varnished", "bearing", "rotor", "device", "shaft")
+    return any(d.place > ran for d in job.deeds.counted(inside))
 
 
 def covers_next(job: Job, way: StartWay, state: Connecting) -> Literal["off", "on"]:

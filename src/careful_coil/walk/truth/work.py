@@ -41,6 +41,7 @@ def energised(world: World, ask: Ask, kind: RequestKind) -> Told:
         devices=devices,
         supply=supply,
         nominal=own.volt,
+        minutes=float(str(ask["state"]).removesuffix(" min") or 0.0) if kind == "trial" else 0.0,
     )
     meter = world.meter_on()
     turns, _, way, _ = run_of(world.inner, joints, devices, supply, world.motor.halves)
@@ -51,8 +52,6 @@ def energised(world: World, ask: Ask, kind: RequestKind) -> Told:
     )
     if turns != "none":
         world.turned = way
-    if kind == "trial" and str(ask["state"]).endswith(" min"):
-        text = re.sub(r"\d+ min", str(ask["state"]), text)
     world.changed("run", kind)
     return Told(text=text) if kind != "turning" else _turning(text)
 
