@@ -34,4 +34,5 @@ def test_the_window_logs_what_the_core_logs(qtbot: QtBot, name: str, end: str, a
     if end == "released":
         assert log(shown) == log(bare)
     else:
-        assert "the cursor is at" in shown.steps[-1].skip
+        told = shown.steps[-1].skip
+        assert "the cursor is at" in told or told == "no field takes an answer"
