@@ -1,4 +1,4 @@
-"""The cast as it walks now, as a page: `python benchmarks/cast_table.py docs/cast-before.md`.
+"""The cast as it walks now, as a page: `python benchmarks/cast_table.py docs/cast-now.md`.
 
 Every motor once without a window and once through it, seed 1.
 """
@@ -19,7 +19,7 @@ from careful_coil.documents.walk import WalkDocument
 from careful_coil.walk.tell import walk
 
 SEED = 1
-HEAD = """# The cast before
+HEAD = """# The cast
 
 {count} invented motors, each played by one who does what Next says and nothing else (`careful-coil walk`, seed {seed}).
 *Right*: it ended as it should, nothing was hurt, no fault left the shop.

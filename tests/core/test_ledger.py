@@ -185,7 +185,10 @@ def test_a_hookup_no_rule_knows_is_proven_by_its_run_and_by_no_word() -> None:
         {"kind": "trial-ended"},
     ]
     shown = {f.code: f for f in judged(*log, *plate(amp="5"), *ran).findings}
-    assert (shown["hookup"].verdict, shown["hookup"].subject) == ("good", "Hookup shown by its run")
+    assert (shown["hookup"].verdict, shown["hookup"].subject) == (
+        "good",
+        "Hookup confirmed by the run",
+    )
 
 
 @pytest.mark.parametrize(

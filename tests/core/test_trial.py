@@ -121,7 +121,7 @@ def test_the_gate_wants_a_whole_run_on_the_closed_motor() -> None:
     abandoned = [*begun("on"), LONG, {**END, "abandoned": "no time"}]
     assert findings(*abandoned)["test-run"].subject == "Not test-run"
     still = findings(*WHOLE, *begun("on"))["test-run"]
-    assert (still.verdict, still.subject) == ("unproven", "A run is still open")
+    assert (still.verdict, still.subject) == ("unproven", "A test sheet is still open")
     after = findings(*WHOLE, {"kind": "work", "what": "varnished"})["test-run"]
     assert (after.verdict, after.subject) == ("unproven", "Again: test run")
     assert after.why.startswith("Varnished since.")
@@ -142,7 +142,7 @@ def test_the_gate_wants_a_whole_run_on_the_closed_motor() -> None:
 )
 def test_a_run_that_is_not_whole_says_what_it_lacks(text: str, lacks: str) -> None:
     found = findings(*begun("on"), step(text), END)["test-run"]
-    assert (found.verdict, found.subject) == ("unproven", "Test run not whole")
+    assert (found.verdict, found.subject) == ("unproven", "Test run incomplete")
     assert lacks in found.why
 
 

@@ -480,7 +480,7 @@ def site_visit(after: str = "3.72", **words: str) -> list[Body]:
     ]
 
 
-@careless("The change is not in the ohms")
+@careless("Line ohms did not change as they must")
 def ohms_that_did_not_change_on_site() -> list[Body]:
     return site_visit("1.24")
 
@@ -531,7 +531,7 @@ def a_plate_of_400_690_read_for_230_400() -> list[Body]:
     return [b | {"text": "400/690"} if b.get("field") == "volt" else b for b in three_phase()]
 
 
-@careless("Wanted direction")
+@careless("Direction wanted")
 def a_pump_without_a_direction() -> list[Body]:
     return [b | {"text": "Cellar pump"} if b.get("field") == "name" else b for b in three_phase()]
 

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 from contextlib import contextmanager
+from datetime import date, timedelta
 from importlib.resources import as_file, files
 from pathlib import Path
 
@@ -25,10 +26,21 @@ JOBS = (
 )
 
 
-def demo_jobs() -> list[JobDocument]:
-    """Return the job documents of the demo shop."""
+def demo_jobs(today: date | None = None) -> list[JobDocument]:
+    """Return the job documents of the demo shop, moved by whole days so that the newest is of `today`."""
     folder = files(__name__) / "jobs"
-    return [read_job(parse_json((folder / f"{n}.json").read_text(encoding="utf-8"))) for n in JOBS]
+    jobs = [read_job(parse_json((folder / f"{n}.json").read_text(encoding="utf-8"))) for n in JOBS]
+    newest = date.fromisoformat(max(e.at for j in jobs for e in j.entries)[:10])
+    moved = today - newest if today is not None else timedelta()
+    return [_moved(j, moved) for j in jobs] if moved > timedelta() else jobs
+
+
+def _moved(job: JobDocument, by: timedelta) -> JobDocument:
+    def later(at: str) -> str:
+        return f"{date.fromisoformat(at[:10]) + by}{at[10:]}"
+
+    entries = tuple(e.model_copy(update={"at": later(e.at)}) for e in job.entries)
+    return job.model_copy(update={"entries": entries})
 
 
 def demo_shelf() -> str:

@@ -71,7 +71,7 @@ def build(
         records.start()
         if trouble:
             session.told.emit(trouble, "watch")
-        session.load(demo_jobs() if demo else [])
+        session.load(demo_jobs(clock().date()) if demo else [])
         if demo:
             session.aside(keep_demo_files, lambda _: None)
 

@@ -161,7 +161,7 @@ def _low_run(job: Job, state: Connecting, settings: Settings) -> Iterator[Findin
             "good": "Low run good",
             "watch": "Low run: look again",
             "hold": "Low run wrong: no more volts",
-            "unproven": "Low run not whole",
+            "unproven": "Reduced-voltage run incomplete",
         }[told.verdict],
         why=told.words,
         figure=round(100 * told.apart, 1) if len(run.amp) == 3 else None,
@@ -211,8 +211,8 @@ def _direction(job: Job, state: Connecting) -> Iterator[Finding]:
         yield _of(
             code="direction",
             verdict="unproven",
-            subject="Wanted direction not said",
-            why=f"{matters(job)} Say which way it must turn, seen from which end; then it is seen.",
+            subject="Direction wanted: not given",
+            why=f"{matters(job)} Say which way it must turn, seen from which end; then watch it turn.",
             gate=True,
             waivable=False,
         )

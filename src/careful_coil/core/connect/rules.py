@@ -51,7 +51,7 @@ def _supply(job: Job, state: Connecting) -> Finding:
         return of(verdict="good", subject="Supply measured", why=words + ".", gate=True)
     if not state.changed and job.supply_by:
         why = f"{words}, said by {job.supply_by}."
-        return of(verdict="good", subject="Supply said", why=why, gate=True)
+        return of(verdict="good", subject="Supply as stated", why=why, gate=True)
     return of(
         verdict="unproven",
         subject="Supply assumed, not measured",

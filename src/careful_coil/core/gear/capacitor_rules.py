@@ -96,7 +96,7 @@ def capacitor_findings(job: Job, settings: Settings, kind: str = "") -> Iterator
         if wrong:
             yield of(
                 verdict="hold",
-                subject=f"Capacitor {name} is the wrong one",
+                subject=f"Capacitor {name}: wrong one",
                 why=f"{wrong} Find one that fits.",
                 waivable=False,
             )

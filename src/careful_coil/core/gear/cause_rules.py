@@ -42,7 +42,7 @@ def cause_findings(job: Job, causes: Suspicion | None) -> list[Finding]:
     ran = _ran(job)
     if ran >= NOT_FOUND_MINUTES:
         why = f"Not found; ran {ran:g} min without showing it. Tell the customer."
-        return [of(verdict="good", subject="Cause not found, ran on", why=why)]
+        return [of(verdict="good", subject="Cause not found, ran well", why=why)]
     cautions = [
         w
         for w, wanted in ((PUSHED, ("starts-pushed",)), (RESET, TRIPPED))

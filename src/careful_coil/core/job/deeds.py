@@ -134,7 +134,7 @@ def notice_deeds(known: Deeds, entry: Any, place: int) -> tuple[Deeds, tuple[Dee
     fresh = tuple(
         Deed(
             kind=k,
-            place=CAME_SO if k == "flooded" else place,
+            place=place,
             at=entry.at,
             by=entry.by,
             **more,
@@ -188,13 +188,22 @@ def _told(known: Deeds, body: Any) -> Iterator[Told]:
 
 
 FLOOD = re.compile(r"flood|under water|submerged|drowned|in the water", re.IGNORECASE)
-CAME_SO = -1  # the place of what was done before it came
 
 
 def _complaint(known: Deeds, body: Any) -> Iterator[Told]:
     told = body.field == "complaint" and FLOOD.search(body.text)
     if told and not any(d.kind == "flooded" for d in known.every):
         yield "flooded", {}
+
+
+def _seen(known: Deeds, body: Any) -> Iterator[Told]:
+    if body.item == "windings" and body.answer == "wet":
+        yield "damp", {"told": "windings found wet"}
+
+
+def _symptom(known: Deeds, body: Any) -> Iterator[Told]:
+    if body.symptom == "wet" and body.answer == "yes":
+        yield "damp", {"told": "was wet"}
 
 
 def _joint(known: Deeds, body: Any) -> Iterator[Told]:
@@ -322,6 +331,8 @@ def _harm(text: str) -> Iterator[Told]:
 
 _MAKERS = {
     "ticket": _complaint,
+    "condition": _seen,
+    "symptom": _symptom,
     "joint": _joint,
     "parted": _joint,
     "stands-so": _joint,

@@ -69,6 +69,17 @@ def notice_gear(gear: Gear, body: Body) -> Gear:
                 capacitors=known,
                 replaced={**gear.replaced, body.name: old} if old else gear.replaced,
             )
+        elif body.field == "marking" and _another(known.get(body.name, {}), body.text):
+            old = known[body.name]  # measured under another marking: this is another one
+            known[body.name] = {k: v for k, v in old.items() if k == "serves"} | {
+                "marking": body.text
+            }
+            return replace(
+                gear,
+                was=gear.was or gear,
+                capacitors=known,
+                replaced={**gear.replaced, body.name: old},
+            )
         else:
             known[body.name] = put_text(known.get(body.name, {}), body.field, body.text)
         return replace(gear, capacitors=known)
@@ -97,6 +108,12 @@ def notice_gear(gear: Gear, body: Body) -> Gear:
         kept = {w: s for w, s in gear.steps.items() if w != body.work}
         return replace(gear, steps={**kept, body.work: done} if done else kept)
     return gear
+
+
+def _another(old: Mapping[str, str], marking: str) -> bool:
+    """Whether a marking is of another capacitor: the one before was measured under its own."""
+    before = old.get("marking", "")
+    return bool(marking and before and before != marking and old.get("microfarad"))
 
 
 def _renewed(gear: Gear, body: DeviceNoted) -> Gear:

@@ -20,9 +20,12 @@ from careful_coil.core.job.at_connect import (
     TurnSeen,
     Wished,
 )
+from careful_coil.core.job.at_insulation import Work
+from careful_coil.core.job.at_mechanics import LeadMended
 from careful_coil.core.job.body import put_text
 from careful_coil.core.job.entries import Entry, JointMade, Supply
 
+LINES = ("L1", "L2", "L3", "N")
 Joints = tuple[tuple[str, ...], ...]
 
 
@@ -115,6 +118,11 @@ def notice_joined(known: Joined, entry: Entry) -> Joined:
         return _acted(known, entry, "joint", body.joint)
     if isinstance(body, Parted):
         return _acted(known, entry, "part", body.leads, body.left_mm)
+    if isinstance(body, LeadMended) and body.how == "renewed":  # its joint went with it
+        return _acted(known, entry, "part", (body.tag,))
+    if isinstance(body, Work) and body.what == "leads renewed":
+        every = tuple(n for j in known.made for n in j if n not in LINES)
+        return _acted(known, entry, "part", every) if every else known
     if isinstance(body, Insulated):
         return _acted(known, entry, "insulate", (body.lead,))
     if isinstance(body, StepOhm):

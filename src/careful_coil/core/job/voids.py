@@ -26,7 +26,7 @@ FACTS: Mapping[str, str] = {
     "direction": "direction",
     "runs": "test run",
     "bond": "earth bond",
-    "shaft": "shaft felt by hand",
+    "shaft": "shaft feel",
     "bearings": "bearings",
     "device": "start devices, each by its own test",
     "capacitor": "capacitors, each by its own test",
@@ -72,6 +72,7 @@ VOIDS: Mapping[str, Row] = {
         words="flooded",
         again=("bearings", "device", "capacitor", "insulation", "apart", "runs"),
     ),
+    "damp": Row(words="found wet", again=("insulation", "apart", "shaft", "runs")),
     "stood": Row(words="stood for weeks", again=("insulation", "apart", "shaft", "runs")),
     "bearing": Row(
         words="a bearing renewed or greased", again=("shaft", "runs"), minutes="run_minutes_worked"

@@ -151,7 +151,9 @@ def _change(job: Job) -> Iterator[Finding]:
     yield Finding(
         code="site-change",
         verdict="good" if right else "hold",
-        subject="Ohms changed as the volts demand" if right else "The change is not in the ohms",
+        subject="Ohms changed as the volts demand"
+        if right
+        else "Line ohms did not change as they must",
         why=f"{told} {ask} times is wanted for {job.supply.volt:g} V.",
         station="release",
         figure=round(ratio, 3),

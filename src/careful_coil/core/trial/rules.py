@@ -135,7 +135,7 @@ def _gate(
         )
     if trials.now is not None:
         why = "Bench switch off, supply read as zero, then End: an open sheet proves nothing."
-        return of(verdict="unproven", subject="A run is still open", why=why)
+        return of(verdict="unproven", subject="A test sheet is still open", why=why)
     for speed in speeds_of(state) or ("",):
         on = trials.last("on", since, speed or None)
         which = f" at {speed} speed" if speed else ""
@@ -148,7 +148,7 @@ def _gate(
             )
         lacks = lacking(job, on, way, settings, state)
         if lacks:
-            return of(verdict="unproven", subject=f"Test run not whole{which}", why=lacks)
+            return of(verdict="unproven", subject=f"Test run incomplete{which}", why=lacks)
     on = trials.last("on", since)
     spoken = "" if on is None else _spoken(job, on, way)
     return of(

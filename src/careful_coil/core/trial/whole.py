@@ -6,6 +6,7 @@ from careful_coil.core.condition.suspicion import symptoms_in
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.job import Job
 from careful_coil.core.job.at_trial import TrialStep
+from careful_coil.core.job.plate import unreadable
 from careful_coil.core.job.trials import Trial
 from careful_coil.core.job.voids import VOIDS
 from careful_coil.core.settings import Settings
@@ -60,12 +61,19 @@ def lacking(job: Job, trial: Trial, way: StartWay, settings: Settings, state: Co
         return "Amps of one line say nothing of the other two: read all three."
     if not step.turns:
         return "How did it turn? Smooth, rough or not at all: nothing said is not smooth."
+    if full_load_amps(job) is None and way.way != "cap" and not _unreadable(job):
+        return "Amps at full load are not known: the plate's amps or its power, or say that it is unreadable."
     wanted, ran = minutes_wanted(job, way, settings), minutes_run(trial)
     if ran < wanted:
         return f"{ran:g} min noted, {wanted:g} min wanted: read it again then."
     if way.way == "direct" and not _timed(job, trial):
         return "A timed start with the covers on: the start device must let go in time."
     return _speed(step, job, way, settings)
+
+
+def _unreadable(job: Job) -> bool:
+    """Whether somebody said that neither amps nor power can be read on the plate."""
+    return any(unreadable(job.plate.printed(f)) for f in ("amp", "power"))
 
 
 def _timed(job: Job, trial: Trial) -> bool:
