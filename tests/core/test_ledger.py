@@ -95,6 +95,7 @@ def test_a_new_job_asks_for_its_name_then_its_plate_then_its_leads() -> None:
         "plate-phases": plate(phases="3"),
         "plate-volt": plate(volt="230/400"),
         "plate-hertz": plate(hertz="50"),
+        "plate-amp": plate(amp="11/6.4"),
         "tag": [leads(*"ABCDEF")],
     }
     for _ in answers:

@@ -33,6 +33,7 @@ def test_frayed_leads_hold_until_they_are_made_good() -> None:
     renewed = judged(*READY, seen("leads", "frayed"), work)
     assert [f.code for f in renewed.gate] == [
         "insulation",
+        "hookup",
         "test-run",
     ]  # work asks for another test
 

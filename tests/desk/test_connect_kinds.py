@@ -104,6 +104,12 @@ def test_a_two_capacitor_motors_switch_is_replaced(bench: Bench) -> None:
         {"kind": "capacitor", "name": "C2", "field": "marking", "text": "30 µF 450 V"},
         {"kind": "capacitor", "name": "C2", "field": "serves", "text": "run"},
     ]
+    inside = bench.judged.connecting.plan
+    assert inside is not None
+    assert [d.name for d in inside.devices] == [
+        "C1"
+    ]  # its path opened: the contact is joined inside
+    log(bench, {"kind": "step-ticked", "step": "fit S1"})  # here it is a part of its own
     was = bench.judged.connecting.plan
     assert was is not None
     stands = {"kind": "stands-so", "joints": [list(j) for j in by_tag(bench, was.joints)]}

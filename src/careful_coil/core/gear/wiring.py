@@ -15,6 +15,7 @@ from careful_coil.core.job import Job
 from careful_coil.core.job.gear import Gear
 from careful_coil.core.kind import Weighed
 from careful_coil.core.machine.facts import Kind
+from careful_coil.core.readings import Switch
 from careful_coil.core.ways import plans_of
 from careful_coil.core.ways.devices import POSITIONED, Device
 from careful_coil.core.ways.usual import FOUR, SWITCH
@@ -79,7 +80,7 @@ def wiring_of(
         device_of(n, k, job.gear.noted.get((n, "table"), "")) for n, k in job.gear.devices.items()
     ]
     takes_out = next((d for d in fitted if d.switches), None)
-    if kind != "psc":
+    if kind != "psc" and not (devices and built_in(job, takes_out)):
         if takes_out is None:
             guessed.append("a speed switch")
         devices.append(takes_out or SWITCH)
@@ -94,6 +95,22 @@ def wiring_of(
         return plan
     ohms = coil_ohms(found, naming) if own and found else None
     return Wiring(kind=kind, plan=plan, own=own, ohms=ohms, guessed=tuple(guessed))
+
+
+def built_in(job: Job, switch: Device | None) -> bool:
+    """Whether the start contact is joined inside already: its path opened as the mechanism was worked.
+
+    Not where somebody has joined its terminals at Connect: then it is a part of its own.
+    """
+    opens = any(isinstance(t.reading, Switch) and t.reading.value == "opens" for t in job.readings)
+    if not opens or switch is None:
+        return opens
+    if switch.kind != "speed-switch":  # on the shaft it is in; a module or relay was added
+        return False
+    names = {n for a in job.joined.acts for n in a.names}
+    names |= {n for j in job.joined.start or () for n in j}
+    joined = any(n.startswith(f"{switch.name}.") for n in names)
+    return not joined and f"fit {switch.name}" not in job.joined.ticked
 
 
 def devices_of(wiring: Wiring | str) -> ConnectedGear:

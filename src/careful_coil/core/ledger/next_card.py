@@ -7,6 +7,7 @@ from careful_coil.core.identify import Identification, Naming
 from careful_coil.core.identify.result import NextReading, code_of
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.entries import Station
+from careful_coil.core.job.plate import unreadable
 from careful_coil.core.ledger.site import benched
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.readings import Frame
@@ -80,6 +81,15 @@ def _intake(job: Job) -> Iterator[NextStep]:
                 focus=field_name,
                 why="Limits and the hookup hang on it. As printed, both figures if there are two.",
             )
+    unread = not (plate.amps or plate.power_w) and not unreadable(plate.printed("amp"))
+    if plate.volts and unread:
+        yield NextStep(
+            code="plate-amp",
+            title="Read the plate: amps",
+            station="intake",
+            focus="amp",
+            why="Idle amps, overload and cable hang on them. ? where they cannot be read: power does too.",
+        )
     if not job.leads:
         yield NextStep(
             code="tag",
@@ -227,7 +237,10 @@ def _release(
         }.get(f.code)
         if title:
             yield NextStep(code=f.code, title=title, why=f.why, station="connect", focus=f.code)
+    ran = not any(f.code == "test-run" for f in gate)
     for f in gate:
+        if f.code == "direction" and f.verdict == "unproven" and not ran:
+            continue  # the run shows it
         focus = {"coils-balanced": "coil-ohm"}.get(f.code, "")
         yield NextStep(
             code=f"open-{f.code}",

@@ -18,6 +18,9 @@ def connect_steps(
 
     `known` whether the leads have names; `stale` why the proof of no volts does not hold.
     """
+    direction = next((f for f in findings if f.code == "direction"), None)
+    if direction is not None and wanted_direction(job) is None:
+        yield from _wanted(job, direction.why)
     if not known and state.plan is None:
         return
     if job.supply is None:
@@ -163,9 +166,7 @@ def _proof(job: Job, state: Connecting, findings: Sequence[Finding]) -> Iterator
             why=run.why,
         )
     direction = by_code.get("direction")
-    if direction is not None and not wanted_direction(job) and direction.verdict == "unproven":
-        yield from _wanted(job, direction.why)
-    elif direction is not None and direction.verdict == "hold":
+    if direction is not None and direction.verdict == "hold":
         yield NextStep(
             code="direction",
             title="Turn it round",

@@ -32,11 +32,15 @@ def mechanics_steps(job: Job, kinds: Weighed, findings: Sequence[Finding]) -> It
     hands = job.hands
     judged = any(f.code == "mechanics" and f.verdict == "good" for f in findings)
     if not judged:
-        if not hands.felt.get("feel") or not job.deeds.stands("shaft", "felt:feel"):
+        felt = bool(hands.felt.get("feel"))
+        if not felt:
             why = "Load off, protector open or unplugged: free, rough, binding, rubbing, seized."
             yield _step("feel", "Turn the shaft by hand", "feel", why)
         for end, title in ENDS.items():
             yield from _bearing(job, end, title, findings)
+        if felt and not job.deeds.stands("shaft", "felt:feel"):
+            why = "Load off, once both bearings are in: free, rough, binding, rubbing, seized."
+            yield _step("feel", "Turn the shaft by hand again", "feel", why)
         if has_brushes(kinds) and not hands.brushes:
             why = "Length, spring, seating, and how it sparked."
             yield _step("brushes", "Look at the brushes", "brush-length", why)
