@@ -7,7 +7,7 @@ from careful_coil.core.errors import BadValue
 from careful_coil.core.job import Job
 from careful_coil.core.job.at_connect import Wished
 from careful_coil.core.job.entries import Supply
-from careful_coil.core.values import Quantity, parse
+from careful_coil.core.values import Quantity, one_of, parse
 
 
 def read_wish(field: str, text: str, choices: Sequence[str]) -> Wished:
@@ -17,10 +17,10 @@ def read_wish(field: str, text: str, choices: Sequence[str]) -> Wished:
         if mm2_of(f"{kept.removesuffix('mm²').strip()} mm²") is None:
             raise BadValue(text, "the cable's mm², such as 2.5")
     elif kept:
-        fits = [c for c in choices if c == kept] or [c for c in choices if c.startswith(kept)]
-        if len(fits) != 1:
-            raise BadValue(text, ", ".join(choices) + ", or nothing")
-        kept = fits[0]
+        try:
+            kept = one_of(kept, tuple(choices))
+        except BadValue:
+            raise BadValue(text, ", ".join(choices) + ", or nothing") from None
     return Wished.model_validate({"field": field, "text": kept})
 
 

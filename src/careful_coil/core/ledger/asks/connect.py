@@ -41,6 +41,7 @@ def wish(judged: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
         part=ABOUT.get(field, field),
         type="choice",
         choices=SAID.get(field, tuple(judged.connecting.choices)),
+        ends=(field,),
         reader="wish",
     )
 
