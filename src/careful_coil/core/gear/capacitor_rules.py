@@ -97,7 +97,7 @@ def capacitor_findings(job: Job, settings: Settings, kind: str = "") -> Iterator
             yield of(
                 verdict="hold",
                 subject=f"Capacitor {name}: wrong one",
-                why=f"{wrong} Find one that fits.",
+                why=f"{wrong} Fit one from the shelf.{_beside(gear, name)}",
                 waivable=False,
             )
             continue
@@ -149,7 +149,7 @@ def wrong_part(job: Job, name: str, marking: Marking, kind: str, settings: Setti
         return "A start capacitor in a motor whose capacitor stays in: made for seconds, it bursts."
     rated = min((low for low, _ in job.plate.volts), default=0.0)
     if marking.volt and rated and marking.volt < VOLT_SHARE * rated:
-        return f"{marking.volt:g} V printed, the motor has {rated:g} V: it breaks down."
+        return f"{name} is marked {marking.volt:g} V; this motor needs {rated:g} V or more."
     told_by = _wanted(job, name)
     if told_by is None:
         return ""
@@ -157,9 +157,9 @@ def wrong_part(job: Job, name: str, marking: Marking, kind: str, settings: Setti
     if marking.high < least * (1 - FARAD_APART) or marking.low > most * (1 + FARAD_APART):
         own = f"{marking.low:g}" if not marking.ranged else f"{marking.low:g} to {marking.high:g}"
         wanted = f"{least:g}" if most <= least else f"{least:g} to {most:g}"
-        return f"{own} µF, {wanted} µF by {source}."
+        return f"{name} is marked {own} µF; {wanted} µF by {source}."
     if volt and marking.volt and marking.volt < volt:
-        return f"{marking.volt:g} V printed, {volt:g} V on the old one."
+        return f"{name} is marked {marking.volt:g} V; the old one was for {volt:g} V."
     return ""
 
 

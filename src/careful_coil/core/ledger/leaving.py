@@ -54,7 +54,9 @@ def may_attest(judged: Judgement, item: str) -> bool:
     """Whether a written word on what was done outside is wanted for a line of the gate."""
     if way_out(judged.job):
         return False
-    return item in WORDS and any(f.code == item for f in judged.findings)
+    told = item in (judged.job.attested or {})
+    still = any(f.code == item and (told or f.verdict != "good") for f in judged.findings)
+    return item in WORDS and still
 
 
 def read_signature(text: str, judged: Judgement) -> Released:

@@ -54,7 +54,7 @@ class DevicesPart(Part):
             "start-gear",
             "All start gear at once: a name, and what is printed or what it is",
             self._listed,
-            "C1 189-227 µF 250 V; S1 speed switch",
+            "C1 189-227 µF 250 V; S1 centrifugal switch",
             clears=True,
             most=400,
         )
