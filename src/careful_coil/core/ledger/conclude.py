@@ -34,7 +34,7 @@ from careful_coil.core.kind.lead_leanings import leanings_of
 from careful_coil.core.kind.rules import kind_findings, kind_of
 from careful_coil.core.kind.worth import worth_findings
 from careful_coil.core.ledger.parts import with_part
-from careful_coil.core.ledger.site import site_findings
+from careful_coil.core.ledger.site_rules import site_findings
 from careful_coil.core.mechanics.rules import mechanics_findings
 from careful_coil.core.rewind.record import Record
 from careful_coil.core.rewind.rules import beside_ohms, record_of, winding_findings

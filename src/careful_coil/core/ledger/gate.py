@@ -4,7 +4,7 @@ from collections.abc import Sequence
 
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.entries import AnyBody, Struck, Waived
-from careful_coil.core.ledger.site import ON_LIST, benched
+from careful_coil.core.ledger.site_rules import ON_LIST, benched
 from careful_coil.core.settings import Settings
 
 WAYS_OUT = {"unrepaired": "returned unrepaired", "scrap": "scrap"}
