@@ -114,6 +114,7 @@ class DevicesPart(Part):
         here = self.session.open.id if self.session.open else ""
         if self._shown != here:
             self._shown, self.chosen = here, next(iter(gear.devices), "")
+        self.chosen = self.chosen or next(iter(gear.devices), "")  # the first of those just listed
         kind = gear.devices.get(self.chosen, "")
         self.fields["device-name"].show_text(self.chosen)
         self.fields["device-kind"].show_text(title_of(kind) if kind else "")
