@@ -47,7 +47,7 @@ def told(document: Mapping[str, Any], seed: int, played: Played, world: World) -
         holds=holds,
         watches=watches,
         skips=[Skip(code=m.code, why=m.skip) for m in played.moments if m.skip],
-        words=[m.code for m in played.moments if _attested(m)],
+        words=[e.body.item for e in played.entries if e.body.kind == "attested"],
         harm=[Harm.model_validate(h) for h in world.harm],
         entries=len(played.entries),
         readings=asked.get("ohm", 0),
@@ -134,7 +134,3 @@ def _asked(moments: Sequence[Moment]) -> dict[str, int]:
             quantity = m.asks[0].quantity
             found[quantity] = found.get(quantity, 0) + 1
     return found
-
-
-def _attested(m: Moment) -> bool:
-    return bool(m.asks) and m.asks[0].reader == "attest" and not m.skip

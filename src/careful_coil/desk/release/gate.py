@@ -21,14 +21,8 @@ from careful_coil.desk.stations.page import Heading
 from careful_coil.desk.theme import Theme
 
 ATTESTS = (
-    ("mechanics", "Bearings and shaft: what was done, how they feel"),
-    ("start-gear", "Start gear: switch, relay, capacitors"),
-    ("hookup", "Hookup, checked outside this program"),
+    ("mechanics", "Bearings and shaft: the shaft by hand, both ends"),
     ("voltage-tags", "Voltage tags: where they were changed"),
-    (
-        "test-run",
-        "Test run: amps of each line, rev/min, direction and from which end, before and after covers",
-    ),
 )
 
 
