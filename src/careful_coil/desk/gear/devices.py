@@ -52,7 +52,7 @@ class DevicesPart(Part):
         self._judged: Judgement | None = None
         self.add_field(
             "start-gear",
-            "All start gear at once: a name, and what is printed or what it is",
+            "All in one line: name, print or kind",
             self._listed,
             "C1 189-227 µF 250 V; S1 centrifugal switch",
             clears=True,
