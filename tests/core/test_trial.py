@@ -436,3 +436,11 @@ def test_facts_of_a_job_or_what_is_missing() -> None:
     assert (plan.connection, facts.amp, facts.rpm) == ("wye", 6.4, 1440)
     nothing = told(judged(*plate(phases="3"), leads("A", "B"), METER))
     assert nothing == "The leads must be proven first."
+
+
+def test_minutes_are_those_noted_or_those_between_two_readings_in_the_log() -> None:
+    first, last = step("400 V 2.6/2.6/2.7 A smooth"), step("400 V 2.6/2.6/2.7 A smooth")
+    short = findings(*begun("on"), first, last, END)["test-run"]
+    assert "1 min noted, 10 min wanted" in short.why
+    between = [{"kind": "sum", "name": "x", "inputs": {}, "words": ""}] * 9
+    assert findings(*begun("on"), first, *between, last, END)["test-run"].verdict == "good"

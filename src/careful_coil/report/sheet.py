@@ -243,6 +243,9 @@ def _findings(page: Page, judged: Judgement, customer: bool) -> None:
             waived = (judged.job.waived or {}).get(f.code)
             aside = f" Waived by {waived.second}: {waived.reason}." if waived else ""
             page.text(f"{f.verdict.upper()}: {f.subject}. {f.why}{aside}", 8.5, token=_tone(f))
+    by_word, put_aside = len(judged.job.attested or {}), len(judged.job.waived or {})
+    if by_word or put_aside:
+        page.text(f"In place of proof: {by_word} by word, {put_aside} waived.", 8.5)
     page.head("With the motor")
     for line in CAUTIONS:
         page.text(line, 8.5)

@@ -93,7 +93,11 @@ def _run(
         )
         return
     wanted = minutes_wanted(job, way, settings)
-    if at_rated(now, full) is not None and now.begun.covers == "on" and minutes_run(now) < wanted:
+    if (
+        at_rated(now, full) is not None
+        and now.begun.covers == "on"
+        and minutes_run(now, full) < wanted
+    ):
         yield NextStep(
             code=f"trial-run-{wanted:g}",
             act="trial",

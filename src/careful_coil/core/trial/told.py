@@ -67,6 +67,9 @@ def sync_of(job: Job) -> float | None:
 
 def at_rated(trial: Trial, volt: float) -> TrialStep | None:
     """Return the newest step at rated volts; None where there was none."""
-    return next(
-        (s for s in reversed(trial.steps) if abs(mean(s.volt) / volt - 1) <= RATED_NEAR), None
-    )
+    return next((s for s in reversed(trial.steps) if near_rated(s, volt)), None)
+
+
+def near_rated(step: TrialStep, volt: float) -> bool:
+    """Whether a step was at rated volts."""
+    return abs(mean(step.volt) / volt - 1) <= RATED_NEAR

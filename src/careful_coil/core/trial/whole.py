@@ -2,6 +2,8 @@
 
 import re
 
+import numpy as np
+
 from careful_coil.core.condition.suspicion import symptoms_in
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.job import Job
@@ -12,7 +14,7 @@ from careful_coil.core.job.voids import VOIDS
 from careful_coil.core.settings import Settings
 from careful_coil.core.trial.begin import StartWay, full_volt
 from careful_coil.core.trial.idle import idle_band
-from careful_coil.core.trial.told import at_rated, full_load_amps, mean
+from careful_coil.core.trial.told import at_rated, full_load_amps, mean, near_rated
 
 LINES = 3
 SHORT_MINUTES = 2.0  # unloaded motors with brushes: more heats nothing but their bearings
@@ -45,9 +47,16 @@ def since_last_run(job: Job) -> tuple[str, ...]:
     return job.deeds.since(sheets[-1].place if sheets else -1)
 
 
-def minutes_run(trial: Trial) -> float:
-    """Return the minutes a sheet says it ran."""
-    return max((s.minute for s in trial.steps if s.minute is not None), default=0.0)
+def minutes_run(trial: Trial, volt: float) -> float:
+    """Return the minutes a sheet says it ran, as noted or as logged between steps at rated volts."""
+    noted = max((s.minute for s in trial.steps if s.minute is not None), default=0.0)
+    at = [
+        np.datetime64(when.removesuffix("Z"), "ms")
+        for s, when in zip(trial.steps, trial.step_at, strict=False)
+        if near_rated(s, volt)
+    ]
+    logged = float((max(at) - min(at)) / np.timedelta64(1, "m")) if len(at) > 1 else 0.0
+    return max(noted, logged)
 
 
 def lacking(job: Job, trial: Trial, way: StartWay, settings: Settings, state: Connecting) -> str:
@@ -63,7 +72,7 @@ def lacking(job: Job, trial: Trial, way: StartWay, settings: Settings, state: Co
         return "How did it turn? Smooth, rough or not at all: nothing said is not smooth."
     if full_load_amps(job) is None and way.way != "cap" and not _unreadable(job):
         return "Amps at full load are not known: the plate's amps or its power, or say that it is unreadable."
-    wanted, ran = minutes_wanted(job, way, settings), minutes_run(trial)
+    wanted, ran = minutes_wanted(job, way, settings), minutes_run(trial, full_volt(job, way, trial))
     if ran < wanted:
         return f"{ran:g} min noted, {wanted:g} min wanted: read it again then."
     if way.way == "direct" and not _timed(job, trial):
