@@ -345,3 +345,36 @@ def bearing_renewed() -> list[Body]:
         *three_run(30.0),
         SIGNED,
     ]
+
+
+def capacitor_renewed() -> list[Body]:
+    """A weak start capacitor, renewed by one that fits and proven before it is joined."""
+    known, weak = start_known(), can(microfarad="120")
+    at = next(k for k, b in enumerate(known) if b["kind"] == "capacitor")
+    new: Body = {"kind": "capacitor", "name": "C1", "field": "renewed", "text": "AB"}
+    gear = [*weak, new, *can()]
+    return [*known[:at], *gear, *known[at + len(weak) :], *capacitor_start()[len(known) :]]
+
+
+def complaint_settled() -> list[Body]:
+    """A complaint whose cause was found."""
+    found: Body = {"kind": "cause-found", "cause": "lost-phase"}
+    return [*ticket(complaint="hums and trips"), *three_phase()[:-1], found, SIGNED]
+
+
+def complaint_run_out() -> list[Body]:
+    """A complaint whose cause nobody found: it ran half an hour without showing it."""
+    return [*ticket(complaint="trips now and then"), *three_phase()[:-1], *three_run(30.0), SIGNED]
+
+
+def opened_again() -> list[Body]:
+    """Opened after its run, a joint made anew, and everything that this voids proven again."""
+    again = [*three_joined(), *checked(), *three_low(), COVERS_OFF, *three_closed(), *three_run()]
+    return before_signing(three_phase, {"kind": "parted", "leads": ["A"]}, *again)
+
+
+def waived_by_another() -> list[Body]:
+    """Idle amps a little over the plate's, set aside by a second person for what they are."""
+    high = sheet(step(400.0, (6.5, 6.6, 6.5), rpm=1490.0, minute=10.0))
+    waiver: Body = {"kind": "waived", "code": "trial-amps", "reason": "wide gap", "second": "CD"}
+    return [*three_phase()[: -len(three_run()) - 1], *high, waiver, SIGNED]

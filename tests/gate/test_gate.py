@@ -19,6 +19,11 @@ CAREFUL: dict[str, Callable[[], list[Body]]] = {
     "rewound": careful.rewound,
     "bearing-renewed": careful.bearing_renewed,
     "site-visit": site_visit,
+    "capacitor-renewed": careful.capacitor_renewed,
+    "complaint-settled": careful.complaint_settled,
+    "complaint-run-out": careful.complaint_run_out,
+    "opened-again": careful.opened_again,
+    "waived-by-another": careful.waived_by_another,
 }
 CARELESS = table()
 
