@@ -83,7 +83,7 @@ def test_a_tester_s_curve_is_judged_on_its_own(
     file.write_text(CURVE, encoding="utf-8")
     status, out, _ = run(capsys, "judge", str(file), "--at-c", "21", "--json")
     found = {f["code"]: f for f in json.loads(out)["findings"]}
-    assert status == 1  # the winding is still charged
+    assert status == 0  # the charge left is a thing to do, nothing is bad
     assert found["insulation"]["figure"] == pytest.approx(260 * 0.7733, rel=1e-3)
     assert found["insulation-index"]["figure"] == pytest.approx(700 / 260)
     assert found["winding-charged"]["figure"] == 2400

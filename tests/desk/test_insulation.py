@@ -259,7 +259,7 @@ def test_each_winding_is_asked_for_once_where_there_is_a_reason(bench: Bench) ->
         bench.enter("480")
         earth(bench)
     assert asked == ["A D", "B E", "C F"]
-    assert {f.code for f in bench.judged.gate} == {"test-run"}
+    assert {f.code for f in bench.judged.gate} == {"test-run", "shaft-feel", "mechanics"}
 
 
 @pytest.mark.parametrize(

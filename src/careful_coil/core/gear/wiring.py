@@ -47,6 +47,7 @@ class Wiring:
     own: bool
     ohms: Ohms | None
     guessed: tuple[str, ...] = ()
+    inside: tuple[str, ...] = ()  # devices that are joined inside the motor already
 
 
 def device_of(name: str, kind: str, table: str = "") -> Device:
@@ -80,7 +81,8 @@ def wiring_of(
         device_of(n, k, job.gear.noted.get((n, "table"), "")) for n, k in job.gear.devices.items()
     ]
     takes_out = next((d for d in fitted if d.switches), None)
-    if kind != "psc" and not (devices and built_in(job, takes_out)):
+    inside = kind != "psc" and bool(devices) and built_in(job, takes_out)
+    if kind != "psc":
         if takes_out is None:
             guessed.append("a speed switch")
         devices.append(takes_out or SWITCH)
@@ -94,7 +96,15 @@ def wiring_of(
     if isinstance(plan, str):
         return plan
     ohms = coil_ohms(found, naming) if own and found else None
-    return Wiring(kind=kind, plan=plan, own=own, ohms=ohms, guessed=tuple(guessed))
+    switch = takes_out.name if takes_out is not None else SWITCH.name
+    return Wiring(
+        kind=kind,
+        plan=plan,
+        own=own,
+        ohms=ohms,
+        guessed=tuple(guessed),
+        inside=(switch,) if inside else (),
+    )
 
 
 def built_in(job: Job, switch: Device | None) -> bool:
@@ -121,7 +131,8 @@ def devices_of(wiring: Wiring | str) -> ConnectedGear:
         names = ", ".join(d.name for d in wiring.plan.devices)
         why = f"No rule here places {names} on this winding. Join it by the maker's diagram."
         return ConnectedGear(why=why)
-    return ConnectedGear(devices=wiring.plan.devices, guessed=wiring.guessed)
+    devices = tuple(d for d in wiring.plan.devices if d.name not in wiring.inside)
+    return ConnectedGear(devices=devices, guessed=wiring.guessed)
 
 
 def _apart(devices: list[Device], guessed: list[str]) -> list[Device]:
