@@ -86,7 +86,7 @@ PROOFS: dict[str, tuple[list[Body], set[str]]] = {
     "cause": ([{"kind": "cause-found", "cause": "turn-short"}], {"cause"}),
 }
 AGAIN = [b for name in PROOFS for b in PROOFS[name][0]]
-MANY = settings(max_examples=40, deadline=None, suppress_health_check=list(HealthCheck))
+MANY = settings(max_examples=25, deadline=None, suppress_health_check=list(HealthCheck))
 
 
 def judged(bodies: Sequence[Body]) -> Judgement:

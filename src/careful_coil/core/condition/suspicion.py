@@ -7,6 +7,7 @@ like a dead motor.
 import re
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
+from functools import lru_cache
 
 from careful_coil.core.condition.causes import CAUSES, Cause
 from careful_coil.core.condition.symptoms import (
@@ -76,6 +77,7 @@ class Suspicion:
     when: str = ""  # when it happens, where that is known
 
 
+@lru_cache(maxsize=256)
 def symptoms_in(complaint: str) -> tuple[str, ...]:
     """Return the symptoms a complaint names in the customer's words."""
     when, rest = when_in(complaint)
