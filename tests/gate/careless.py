@@ -213,7 +213,7 @@ def a_stall_of_forty_seconds_and_a_good_run() -> list[Body]:
     return done(*stalled, *again, job=capacitor_start)
 
 
-@careless("supply said to be 230 V")
+@careless("supply changed to 230 V")
 def the_supply_said_otherwise_after_the_run() -> list[Body]:
     return done(supply(230.0))
 

@@ -133,7 +133,7 @@ def run_lacks(run: LowRun, hookup: Hookup) -> str:
     """Return what a low run does not say: all lines' amps, how it turned; empty where it is whole."""
     if hookup.supply.phases == 3 and len(run.amp) < 3:
         return "Amps of one line say nothing of the other two: read all three."
-    return "" if run.turns else "How did it turn? Smooth, rough or not at all."
+    return "" if run.turns else "How did it turn? Smooth, rough, or does not turn."
 
 
 def is_look(plan: Plan) -> bool:

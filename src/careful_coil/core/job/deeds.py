@@ -293,7 +293,7 @@ def _capacitor(known: Deeds, body: Any) -> Iterator[Told]:
 def _supply(known: Deeds, body: Any) -> Iterator[Told]:
     now = (body.volt, body.hertz, body.phases)
     if known.supply is not None and known.supply != now:
-        yield "supply", {"told": f"the supply said to be {body.volt:g} V, {body.hertz:g} Hz"}
+        yield "supply", {"told": f"supply changed to {body.volt:g} V, {body.hertz:g} Hz"}
 
 
 def _temporary(known: Deeds, body: Any) -> Iterator[Told]:

@@ -31,7 +31,7 @@ FACTS: Mapping[str, str] = {
     "device": "start devices, each by its own test",
     "capacitor": "capacitors, each by its own test",
     "cause": "cause",
-    "tags": "tags and what the installer is told",
+    "tags": "tags and installer's list",
 }
 WINDING = ("readings", "marks", "coil-ohms", "insulation", "apart", "high-potential")
 HOOKUP = ("joints", "line-ohms", "checks", "low-run", "timed-start", "direction", "runs")
@@ -90,7 +90,7 @@ VOIDS: Mapping[str, Row] = {
         words="smoke, a burnt smell, a stall or a trip under volts",
         again=("cause", "insulation", "coil-ohms", "device", "capacitor", "timed-start", "runs"),
     ),
-    "supply": Row(words="the supply said otherwise", again=("runs", "tags")),
+    "supply": Row(words="another supply named", again=("runs", "tags")),
     "temporary": Row(words="a temporary taken off", again=("timed-start", "runs")),
 }
 

@@ -69,7 +69,7 @@ def lacking(job: Job, trial: Trial, way: StartWay, settings: Settings, state: Co
     if job.supply.phases == LINES and len(step.amp) < LINES:
         return "Amps of one line say nothing of the other two: read all three."
     if not step.turns:
-        return "How did it turn? Smooth, rough or not at all: nothing said is not smooth."
+        return "How did it turn? Smooth, rough, or does not turn: nothing said is not smooth."
     if full_load_amps(job) is None and way.way != "cap" and not _unreadable(job):
         return "Amps at full load are not known: the plate's amps or its power, or say that it is unreadable."
     wanted, ran = minutes_wanted(job, way, settings), minutes_run(trial, full_volt(job, way, trial))
