@@ -94,6 +94,7 @@ def judge(
         findings=tuple(sorted(findings, key=lambda f: ORDER.index(f.verdict))),
         gate=tuple(gate),
         gate_lines=tuple(gate_list(job, findings, settings)),
+        steps=tuple(every),
         next=wanted,
         skipped=(
             *(s for s in every if s.code in not_here),

@@ -44,6 +44,7 @@ class Judgement:
     gate_lines: tuple[
         tuple[str, Finding, str], ...
     ] = ()  # all of it: how it stands, who set it aside
+    steps: tuple[NextStep, ...] = ()  # everything worth doing, in order; what each asks is not said
     next: NextStep | None
     skipped: tuple[NextStep, ...] = ()
     at_connect: tuple[NextStep, ...] = ()  # what Connect asks for, in order, whatever else is open
