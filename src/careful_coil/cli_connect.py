@@ -10,7 +10,8 @@ from careful_coil.core.connect.slips import Likely, likely_slips, words_of
 from careful_coil.core.connect.steps import Step, change_steps
 from careful_coil.core.errors import BadDocument
 from careful_coil.core.job.plate import read_volts
-from careful_coil.core.values import Quantity, parse, show_ohm
+from careful_coil.core.units import Quantity
+from careful_coil.core.values import parse, show_ohm
 from careful_coil.core.ways.way import Ohms
 from careful_coil.core.winding.arrangements import arrangement
 from careful_coil.documents.base import parse_json

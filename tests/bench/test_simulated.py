@@ -5,18 +5,18 @@ import pytest
 from careful_coil.bench import Instrument
 from careful_coil.bench.simulated import HiddenMotor, SimulatedMeter
 from careful_coil.bench.trial_run import Rig
-from careful_coil.core.condition.typed import read_insulation
 from careful_coil.core.errors import InstrumentError
 from careful_coil.core.job import fold
 from careful_coil.core.probes import Request
-from careful_coil.core.readings import Meter, RequestKind
-from careful_coil.core.trial.typed import heard_of, read_start, read_step
+from careful_coil.core.probes.kinds.insulation import read_insulation
+from careful_coil.core.readings import Meter
+from careful_coil.core.trial.typed import read_step
 from careful_coil.core.ways import plans_of
 from careful_coil.core.ways.usual import FOUR, START, SWITCH
 from careful_coil.core.winding import ARRANGEMENTS
 from careful_coil.demo import demo_jobs
 from careful_coil.demo.truths import TRUTHS, demo_meter
-from tests.core.logs import entries, leads
+from tests.core.logs import entries, leads, read_as
 
 SIX = ARRANGEMENTS["three-phase-6-lead"].network.with_ohm({"coil": 4.0})
 MOTOR = HiddenMotor(network=SIX, lead_of={f"{k}": f"T{k}" for k in range(1, 7)}, frame_megohm=300.0)
@@ -213,7 +213,7 @@ def test_the_meter_answers_every_request_of_a_run_in_the_words_that_are_typed() 
     meter = SimulatedMeter(motor, seed=2, meter=METER)
     joints = (("L1", "T1"), ("L2", "T2"), ("L3", "T3"), ("T4", "T5", "T6"))
 
-    def shown(kind: RequestKind) -> str:
+    def shown(kind: str) -> str:
         asked = Request(
             kind=kind,
             ends=("L1", "L2", "L3"),
@@ -226,6 +226,6 @@ def test_the_meter_answers_every_request_of_a_run_in_the_words_that_are_typed() 
     first, second = (read_step(shown("trial"), 3) for _ in range(2))
     assert (first.minute, second.minute) == (1, 2)
     assert (second.celsius or 0) > (first.celsius or 0)
-    assert read_start(shown("start"), 400).outcome == "turns"
-    assert heard_of("starts-turning", shown("turning")).text.endswith(" V")
-    assert heard_of("drop-in", shown("drop-in")).text.endswith(" rpm")
+    assert read_as("start", shown("start"), nominal=400).outcome == "turns"
+    assert read_as("turning", shown("turning")).text.endswith(" V")
+    assert read_as("drop-in", shown("drop-in")).text.endswith(" rpm")

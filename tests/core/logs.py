@@ -6,6 +6,9 @@ from typing import Any
 
 from careful_coil.core.job import Entry, Job, fold
 from careful_coil.core.ledger import Judgement, judge
+from careful_coil.core.ledger.entry_line import Typed
+from careful_coil.core.ledger.take import Taking, taken
+from careful_coil.core.probes import Request
 from careful_coil.core.settings import Settings
 
 STATION = {
@@ -47,6 +50,12 @@ def job_of(*bodies: dict[str, Any]) -> Job:
 def judged(*bodies: dict[str, Any], settings: Settings | None = None) -> Judgement:
     """Return the judgement of a log."""
     return judge(job_of(*bodies), settings or Settings())
+
+
+def read_as(kind: str, text: str, **asked: Any) -> Any:
+    """Return the entry of a text typed while the probes are on something."""
+    target = Request(kind=kind, ends=asked.pop("ends", ()), **asked)
+    return taken(Typed(target, text), Taking(judged=None, settings=Settings()))
 
 
 def ticket(**fields: str) -> list[dict[str, Any]]:

@@ -15,8 +15,8 @@ from careful_coil.core.ledger.answers import READERS, Answer, Hands, read_answer
 from careful_coil.core.ledger.asks import Question, asks_of
 from careful_coil.core.ledger.asks.question import QUANTITIES
 from careful_coil.core.ledger.asks.table import ASKS
-from careful_coil.core.ledger.entry_line import TestSetting
 from careful_coil.core.ledger.parts import part_of
+from careful_coil.core.probes import TestSetting
 from careful_coil.core.settings import Settings
 from careful_coil.demo import demo_jobs
 from tests.core.logs import LAST, READY, SIX_LEADS, job_of, judged

@@ -11,11 +11,11 @@ from careful_coil.core.condition.typed import (
     read_bonds,
     read_cooling,
     read_curve_csv,
-    read_insulation,
     read_steps,
     read_steps_csv,
 )
 from careful_coil.core.errors import CoilError
+from careful_coil.core.probes.kinds.insulation import read_insulation
 
 
 @pytest.mark.parametrize(

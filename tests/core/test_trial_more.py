@@ -26,11 +26,11 @@ from careful_coil.core.trial.loaded import load_share, loaded, locked
 from careful_coil.core.trial.rules import trial_findings
 from careful_coil.core.trial.separate import warm_points, warming
 from careful_coil.core.trial.stall import allowed, check_pause, standstill_times
-from careful_coil.core.trial.typed import heard_of, read_start, read_step, sheet_of, step_words
+from careful_coil.core.trial.typed import read_step, sheet_of, step_words
 from careful_coil.core.ways import plans_of
 from careful_coil.core.ways.way import Plan
 from careful_coil.core.winding import arrangement
-from tests.core.logs import METER, job_of, judged, leads, ohm, plate
+from tests.core.logs import METER, job_of, judged, leads, ohm, plate, read_as
 from tests.core.played import Body
 from tests.core.test_trial import END, LOG, WHOLE, begun, findings, step
 
@@ -337,22 +337,22 @@ def test_minutes_come_from_the_log_where_none_is_typed() -> None:
     ],
 )
 def test_a_start_is_typed(text: str, outcome: str, seconds: float, rpm: float | None) -> None:
-    found = read_start(text, 230)
+    found = read_as("start", text, nominal=230)
     assert (found.outcome, found.seconds, found.rpm, found.volt) == (outcome, seconds, rpm, 230)
 
 
 @pytest.mark.parametrize("text", ["", "dropped out", "fell 2 s", "turns 1.2.3 s", "stalled 9999 s"])
 def test_a_start_that_cannot_be_read_says_what_is_wanted(text: str) -> None:
     with pytest.raises(BadValue, match="seconds"):
-        read_start(text, 230)
+        read_as("start", text, nominal=230)
 
 
 def test_what_is_read_as_it_begins_to_turn_or_comes_back_in() -> None:
-    assert heard_of("starts-turning", "48,5 V").text == "48.5 V"
-    assert heard_of("drop-in", "640").text == "640 rpm"
-    for what, text in (("starts-turning", "early"), ("drop-in", "640 V"), ("drop-in", "")):
+    assert read_as("turning", "48,5 V").text == "48.5 V"
+    assert read_as("drop-in", "640").text == "640 rpm"
+    for what, text in (("turning", "early"), ("drop-in", "640 V"), ("drop-in", "")):
         with pytest.raises(BadValue, match=r"rpm|volts"):
-            heard_of(what, text)  # type: ignore[arg-type]
+            read_as(what, text)
 
 
 def test_a_sheets_speed_and_direction_are_typed_together() -> None:

@@ -8,9 +8,9 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QWidget
 
-from careful_coil.core.job.entries import Station
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.settings import Settings
+from careful_coil.core.stations import Station
 from careful_coil.demo import demo_jobs
 from careful_coil.desk.driven import CTRL, NONE, SHIFT, Driven, Key
 from careful_coil.desk.field import Field

@@ -5,8 +5,8 @@ from pathlib import Path
 
 import pytest
 
-from careful_coil.core.condition.typed import TypedTest
 from careful_coil.core.job.at_insulation import InsulationTested
+from careful_coil.core.probes.kinds.insulation import TypedTest
 from careful_coil.desk.insulation.coils import CoilsPart
 from careful_coil.desk.insulation.drying import DryingPart
 from careful_coil.desk.insulation.ready import ReadyPart

@@ -6,7 +6,7 @@ import pytest
 
 from careful_coil.core.job.entries import ReadingTaken
 from careful_coil.core.probes import Request
-from careful_coil.core.readings import Kick, RequestKind, Resistance, Run, Series, Spin
+from careful_coil.core.readings import Kick, Resistance, Run, Series, Spin
 from careful_coil.desk.stations.leads import LeadsPage
 from careful_coil.desk.stations.marks import marks_of
 from tests.desk.driver import Bench, Key
@@ -311,7 +311,7 @@ def test_without_a_battery_a_series_test_is_drawn_and_typed(bench: Bench) -> Non
     ("kind", "words"), [("kick", "fuse"), ("series", "transformer"), ("run", "quarter")]
 )
 def test_every_test_with_power_has_its_caution_where_the_hand_is(
-    bench: Bench, kind: RequestKind, words: str
+    bench: Bench, kind: str, words: str
 ) -> None:
     bench.open("boatyard")
     bench.ctrl(Key.Key_2)

@@ -9,8 +9,8 @@ from pathlib import Path
 
 from pypdf import PdfReader
 
-from careful_coil.core.job.entries import STATIONS
 from careful_coil.core.settings import Settings
+from careful_coil.core.stations import STATIONS
 from careful_coil.desk.gear.why import WhyPart
 from careful_coil.desk.mechanics.shaft import ShaftPart
 from careful_coil.desk.stations.mechanics import MechanicsPage

@@ -11,7 +11,7 @@ import pytest
 from fontTools.ttLib import TTFont
 
 from careful_coil.assets import font_bytes
-from careful_coil.core.job.entries import STATIONS
+from careful_coil.core.stations import STATIONS
 from careful_coil.desk.theme import SCALES, Theme
 from careful_coil.desk.way import SHOWN
 from careful_coil.drawing.tokens import DIM, LIGHT, STRIP_QUIET

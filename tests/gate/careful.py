@@ -4,7 +4,7 @@ from collections.abc import Callable, Iterable, Sequence
 from datetime import UTC, datetime, timedelta
 from typing import Any
 
-from careful_coil.core.ledger.take import STATION_OF
+from careful_coil.core.probes import PROBES
 
 Body = dict[str, Any]
 START = datetime(2026, 3, 1, 8, tzinfo=UTC)
@@ -22,7 +22,7 @@ def document(bodies: Iterable[Body], by: str = "AB") -> dict[str, Any]:
         at = body.pop("at", now.strftime("%Y-%m-%dT%H:%M:%SZ"))
         who = body.pop("by_whom", by)
         entry = {"id": body.pop("id", f"e{k}"), "at": at, "by": who}
-        station = STATION_OF.get(body["kind"], "release")
+        station = PROBES[body["kind"]].station if body["kind"] in PROBES else "release"
         entries.append({**entry, "station": station, "body": {"v": 1, **body}})
     return {
         "format": "careful-coil/job",

@@ -1,5 +1,5 @@
 """Instruments: the port they are asked through, and the simulated meter that ships."""
 
-from careful_coil.bench.port import Instrument, Shown
+from careful_coil.bench.port import Instrument
 
-__all__ = ["Instrument", "Shown"]
+__all__ = ["Instrument"]

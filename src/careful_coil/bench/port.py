@@ -1,19 +1,9 @@
 """The one seam between the bench and any instrument, real or simulated."""
 
-from dataclasses import dataclass
 from typing import Protocol
 
-from careful_coil.core.probes import Request
+from careful_coil.core.probes import Request, Shown
 from careful_coil.core.readings import Meter
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Shown:
-    """What the instrument shows: `text` in the bench-value grammar or a test's word."""
-
-    text: str
-    unit: str
-    steady: bool = True
 
 
 class Instrument(Protocol):

@@ -11,35 +11,13 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from careful_coil.core.errors import BadDocument, BadValue
-from careful_coil.core.values import BenchValue, Quantity, accepted, parse
+from careful_coil.core.units import Quantity
+from careful_coil.core.values import BenchValue, accepted, parse
 
 DEFAULT_ACCURACY_PERCENT = 1.5  # a hand-held meter on its ohm range
 DEFAULT_OPEN_ABOVE_OHM = 2e6
 RUN_LINES = 3  # a run is three-phase
 LINES = ("L1", "L2", "L3", "N", "PE")
-
-# what the meter strip can be asked for
-RequestKind = Literal[
-    "resistance",
-    "frame",
-    "switch",
-    "shaft",
-    "spin",
-    "kick",
-    "series",
-    "run",
-    "insulation",
-    "line",
-    "bond",
-    "bar",
-    "step",
-    "low-run",
-    "clamp",
-    "trial",
-    "start",
-    "turning",
-    "drop-in",
-]
 
 Loaded = Literal["none", "load", "locked"]  # what a shaft is on while volts are on
 

@@ -11,28 +11,12 @@ from enum import StrEnum
 from fractions import Fraction
 
 from careful_coil.core.errors import AmbiguousValue, BadValue
+from careful_coil.core.units import FAMILIES, Family, Quantity
 
-HORSEPOWER_W = Decimal("745.7")  # mechanical horsepower, 550 ft·lbf/s
-METRIC_HORSEPOWER_W = Decimal("735.5")  # PS, CV: 75 kgf·m/s
 BELOW_NOTHING_OHM = Decimal("0.010")  # a zeroed meter may stand this far below nothing
 LONGEST_TEXT = 40
 LARGEST, SMALLEST = Decimal("1e15"), Decimal("1e-15")
 COMPUTED_DIGITS = 3
-
-
-class Quantity(StrEnum):
-    """What a cell holds."""
-
-    RESISTANCE = "resistance"
-    CAPACITANCE = "capacitance"
-    POWER = "power"
-    TEMPERATURE = "temperature"
-    VOLTAGE = "voltage"
-    CURRENT = "current"
-    FREQUENCY = "frequency"
-    SPEED = "speed"
-    CURRENT_DENSITY = "current density"
-    TEMPERATURE_RISE = "temperature rise"
 
 
 class Qualifier(StrEnum):
@@ -69,81 +53,22 @@ class BenchValue:
         return float(Decimal(1).scaleb(int(exponent)))
 
 
-@dataclass(frozen=True, slots=True)
-class _Family:
-    base: str
-    bare: str  # the unit of a figure without one
-    units: dict[str, Decimal]
-    prefixes: str
-    example: str
-    signed: bool = False
-
-
-_POWERS = {"p": -12, "n": -9, "µ": -6, "m": -3, "": 0, "k": 3, "M": 6, "G": 9}
+_POWERS = {"p": -12, "n": -9, "µ": -6, "m": -3, "": 0, "k": 3, "M": 6, "G": 9, "T": 12}
+_SPELLINGS = {"µ": ("µ", "u"), "k": ("k", "K"), "M": ("M", "meg", "Meg")}
 _ONE = Decimal(1)
-_FAMILIES = {
-    Quantity.RESISTANCE: _Family(
-        "Ω",
-        "Ω",
-        {"Ω": _ONE, "ohm": _ONE, "ohms": _ONE, "R": _ONE},
-        "µmkMG",
-        "ohms, for example 12.4, 4k7, 320 m, 1.2 M, open, rising, unsteady",
-    ),
-    Quantity.CAPACITANCE: _Family(
-        "F", "µF", {"F": _ONE}, "pnµ", "a capacitance, for example 38 µF or 38 mfd"
-    ),
-    Quantity.POWER: _Family(
-        "W",
-        "W",
-        {
-            "W": _ONE,
-            "hp": HORSEPOWER_W,
-            "HP": HORSEPOWER_W,
-            "PS": METRIC_HORSEPOWER_W,
-            "CV": METRIC_HORSEPOWER_W,
-        },
-        "mkM",
-        "a power, for example 0.55 kW or 3/4 hp",
-    ),
-    Quantity.TEMPERATURE: _Family(
-        "°C", "°C", {}, "", "a temperature, for example 21, 21 °C or 72 °F", signed=True
-    ),
-    Quantity.VOLTAGE: _Family("V", "V", {"V": _ONE}, "µmk", "volts, for example 230 or 1.5 kV"),
-    Quantity.CURRENT: _Family("A", "A", {"A": _ONE}, "µmk", "amps, for example 6.2 or 85 mA"),
-    Quantity.FREQUENCY: _Family("Hz", "Hz", {"Hz": _ONE, "hz": _ONE}, "k", "hertz, for example 50"),
-    Quantity.SPEED: _Family(
-        "rpm",
-        "rpm",
-        {"rpm": _ONE, "r/min": _ONE, "1/min": _ONE, "min-1": _ONE},
-        "",
-        "revolutions per minute, for example 1440",
-    ),
-    Quantity.CURRENT_DENSITY: _Family(
-        "A/mm²",
-        "A/mm²",
-        {"A/mm²": _ONE, "A/mm2": _ONE},
-        "",
-        "amps per square millimetre, for example 6.5",
-    ),
-    Quantity.TEMPERATURE_RISE: _Family(
-        "K", "K", {"K": _ONE}, "", "a rise in kelvin, for example 80"
-    ),
-}
 _OPEN_WORDS = {"ol", "o.l", "o.l.", "0l", "0.l", "open", "inf", "infinite", "∞"}
 _WORDS = {q.value: q for q in (Qualifier.RISING, Qualifier.UNSTEADY, Qualifier.BEEP)}
-_FOREIGN = {
-    Quantity.POWER: re.compile(r"(hp|HP|PS|CV)$"),
-    Quantity.TEMPERATURE: re.compile(r"[FK]$"),
-}
-_NUMBER = r"\d+(?:[.,]\d*)?|[.,]\d+"
-_PLAIN = re.compile(rf"(?P<sign>-?)(?P<number>{_NUMBER})\s*(?P<unit>1/min|[^\d\s.,].*)?")
-_INFIX = re.compile(r"(?P<whole>\d+)(?P<mark>[RkKMmG])(?P<part>\d+)\s*(?P<unit>Ω|[Oo]hms?)?")
-_FRACTION = re.compile(r"(?:(?P<whole>\d+)\s+)?(?P<top>\d+)/(?P<bottom>\d+)\s*(?P<unit>\S.*)?")
+NUMBER = r"(?:\d(?:[\d.,'’]|[ ](?=\d{3}(?!\d)))*|[.,]\d+)"  # as written, with its marks
+_PLAIN = re.compile(rf"(?P<sign>[-+]?)(?P<number>{NUMBER})\s*(?P<unit>\d?/min|[^\d\s.,].*)?")
+_INFIX = re.compile(r"(?P<whole>\d*)(?P<mark>[RkKMmGpnuµ])(?P<part>\d+)\s*(?P<unit>\S*)")
+_FRACTION = re.compile(
+    r"(?:(?P<whole>\d+)(?:\s+|\s*-\s*))?(?P<top>\d+)\s*/\s*(?P<bottom>\d+)\s*(?P<unit>\S.*)?"
+)
 
 
 def accepted(quantity: Quantity) -> str:
     """Return the words that tell what a cell of this quantity takes."""
-    return _FAMILIES[quantity].example
+    return FAMILIES[quantity].example
 
 
 def parse(text: str, quantity: Quantity) -> BenchValue:
@@ -155,21 +80,18 @@ def parse(text: str, quantity: Quantity) -> BenchValue:
     """
     read = text
     text = _fold(text)
-    family = _FAMILIES[quantity]
+    family = FAMILIES[quantity]
     if not text or len(text) > LONGEST_TEXT:
         raise BadValue(read, family.example)
-    if quantity is Quantity.RESISTANCE:
+    if family.ohms:
         word = text.lower()
-        if word in _OPEN_WORDS:
-            return BenchValue(
-                quantity=quantity, number=None, qualifier=Qualifier.OPEN, as_read=read
-            )
-        if word in _WORDS:
-            return BenchValue(quantity=quantity, number=None, qualifier=_WORDS[word], as_read=read)
+        qualifier = Qualifier.OPEN if word in _OPEN_WORDS else _WORDS.get(word)
+        if qualifier is not None:
+            return BenchValue(quantity=quantity, number=None, qualifier=qualifier, as_read=read)
     qualifier = None
-    if text.startswith(">") and quantity is Quantity.RESISTANCE:
-        qualifier, text = Qualifier.ABOVE, text[1:].strip()
-    number = _figure(read, text, quantity)
+    if text.startswith((">", "≥")) and family.ohms:
+        qualifier, text = Qualifier.ABOVE, text[1:].lstrip("= ")
+    number, unit = _figure(read, text, quantity)
     if number < 0 and not family.signed:
         step = Decimal(1).scaleb(int(number.as_tuple().exponent))
         if quantity is not Quantity.RESISTANCE or -number > max(BELOW_NOTHING_OHM, step):
@@ -177,13 +99,12 @@ def parse(text: str, quantity: Quantity) -> BenchValue:
         number = abs(number * 0)
     if number != 0 and not SMALLEST <= abs(number) <= LARGEST:
         raise BadValue(read, family.example, "No bench has such a figure.")
-    foreign = _FOREIGN.get(quantity)
     return BenchValue(
         quantity=quantity,
         number=number,
         qualifier=qualifier,
         as_read=read,
-        foreign=bool(foreign and foreign.search(text)),
+        foreign=unit.replace("°", "").strip() in family.foreign,
     )
 
 
@@ -194,14 +115,14 @@ def show(value: BenchValue) -> str:
     if value.foreign:
         return _fold(value.as_read)
     mark = ">" if value.qualifier is Qualifier.ABOVE else ""
-    return mark + _show_number(value.number, _FAMILIES[value.quantity])
+    return mark + _show_number(value.number, FAMILIES[value.quantity])
 
 
 def show_number(number: float, quantity: Quantity, digits: int = COMPUTED_DIGITS) -> str:
     """Return a computed figure as text, to `digits` significant digits, with prefix and unit."""
     if number != number or number in (float("inf"), float("-inf")):
-        return "open" if quantity is Quantity.RESISTANCE and number > 0 else "no figure"
-    return _show_number(_round_to(Decimal(repr(float(number))), digits), _FAMILIES[quantity])
+        return "open" if FAMILIES[quantity].ohms and number > 0 else "no figure"
+    return _show_number(_round_to(Decimal(repr(float(number))), digits), FAMILIES[quantity])
 
 
 def show_percent(share: float) -> str:
@@ -225,62 +146,122 @@ def show_ohm_to(ohm: float, step: float | None) -> str:
 
 def _fold(text: str) -> str:
     """One code point for each sign, one blank for each run of white space."""
-    table = {"\u2126": "Ω", "\u03bc": "µ", "\u2212": "-", "\u00a0": " ", "\u202f": " "}
+    table = {"\u2126": "Ω", "\u03bc": "µ", "\u2212": "-", "⁄": "/"}
     for other, ours in table.items():
         text = text.replace(other, ours)
     return " ".join(text.split())
 
 
-def _figure(read: str, text: str, quantity: Quantity) -> Decimal:
-    family = _FAMILIES[quantity]
-    if quantity is Quantity.RESISTANCE and (match := _INFIX.fullmatch(text)):
-        mark = match["mark"].replace("R", "").replace("K", "k")
-        return Decimal(f"{match['whole']}.{match['part']}").scaleb(_POWERS[mark])
-    if quantity is Quantity.POWER and (match := _FRACTION.fullmatch(text)):
-        if int(match["bottom"]) == 0:
-            raise BadValue(read, family.example)
-        fraction = int(match["whole"] or 0) + Fraction(int(match["top"]), int(match["bottom"]))
-        number = Decimal(fraction.numerator) / Decimal(fraction.denominator)
-        return _in_base(read, _round_to(number, 6), match["unit"] or "", quantity)
+def _figure(read: str, text: str, quantity: Quantity) -> tuple[Decimal, str]:
+    """Return the number in the base unit, and the unit as it was written."""
+    family = FAMILIES[quantity]
+    infix = _INFIX.fullmatch(text)
+    if infix is not None and (number := _infix(infix, family)) is not None:
+        return number, ""
+    fraction = _FRACTION.fullmatch(text)
+    if fraction is not None and family.fractions is not None:
+        unit = fraction["unit"] or ""
+        if int(fraction["bottom"]) and (not family.fractions or unit in family.fractions):
+            told = int(fraction["whole"] or 0)
+            whole = told + Fraction(int(fraction["top"]), int(fraction["bottom"]))
+            number = Decimal(whole.numerator) / Decimal(whole.denominator)
+            return _in_base(read, _round_to(number, 6), unit, quantity), unit
+        raise BadValue(read, family.example)
     match = _PLAIN.fullmatch(text)
     if match is None:
         raise BadValue(read, family.example)
-    number = _decimal(read, match["number"])
-    return _in_base(read, -number if match["sign"] else number, match["unit"] or "", quantity)
+    number = written(match["number"], read, family.example, family.grouped)
+    unit = match["unit"] or ""
+    return _in_base(read, -number if match["sign"] == "-" else number, unit, quantity), unit
 
 
-def _decimal(read: str, text: str) -> Decimal:
-    whole, comma, part = text.partition(",")
-    if comma:
-        if len(part) == 3 and whole not in ("0", ""):
-            raise AmbiguousValue(read, f"{whole}.{part}", f"{whole}{part}")
-        text = f"{whole}.{part}"
-    return Decimal(f"0{text}" if text.startswith(".") else text.rstrip("."))
+def _infix(found: re.Match[str], family: Family) -> Decimal | None:
+    """Return a number whose unit's letter stands in the place of the point: 4k7, 0R47, 4µ7."""
+    mark = {"u": "µ", "K": "k"}.get(found["mark"], found["mark"])
+    unit = found["unit"]
+    ohms = family.ohms and mark in "RkMmG" and unit.lower() in ("", "ω", "ohm", "ohms")
+    farads = family.base == "F" and mark in "pnµ" and unit in ("", "F")
+    if not ohms and not farads:
+        return None
+    power = _POWERS["" if mark == "R" else mark]
+    return Decimal(f"{found['whole'] or '0'}.{found['part']}").scaleb(power)
+
+
+def written(text: str, read: str, wanted: str, grouped: bool = False) -> Decimal:
+    """Return a number as people write it: decimal point or comma, thousands by comma, point, ' or blank.
+
+    `grouped` a point before just three digits is asked about too, as a comma always is.
+    Raises: AmbiguousValue, BadValue with what was `read` and `wanted`.
+    """
+    text = text.replace("’", "'").rstrip()
+    for mark in ("'", " "):
+        text = _ungrouped(text, mark, read, wanted)
+    if not set(text) <= set("0123456789.,"):
+        raise BadValue(read, wanted)
+    point, comma = text.count("."), text.count(",")
+    if point and comma:
+        last = max(text.rfind("."), text.rfind(","))
+        other = "," if text[last] == "." else "."
+        if text.count(text[last]) > 1:
+            raise BadValue(read, wanted)
+        whole = _ungrouped(text[:last], other, read, wanted)
+        return Decimal(f"{whole}.{text[last + 1 :]}")
+    mark = "." if point else ","
+    if max(point, comma) > 1:
+        return Decimal(_ungrouped(text, mark, read, wanted))
+    whole, found, part = text.partition(mark)
+    asked = comma or grouped
+    if found and asked and len(part) == 3 and whole not in ("0", "") and len(whole) <= 3:
+        raise AmbiguousValue(read, f"{whole}.{part}", f"{whole}{part}")
+    return Decimal(f"{whole or '0'}.{part}" if part else whole or "0")
+
+
+def _ungrouped(text: str, mark: str, read: str, wanted: str) -> str:
+    """Return a whole number without the marks between its thousands. Raises: BadValue."""
+    if mark not in text:
+        return text
+    whole, point, part = text, "", ""
+    for decimal in ".,":
+        if decimal != mark and decimal in text:
+            whole, point, part = text.partition(decimal)
+    head, *groups = whole.split(mark)
+    if not 1 <= len(head) <= 3 or any(len(g) != 3 or not g.isdecimal() for g in groups):
+        raise BadValue(read, wanted)
+    return f"{head}{''.join(groups)}{point}{part}"
 
 
 def _in_base(read: str, number: Decimal, unit: str, quantity: Quantity) -> Decimal:
-    family = _FAMILIES[quantity]
+    family = FAMILIES[quantity]
     if quantity is Quantity.TEMPERATURE:
         return _celsius(read, number, unit)
-    if quantity is Quantity.CAPACITANCE:
-        if unit in ("mF", "MF"):
-            raise AmbiguousValue(read, f"{number} µF", f"{number * 1000} µF (millifarad)")
-        unit = {"mfd": "µF", "MFD": "µF", "Mfd": "µF", "mmf": "pF", "mmfd": "pF", "MMF": "pF"}.get(
-            unit, unit
-        )
+    if quantity is Quantity.CAPACITANCE and unit in ("mF", "MF"):
+        raise AmbiguousValue(read, f"{number} µF", f"{number * 1000} µF (millifarad)")
     unit = unit or family.bare
-    for prefix in ("", *family.prefixes):
-        spellings = {"µ": ("µ", "u"), "k": ("k", "K"), "M": ("M", "meg"), "": ("",)}
-        for spelling in spellings.get(prefix, (prefix,)):
+    if not unit:
+        return number
+    factor = family.units.get(unit)
+    if factor is not None:
+        return _times(number, factor)
+    for prefix in family.prefixes:
+        for spelling in _SPELLINGS.get(prefix, (prefix,)):
             rest = unit[len(spelling) :].strip() if unit.startswith(spelling) else None
-            if rest is None or (rest == "" and quantity is not Quantity.RESISTANCE):
+            if rest is None or (rest == "" and not family.ohms):
                 continue
             rest = rest.lower() if rest.lower() in ("ohm", "ohms") else rest
-            factor = _ONE if rest == "" else family.units.get(rest)
-            if factor is not None:
-                scaled = number.scaleb(_POWERS[prefix])
-                return scaled if factor == 1 else scaled * factor
+            known = _ONE if rest == "" else family.units.get(rest)
+            if known is not None:
+                return _times(number.scaleb(_POWERS[prefix]), known)
+    if unit.lower() in family.units:
+        return _times(number, family.units[unit.lower()])
     raise BadValue(read, family.example, f"“{unit}” is not a unit of {quantity.value}.")
+
+
+def _times(number: Decimal, factor: Decimal) -> Decimal:
+    """Return a number by a factor; a power of ten moves the point and keeps the digits."""
+    _, digits, exponent = factor.as_tuple()
+    if digits == (1,):
+        return number.scaleb(int(exponent))
+    return number * factor
 
 
 def _celsius(read: str, number: Decimal, unit: str) -> Decimal:
@@ -307,17 +288,16 @@ def _round_to(number: Decimal, digits: int) -> Decimal:
     return number
 
 
-def _show_number(number: Decimal, family: _Family) -> str:
-    if family.base == "°C":
-        return f"{number:f} °C"
+def _show_number(number: Decimal, family: Family) -> str:
+    if not family.prefixes:
+        return f"{number:f} {family.base}".rstrip()
     size = abs(number)
     exponent = size.adjusted() if size else 0
-    powers = sorted(_POWERS[p] for p in family.prefixes) or [0]
-    candidates = [0, *powers]
-    if size == 0 or (-1 <= exponent < 3 and family.base != "F"):
+    powers = sorted(_POWERS[p] for p in family.prefixes)
+    if size == 0 or (-1 <= exponent < 3 and 0 in (0, *powers) and family.bare == family.base):
         power = 0
     else:
-        power = max((p for p in candidates if p <= exponent), default=min(candidates))
+        power = max((p for p in (0, *powers) if p <= exponent), default=min((0, *powers)))
     prefix = next(p for p, value in _POWERS.items() if value == power)
     scaled = number.scaleb(-power)
     return f"{scaled:f} {prefix}{family.base}"

@@ -7,12 +7,11 @@ from typing import TYPE_CHECKING
 from PySide6.QtCore import QObject, QTimer, Signal
 from PySide6.QtWidgets import QApplication
 
-from careful_coil.core.condition.typed import TypedTest, read_insulation
 from careful_coil.core.condition.wall_rules import discharge_seconds
 from careful_coil.core.errors import BadValue, CoilError
-from careful_coil.core.job.at_insulation import Discharged
-from careful_coil.core.ledger.entry_line import PLAIN_SETTING
-from careful_coil.core.probes import Request
+from careful_coil.core.job.at_insulation import Discharged, InsulationTested
+from careful_coil.core.probes import PLAIN_SETTING, Request, Typing
+from careful_coil.core.probes.kinds.insulation import TypedTest, read_insulation, tested
 
 if TYPE_CHECKING:
     from careful_coil.desk.session import OpenJob, Session
@@ -172,8 +171,9 @@ class TestClock(QObject):
                 "Stopped before one minute was read: nothing recorded.", "watch"
             )
             return False
-        typed = TypedTest(megohm=known[MINUTE], above=False, readings=told)
-        body = self._setting.test(typed, target)
+        test = TypedTest(megohm=known[MINUTE], above=False, readings=told)
+        under = Typing(text="", request=target, setting=self._setting)
+        body = InsulationTested.model_validate(tested(test, under))
         self._session.record(body, station="insulation", into=job)
         return True
 

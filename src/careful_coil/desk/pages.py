@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 
-from careful_coil.core.job.entries import Station
+from careful_coil.core.stations import Station
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.connect import ConnectPage
 from careful_coil.desk.stations.insulation import InsulationPage

@@ -16,14 +16,16 @@ from careful_coil.core.connect.dead import AtBench, lapsed
 from careful_coil.core.errors import CoilError
 from careful_coil.core.job import AnyBody, Entry, Job, fold
 from careful_coil.core.job.at_intake import Ticket
-from careful_coil.core.job.entries import Station, Struck
+from careful_coil.core.job.entries import (
+    Struck,
+)
 from careful_coil.core.ledger import Judgement, judge
 from careful_coil.core.ledger.asks import Question
-from careful_coil.core.ledger.entry_line import TestSetting
 from careful_coil.core.ledger.gate import frozen
 from careful_coil.core.ledger.targets import swept, wanted
-from careful_coil.core.probes import Request
+from careful_coil.core.probes import Request, TestSetting
 from careful_coil.core.settings import Settings
+from careful_coil.core.stations import Station
 from careful_coil.desk.clock import TestClock
 from careful_coil.documents.job import JobDocument
 from careful_coil.records import RecordsThread, Summary

@@ -3,7 +3,7 @@
 from PySide6.QtCore import QRect, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QPainter
 
-from careful_coil.core.errors import BadValue
+from careful_coil.core.figures import figure
 from careful_coil.core.identify.models import PRIOR
 from careful_coil.core.schools import SCHOOLS, School
 from careful_coil.core.settings import USUAL, Limit, Settings
@@ -297,20 +297,15 @@ class SettingsPage(Page):
         if text.lower() == "usual":
             self._change({name: USUAL[name].value})
             return
-        try:
-            figure = float(text.replace(",", "."))
-        except ValueError:
-            unit = self.session.settings.limits()[name].unit
-            raise BadValue(text, f"a figure in {unit}, or usual") from None
-        self._change({name: figure})
+        unit = self.session.settings.limits()[name].unit
+        bare = text.removesuffix(unit) if unit else text
+        wanted = f"a figure in {unit}, or usual"
+        self._change({name: figure(bare, least=-1e9, wanted=wanted)})
 
     def _odds(self, text: str) -> None:
         if not text:
             return
-        try:
-            factor = float(text.replace(",", "."))
-        except ValueError:
-            raise BadValue(text, "a factor, for example 3 or 0.2; 1 is usual") from None
+        factor = figure(text, wanted="a factor, for example 3 or 0.2; 1 is usual")
         self._change({"arrangement_odds": {self.odds.name(): factor}})
 
     def _list(self, name: str, text: str) -> None:

@@ -5,18 +5,18 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton
 
 from careful_coil.core.errors import CoilError
 from careful_coil.core.job import AnyBody
-from careful_coil.core.job.entries import MeterUsed
+from careful_coil.core.job.entries import (
+    MeterUsed,
+)
 from careful_coil.core.ledger.entry_line import (
-    TEST_WORDS,
-    UNITS,
     Typed,
     command,
     moved_pair,
     split,
     swept,
 )
-from careful_coil.core.ledger.take import STATION_OF, taken
-from careful_coil.core.probes import Request
+from careful_coil.core.ledger.take import Taking, taken
+from careful_coil.core.probes import PROBES, Request
 from careful_coil.desk.clock import MINUTE, TEN_MINUTES
 from careful_coil.desk.session import Session
 from careful_coil.desk.strip_parts import EntryLine, Note, Probes
@@ -98,7 +98,7 @@ class Strip(QFrame):
             self._here = here
             self.note.say("", "")
         live = bool(s.bound and s.bound.instrument and s.target)
-        words = TEST_WORDS.get(s.target.kind, ()) if s.target else ()
+        words = PROBES[s.target.kind].words if s.target else ()
         tags = self._tags()
         self.line.n_is_a_letter = "N" in tags or any(w.startswith("n") for w in words)
         insulating = s.target is not None and s.target.kind == "insulation"
@@ -118,7 +118,7 @@ class Strip(QFrame):
         asked, target = self._session.question, self._session.target
         if asked is not None:
             return asked.unit
-        return UNITS.get(target.kind, "") if target else "Ω"
+        return PROBES[target.kind].unit if target else "Ω"
 
     def time_test(self, ten: bool) -> None:
         """Begin a test of one or ten minutes; end the one that runs."""
@@ -223,11 +223,18 @@ class Strip(QFrame):
         s = self._session
         try:
             judged = s.open.judged if s.open else None
-            body = taken(typed, judged, s.setting, s.at_bench.now, s.settings, instrument)
+            at = Taking(
+                judged=judged,
+                settings=s.settings,
+                setting=s.setting,
+                now=s.at_bench.now,
+                instrument=instrument,
+            )
+            body = taken(typed, at)
         except CoilError as error:
             self.note.say(str(error), "hold")
             return
-        station = STATION_OF.get(typed.target.kind, "leads")
+        station = PROBES[typed.target.kind].station
         text = self.line.text()
         self.line.setText("")
         ends = " ".join((*typed.target.ends, *typed.target.sense))

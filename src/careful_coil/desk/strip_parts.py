@@ -4,8 +4,7 @@ from PySide6.QtCore import QEvent, QPointF, QRect, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QSizePolicy
 
-from careful_coil.core.ledger.entry_line import TEST_WORDS, UNITS
-from careful_coil.core.probes import Request
+from careful_coil.core.probes import PROBES, Request
 from careful_coil.desk import paint
 from careful_coil.desk.field import Line
 from careful_coil.desk.painted import Painted
@@ -97,27 +96,7 @@ class Probes(Painted):
             return "type a pair and its ohms: AF 3.92"
         if target.also:
             return "the first against the others clipped together"
-        return {
-            "resistance": "pair to read, arrows change it",
-            "frame": "lead to the bare frame",
-            "switch": "watch while the start mechanism is worked",
-            "shaft": "watch while the shaft is turned",
-            "spin": "AC volts while the shaft is spun by hand, 0 for none",
-            "kick": "battery on the first pair, watch the second",
-            "series": "volts put on and volts read: 12 V 23.1",
-            "run": "volts, three amps, how it turned: 60 V 0.41/0.40/0.41 smooth",
-            "insulation": "one minute, or longer",
-            "line": "between the lines, proves the joints",
-            "bond": "earth lead or stud to bare frame",
-            "step": "proves the joint just made",
-            "low-run": "volts, amps, how it turned, which way: 115 V 3.1/3.2/3.1 smooth cw",
-            "trial": "400 V 3.1/3.2/3.1 A 210 W 1493 rpm 31 °C 5 min smooth",
-            "start": "one start at full volts: dropped out 0.8 s 1120 rpm (turns, stalled, tripped)",
-            "turning": "the volts at which the shaft begins to turn: 48 V",
-            "drop-in": "rpm at which the start device is heard on run-down: 620 rpm",
-            "clamp": "amps in this lead alone, at low volts",
-            "bar": "four wires on two neighbours, brushes lifted",
-        }[target.kind]
+        return PROBES[target.kind].prompt
 
     def paintEvent(self, event: QPaintEvent) -> None:
         """Draw motor, instrument and probes."""
@@ -220,10 +199,9 @@ class Note(Painted):
         target = self._session.target
         if target is None:
             return "Ω"
-        words = TEST_WORDS.get(target.kind)
+        words, unit = PROBES[target.kind].words, PROBES[target.kind].unit
         if words:
             return "  ".join(f"{k} {w.replace('-', ' ')}" for k, w in enumerate(words, 1))
-        unit = UNITS.get(target.kind, "")
         if target.kind == "insulation":
             clock = self._session.clock
             ends = clock.testing and clock.here

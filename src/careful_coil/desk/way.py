@@ -3,8 +3,8 @@
 from PySide6.QtCore import QPointF, QRect, QSize, Qt, Signal
 from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen
 
-from careful_coil.core.job.entries import STATIONS, Station
 from careful_coil.core.ledger import Judgement
+from careful_coil.core.stations import STATIONS, Station
 from careful_coil.desk import paint
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.theme import Theme

@@ -23,10 +23,13 @@ from PySide6.QtWidgets import (
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.job.at_insulation import Covers
 from careful_coil.core.job.at_trial import TrialEnded
-from careful_coil.core.job.entries import STATIONS, ProvedDead, Station
+from careful_coil.core.job.entries import (
+    ProvedDead,
+)
 from careful_coil.core.ledger import NextStep
 from careful_coil.core.ledger.acts import DEAD_WORK
-from careful_coil.core.ledger.step import PROBED
+from careful_coil.core.probes import PROBES
+from careful_coil.core.stations import STATIONS, Station
 from careful_coil.desk.bundles import is_bundle, take_in
 from careful_coil.desk.keys import KeySheet
 from careful_coil.desk.ledger import Ledger
@@ -290,7 +293,7 @@ class Window(QMainWindow):
             return
         self.session.pick(None)
         self.go(step.station, step.focus)
-        if here and step.act in PROBED:
+        if here and step.act in PROBES:
             self._say_how(step)
 
     def do_connect(self) -> None:

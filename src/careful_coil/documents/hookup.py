@@ -18,7 +18,8 @@ from careful_coil.core.connect.hookup import Hookup, Supplied
 from careful_coil.core.connect.plans import Plate
 from careful_coil.core.connect.slips import Likely
 from careful_coil.core.errors import BadDocument
-from careful_coil.core.values import Quantity, parse
+from careful_coil.core.units import Quantity
+from careful_coil.core.values import parse
 from careful_coil.core.ways.devices import Device
 from careful_coil.core.winding.arrangements import arrangement
 from careful_coil.documents.base import Document, check_format, read_model

@@ -10,7 +10,7 @@ from careful_coil.core.job import Entry, fold
 from careful_coil.core.ledger import Judgement, NextStep, judge
 from careful_coil.core.ledger.answers import Answer, Hands, read_answer
 from careful_coil.core.ledger.asks import Question
-from careful_coil.core.ledger.entry_line import TestSetting
+from careful_coil.core.probes import TestSetting
 from careful_coil.core.settings import Settings
 
 BEGINS = datetime(2026, 3, 2, 8, 0, tzinfo=UTC)

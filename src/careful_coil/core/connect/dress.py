@@ -6,11 +6,13 @@ from collections.abc import Mapping
 
 from careful_coil.core.connect.steps import Ways
 from careful_coil.core.errors import CoilError
+from careful_coil.core.figures import figure
 from careful_coil.core.job import Job
 from careful_coil.core.job.entries import Supply
 from careful_coil.core.rewind.wire import area, awg_mm, read_awg
 from careful_coil.core.settings import Settings
 from careful_coil.core.shop_lists import connector_for, size_for
+from careful_coil.core.units import Quantity
 from careful_coil.core.ways.way import LINES, Joint, Plan
 
 _MM2 = re.compile(r"(\d{1,3}(?:[.,]\d{1,2})?)\s?(?:mm2|mm²|sq)", re.IGNORECASE)
@@ -22,7 +24,7 @@ def mm2_of(size: str) -> float | None:
     """Return the area of a wire as it was noted, in mm²; None where it cannot be told."""
     metric = _MM2.fullmatch(size.strip())
     if metric:
-        return float(metric[1].replace(",", "."))
+        return figure(metric[1], Quantity.AREA)
     gauge = _AWG.fullmatch(size.strip())
     if gauge is None:
         return None

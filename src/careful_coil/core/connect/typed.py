@@ -7,7 +7,8 @@ from careful_coil.core.errors import BadValue
 from careful_coil.core.job import Job
 from careful_coil.core.job.at_connect import Wished
 from careful_coil.core.job.entries import Supply
-from careful_coil.core.values import Quantity, one_of, parse
+from careful_coil.core.units import Quantity
+from careful_coil.core.values import one_of, parse
 
 
 def read_wish(field: str, text: str, choices: Sequence[str]) -> Wished:

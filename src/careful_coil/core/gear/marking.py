@@ -9,7 +9,9 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from careful_coil.core.errors import BadValue, CoilError
-from careful_coil.core.values import Quantity, parse
+from careful_coil.core.figures import figure
+from careful_coil.core.units import Quantity
+from careful_coil.core.values import parse
 
 Kind = Literal["start", "run", "dc", ""]
 WANTED = "for example 88-108 µF 250 V, 35 µF ±5 % 450 V, or 35/5 µF 440 V"
@@ -89,7 +91,7 @@ def read_marking(text: str) -> Marking:
     rest = told[: found.start()] + " " + told[found.end() :]
     tolerance = _tolerance(rest)
     volts = _VOLTS.search(_TOLERANCE.sub(" ", rest))
-    volt = float(volts["volt"].replace(",", ".")) if volts else 0.0
+    volt = figure(volts["volt"], Quantity.VOLTAGE) if volts else 0.0
     marking = Marking(
         text=told, low=low, high=high, volt=volt, tolerance=tolerance, sections=sections
     )
@@ -106,7 +108,7 @@ def _farad(number: str, unit: str, text: str) -> float:
     try:
         return parse(f"{number} {unit}", Quantity.CAPACITANCE).value * 1e6
     except BadValue as error:
-        if "0" in number and float(number.replace(",", ".")) == 0:
+        if "0" in number and figure(number) == 0:
             return 0.0
         raise type(error)(text, *_reasons(error)) from error
     except CoilError:
@@ -123,10 +125,10 @@ def _tolerance(rest: str) -> tuple[float, float] | None:
     if found is None:
         return None
     if found["both"]:
-        both = float(found["both"].replace(",", "."))
+        both = figure(found["both"])
         return both, both
     down, up = (found["low"], found["high"]) if found["low"] else (found["down"], found["up"])
-    return float(down.replace(",", ".")), float(up.replace(",", "."))
+    return figure(down), figure(up)
 
 
 def _kind(marking: Marking, text: str) -> Kind:

@@ -4,9 +4,11 @@ import csv
 import io
 from collections.abc import Iterable, Mapping
 
-from careful_coil.core.errors import BadDocument, CoilError
+from careful_coil.core.errors import BadDocument, BadValue, CoilError
+from careful_coil.core.figures import figure
 from careful_coil.core.gear.marking import read_marking
 from careful_coil.core.gear.shelf import Item
+from careful_coil.core.units import Quantity
 
 COLUMNS = ("tag", "kind", "marking", "diameter_mm", "length_mm", "count")
 KINDS = ("start", "run", "dc", "")
@@ -81,13 +83,11 @@ def _number(
     text = told.get(name, "")
     if not text:
         return usual
+    quantity = Quantity.LENGTH if name.endswith("_mm") else Quantity.NUMBER
     try:
-        value = float(text.replace(",", "."))
-    except ValueError:
-        value = -1.0
-    if not 0 <= value <= most:
-        raise BadDocument(f"{where}, {name}", text, f"a figure from 0 to {most:g}")
-    return value
+        return figure(text, quantity, most=most)
+    except BadValue:
+        raise BadDocument(f"{where}, {name}", text, f"a figure from 0 to {most:g}") from None
 
 
 def write_shelf(items: Iterable[Item]) -> str:

@@ -1,9 +1,11 @@
 """What is typed at the capacitor bench, read: each field as it is kept, or why it cannot be."""
 
 import math
+import re
 from collections.abc import Collection
 
 from careful_coil.core.errors import BadValue
+from careful_coil.core.figures import dimensions, figure, kept
 from careful_coil.core.gear.formulas import microfarad_from_amps
 from careful_coil.core.gear.judge import OVERRULES
 from careful_coil.core.gear.marking import read_marking
@@ -11,7 +13,8 @@ from careful_coil.core.gear.names import kind_named
 from careful_coil.core.gear.table import Expected
 from careful_coil.core.job.at_start_gear import CapacitorNoted, DeviceFitted, DeviceRead
 from careful_coil.core.readings import ohm_value
-from careful_coil.core.values import Quantity, one_of, parse
+from careful_coil.core.units import Quantity
+from careful_coil.core.values import one_of, parse
 
 LOOKS = ("sound", *OVERRULES)
 LONGEST_WORD = 60
@@ -73,10 +76,8 @@ def read_field(field: str, text: str, hertz: float | None, microfarad: float | N
         case "size":
             return _size(text)
         case "bleed":
-            value = parse(text, Quantity.RESISTANCE)
-            if value.number is None or value.value <= 0:
-                raise BadValue(text, "the ohms of the bleed resistor fitted, such as 15 k")
-            return f"{value.value:g}"
+            wanted = "the ohms of the bleed resistor fitted, such as 15 k"
+            return kept(figure(text, Quantity.RESISTANCE, least=0.001, wanted=wanted))
     return _microfarad(text)
 
 
@@ -114,10 +115,9 @@ def _farad(piece: str, text: str) -> str:
 def _loss(text: str, hertz: float | None, microfarad: float | None) -> str:
     """Return W over volt-amperes, from % or from the ohms in series (ESR): tan δ = 2πf·C·R."""
     if text.endswith("%"):
-        try:
-            share = float(text[:-1].strip().replace(",", ".")) / 100
-        except ValueError:
-            raise BadValue(text, "a loss such as 4 %, or the ohms in series") from None
+        share = (
+            figure(text, Quantity.SHARE, wanted="a loss such as 4 %, or the ohms in series") / 100
+        )
     else:
         ohm = parse(text, Quantity.RESISTANCE).value
         if not hertz or not microfarad:
@@ -129,14 +129,9 @@ def _loss(text: str, hertz: float | None, microfarad: float | None) -> str:
 
 
 def _size(text: str) -> str:
-    pieces = text.lower().replace("mm", " ").replace("x", " ").replace("×", " ").split()
-    try:
-        wide, long = (float(p.replace(",", ".")) for p in pieces)
-    except ValueError:
-        raise BadValue(text, "diameter and length in mm, such as 37 x 70") from None
-    if not (0 < wide < LARGEST_MM and 0 < long < LARGEST_MM):
-        raise BadValue(text, f"diameter and length in mm, each below {LARGEST_MM:g}")
-    return f"{wide:g} x {long:g}"
+    wanted = f"diameter and length in mm, such as 37 x 70, each up to {LARGEST_MM:g}"
+    wide, long = dimensions(text, 2, wanted, LARGEST_MM)
+    return f"{kept(wide)} x {kept(long)}"
 
 
 def size_of(text: str) -> tuple[float, float]:
@@ -167,16 +162,8 @@ def let_go_at(text: str, field: str) -> str:
     told = text.strip()
     if not told:
         return ""
-    if field == "out" and told.lower().endswith("s"):
-        number = told[:-1].strip().replace(",", ".")
-        try:
-            seconds = float(number)
-        except ValueError:
-            seconds = 0.0
-        if not 0 < seconds < 600:
-            raise BadValue(text, "seconds such as 1.4 s, or rpm such as 1150 rpm")
-        return f"{seconds:g} s"
-    value = parse(told, Quantity.SPEED)
-    if value.number is None or value.value <= 0:
-        raise BadValue(text, "rpm such as 1150 rpm")
-    return f"{value.value:g} rpm"
+    if field == "out" and re.search(r"\d\s*(s|sec|ms)$", told.lower()):
+        wanted = "seconds such as 1.4 s, or rpm such as 1150 rpm"
+        return f"{kept(figure(told, Quantity.TIME, least=0.001, most=600, wanted=wanted))} s"
+    wanted = "rpm such as 1150 rpm"
+    return f"{kept(figure(told, Quantity.SPEED, least=0.001, wanted=wanted))} rpm"

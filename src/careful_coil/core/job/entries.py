@@ -85,29 +85,8 @@ from careful_coil.core.job.at_trial import (
 from careful_coil.core.job.at_winding import WindingNoted
 from careful_coil.core.job.body import Body, LongText, ShortText
 from careful_coil.core.readings import AnyReading, Tag
+from careful_coil.core.stations import Station
 
-STATIONS = (
-    "intake",
-    "leads",
-    "insulation",
-    "start-gear",
-    "mechanics",
-    "winding",
-    "connect",
-    "test-run",
-    "release",
-)
-Station = Literal[
-    "intake",
-    "leads",
-    "insulation",
-    "start-gear",
-    "mechanics",
-    "winding",
-    "connect",
-    "test-run",
-    "release",
-]
 Line = Literal["L1", "L2", "L3"]
 
 

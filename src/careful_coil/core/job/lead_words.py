@@ -4,7 +4,9 @@ import re
 from typing import Any, get_args
 
 from careful_coil.core.errors import BadValue
+from careful_coil.core.figures import figure, kept, whole
 from careful_coil.core.job.at_intake import Lead, Leads
+from careful_coil.core.units import Quantity
 
 TAGS = "ABCDEFGHJKLMNPRS"  # no I, O, Q: they are misread on a tag
 
@@ -19,7 +21,6 @@ ENDS = ("ring", "spade", "fork", "cut", "pin", "plug", "socket", "soldered", "cr
 USES = ("thermostat", "thermistor", "rtd", "tachometer", "heater", "brake", "earth", "protector")
 _SIZE = re.compile(r"(\d+(?:[.,]\d+)?)\s?(mm2|mm²|sq|awg|swg)", re.I)
 _LENGTH = re.compile(r"(\d+(?:[.,]\d+)?)\s?(mm|cm|in|m)", re.I)
-_UNIT_MM = {"mm": 1.0, "cm": 10.0, "in": 25.4, "m": 1000.0}
 WANTED = (
     "colour/tracer, print, size, length, insulation, end: brown/white T1 1.5mm² 120mm cracked ring"
 )
@@ -27,9 +28,8 @@ WANTED = (
 
 def counted(text: str) -> Leads:
     """Return so many leads with tags, none said of them yet. Raises: BadValue."""
-    if not text.isdecimal() or not 2 <= int(text) <= len(TAGS):
-        raise BadValue(text, f"a count of leads from 2 to {len(TAGS)}")
-    return Leads(leads=tuple(Lead(tag=t) for t in TAGS[: int(text)]))
+    count = whole(text, 2, len(TAGS), f"a count of leads from 2 to {len(TAGS)}")
+    return Leads(leads=tuple(Lead(tag=t) for t in TAGS[:count]))
 
 
 def read_lead(text: str, lead: Lead) -> Lead:
@@ -64,12 +64,10 @@ def _meaning(word: str) -> dict[str, Any]:
     size = _SIZE.fullmatch(plain)
     if size:
         unit = "mm²" if size[2] in ("mm2", "mm²", "sq") else size[2].upper()
-        return {"size": f"{size[1].replace(',', '.')} {unit}"}
+        return {"size": f"{kept(figure(size[1]))} {unit}"}
     length = _LENGTH.fullmatch(plain)
     if length:
-        long = float(length[1].replace(",", ".")) * _UNIT_MM[length[2]]
-        if not 0 < long <= 20000:
-            raise BadValue(word, "a length up to 20 m")
+        long = figure(plain, Quantity.LENGTH, least=0.1, most=20000, wanted="a length up to 20 m")
         return {"length_mm": long}
     if plain == "-":
         return {"marking": ""}

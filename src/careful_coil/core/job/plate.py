@@ -5,12 +5,13 @@ from dataclasses import dataclass
 from typing import Any
 
 from careful_coil.core.errors import BadValue
+from careful_coil.core.figures import figure, span, whole
 from careful_coil.core.job.pasted import read_pasted
 from careful_coil.core.job.ratings import Rating, rating_at, ratings_of, volts_at, with_further
-from careful_coil.core.values import Quantity, parse
+from careful_coil.core.units import Quantity
+from careful_coil.core.values import parse
 
 VOLTS_WANTED = "volts as printed, for example 400, 230/460 or 208-230/460"
-_RANGE = re.compile(r"(\d+(?:\.\d+)?)(?:\s*[-–]\s*(\d+(?:\.\d+)?))?")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -64,14 +65,7 @@ def read_volts(text: str) -> tuple[tuple[float, float], ...]:
     """Return the rated volts of each connection, rising. Raises: BadValue."""
     found = []
     for part in re.sub(r"[Vv]\s*$", "", text.strip()).split("/"):
-        match = _RANGE.fullmatch(part.strip())
-        if match is None:
-            raise BadValue(text, VOLTS_WANTED)
-        low = float(match[1])
-        high = float(match[2]) if match[2] else low
-        if not 1 <= low <= high <= 20000:
-            raise BadValue(text, VOLTS_WANTED)
-        found.append((low, high))
+        found.append(span(part, Quantity.VOLTAGE, least=1, most=20000, wanted=VOLTS_WANTED))
     if sorted(found) != found:
         raise BadValue(text, VOLTS_WANTED + ", the lower first")
     return tuple(found)
@@ -140,9 +134,11 @@ def _read(field: str, text: str) -> dict[str, object]:
         ends = _amps(text)
         return {"amps": tuple(max(e) for e in ends), "amp_ends": ends}
     if field == "poles":
-        if not text.strip().isdecimal() or int(text) % 2 or not 2 <= int(text) <= 96:
-            raise BadValue(text, "an even number of poles, 2 to 96 (poles, not pairs)")
-        return {"poles": int(text)}
+        wanted = "an even number of poles, 2 to 96 (poles, not pairs)"
+        poles = whole(text, 2, 96, wanted)
+        if poles % 2:
+            raise BadValue(text, wanted)
+        return {"poles": poles}
     if field == "code":
         if text.strip().upper() not in CODE_LETTERS or len(text.strip()) != 1:
             raise BadValue(text, "a code letter A to V, without I, O and Q")
@@ -189,13 +185,7 @@ _SHARES = {"power-factor": (0.1, 1.0), "service-factor": (0.8, 2.0)}
 
 
 def _share(text: str, low: float, high: float) -> float:
-    try:
-        found = float(text.strip().replace(",", "."))
-    except ValueError:
-        raise BadValue(text, f"a figure {low:g} to {high:g}") from None
-    if not low <= found <= high:
-        raise BadValue(text, f"a figure {low:g} to {high:g}")
-    return found
+    return figure(text, least=low, most=high, wanted=f"a figure {low:g} to {high:g}")
 
 
 def _amps(text: str) -> tuple[tuple[float, ...], ...]:

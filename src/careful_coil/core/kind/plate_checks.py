@@ -11,7 +11,7 @@ from careful_coil.core.errors import ValueOutOfRange
 from careful_coil.core.job import Finding
 from careful_coil.core.job.plate import Nameplate
 from careful_coil.core.machine.power import locked_rotor_amps, volt_amperes
-from careful_coil.core.values import HORSEPOWER_W
+from careful_coil.core.units import HORSEPOWER_W
 from careful_coil.core.winding.speed import poles_of, slip_of
 
 CONNECTIONS_APART = 0.05  # of volt-amperes

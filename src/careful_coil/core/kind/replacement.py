@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from careful_coil.core.errors import ValueOutOfRange
+from careful_coil.core.figures import all_in
 from careful_coil.core.job import Job
 from careful_coil.core.job.plate import Nameplate, nameplate
 from careful_coil.core.kind.kinds import KINDS
@@ -198,9 +199,7 @@ def _kind(one: str, two: str) -> Told:
 
 
 def _shaft(one: str, two: str) -> Told:
-    sizes = [
-        [float(n) for n in re.findall(r"\d+(?:\.\d+)?", t.replace(",", "."))] for t in (one, two)
-    ]
+    sizes = [all_in(t) for t in (one, two)]
     if not all(sizes):
         return _same(one, two)
     if abs(sizes[0][0] - sizes[1][0]) > SHAFT_APART_MM:

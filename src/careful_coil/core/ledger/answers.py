@@ -34,22 +34,27 @@ from careful_coil.core.job.at_start_gear import (
     GearStep,
 )
 from careful_coil.core.job.at_trial import TrialBegun, TrialEnded, TrialReady
-from careful_coil.core.job.entries import ProvedDead, Station
+from careful_coil.core.job.entries import (
+    ProvedDead,
+)
 from careful_coil.core.job.lead_words import counted
 from careful_coil.core.job.plate import check_field
 from careful_coil.core.ledger.acts import DEAD_WORK
 from careful_coil.core.ledger.asks.question import Question
-from careful_coil.core.ledger.entry_line import TestSetting, split
+from careful_coil.core.ledger.entry_line import split
 from careful_coil.core.ledger.judgement import Judgement
 from careful_coil.core.ledger.leaving import read_signature
 from careful_coil.core.ledger.site import field_sheet
 from careful_coil.core.ledger.step import NextStep
-from careful_coil.core.ledger.take import STATION_OF, taken
+from careful_coil.core.ledger.take import Taking, taken
 from careful_coil.core.ledger.targets import wanted
 from careful_coil.core.mechanics.bearing_typed import bearing_size
 from careful_coil.core.mechanics.fields import BEARING, BRUSH, FELT, read_field
 from careful_coil.core.mechanics.typed import bars_count
+from careful_coil.core.probes import PROBES
+from careful_coil.core.probes.probe import TestSetting
 from careful_coil.core.settings import Settings
+from careful_coil.core.stations import Station
 from careful_coil.core.trial.begin import ready_items, speeds_of, why_no_volts
 from careful_coil.core.trial.rules import speed_next
 from careful_coil.core.trial.typed import sheet_of
@@ -93,7 +98,7 @@ def read_answer(answer: Answer) -> tuple[Bodies, Station]:
         raise BadValue(answer.text, "nothing here: no field takes it")
     station = answer.step.station
     if answer.question.reader == "strip":
-        station = STATION_OF.get(answer.step.act, "leads")
+        station = PROBES[answer.step.act].station
     if answer.question.reader == "first-question":
         station = "intake"
     return reader(answer), station
@@ -123,7 +128,8 @@ def _plate(answer: Answer) -> Bodies:
 def _strip(answer: Answer) -> Bodies:
     hands, judged = answer.hands, answer.judged
     typed = split(answer.text, wanted(judged), judged.job.tags)
-    return (taken(typed, judged, hands.setting, hands.now, hands.settings),)
+    at = Taking(judged=judged, settings=hands.settings, setting=hands.setting, now=hands.now)
+    return (taken(typed, at),)
 
 
 def _act(answer: Answer) -> Bodies:

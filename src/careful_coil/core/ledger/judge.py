@@ -6,7 +6,6 @@ from dataclasses import replace
 from careful_coil.core.connect.beyond import installer_list
 from careful_coil.core.connect.dead import NOBODY, AtBench, lapsed
 from careful_coil.core.job import Finding, Job
-from careful_coil.core.job.entries import STATIONS
 from careful_coil.core.ledger.asks import asks_of
 from careful_coil.core.ledger.commission import commissioning
 from careful_coil.core.ledger.conclude import conclude
@@ -23,6 +22,7 @@ from careful_coil.core.ledger.next_wall import closed_steps, insulation_steps
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.mechanics.parts import parts_wanted
 from careful_coil.core.settings import Settings
+from careful_coil.core.stations import STATIONS
 
 OHMMETER = "ohmmeter first"
 ORDER = ("hold", "watch", "unproven", "note", "good")

@@ -6,11 +6,11 @@ from typing import cast
 from careful_coil.core.identify import Identification, Naming
 from careful_coil.core.identify.result import NextReading, code_of
 from careful_coil.core.job import Finding, Job
-from careful_coil.core.job.entries import Station
 from careful_coil.core.job.plate import unreadable
 from careful_coil.core.ledger.site_rules import benched
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.readings import Frame
+from careful_coil.core.stations import Station
 
 
 def steps(

@@ -6,21 +6,23 @@ from dataclasses import dataclass
 from functools import partial
 from itertools import combinations
 
-from careful_coil.core.condition.typed import read_insulation
 from careful_coil.core.condition.wall_rules import discharge_seconds
 from careful_coil.core.connect.beyond import Line
 from careful_coil.core.connect.rotation import read_direction, seen_direction
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.errors import BadValue
+from careful_coil.core.figures import figure
 from careful_coil.core.job import Job
 from careful_coil.core.job.at_connect import Installer, SupplyRead
 from careful_coil.core.job.at_insulation import Discharged, EarthBond, InsulationTested
 from careful_coil.core.job.at_release import SiteChecked, SiteItem
 from careful_coil.core.job.entries import AnyBody, LineOhm, ProvedDead, Supply
 from careful_coil.core.job.tested import Logged
+from careful_coil.core.probes.kinds.insulation import read_insulation
 from careful_coil.core.readings import ohm_value
 from careful_coil.core.run.supply import read_three
-from careful_coil.core.values import Quantity, parse, show, show_ohm
+from careful_coil.core.units import Quantity
+from careful_coil.core.values import parse, show, show_ohm
 
 ITEMS: Mapping[SiteItem, tuple[str, str]] = {
     "phase-order": ("Phase order at the motor", "Indicator on the supply, motor off."),
@@ -195,10 +197,7 @@ def _measured(job: Job) -> str:
 
 
 def _drained(charged: Logged[InsulationTested] | None, text: str) -> Sequence[AnyBody]:
-    found = re.fullmatch(r"(\d{1,6}(?:[.,]\d+)?)\s*(s|min)?", text.strip(), re.IGNORECASE)
-    if found is None:
-        raise BadValue(text, "how long it was earthed: 240 s, 4 min")
-    seconds = float(found[1].replace(",", ".")) * (60 if (found[2] or "s").lower() == "min" else 1)
+    seconds = figure(text, Quantity.TIME, wanted="how long it was earthed: 240 s, 4 min")
     least = discharge_seconds(charged.body) if charged is not None else 0.0
     if seconds < least:
         raise BadValue(text, f"{least:g} s at least: it builds up again")
@@ -206,11 +205,7 @@ def _drained(charged: Logged[InsulationTested] | None, text: str) -> Sequence[An
 
 
 def _proved(text: str) -> Sequence[AnyBody]:
-    volt = parse(
-        text if text.strip().upper().endswith("V") else f"{text} V", Quantity.VOLTAGE
-    ).value
-    if not 0 <= volt <= 5:
-        raise BadValue(text, "under 5 V: it is not dead")
+    volt = figure(text, Quantity.VOLTAGE, most=5, wanted="under 5 V: it is not dead")
     return (ProvedDead(volt=volt),)
 
 
@@ -229,9 +224,8 @@ def _megohm(text: str) -> Sequence[AnyBody]:
     if told is None:
         raise BadValue(text, MEGOHM_WANTED)
     test = read_insulation(told[1])
-    celsius, volt = (float(told[k].replace(",", ".")) for k in (2, 3))
-    if not (-40 <= celsius <= 200 and 10 <= volt <= 15000):
-        raise BadValue(text, MEGOHM_WANTED)
+    celsius = figure(told[2], Quantity.TEMPERATURE, least=-40, most=200, wanted=MEGOHM_WANTED)
+    volt = figure(told[3], Quantity.VOLTAGE, least=10, most=15000, wanted=MEGOHM_WANTED)
     return (
         InsulationTested(
             megohm=test.megohm,

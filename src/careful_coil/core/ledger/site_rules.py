@@ -1,13 +1,13 @@
 """What a visit's own list asks for and what it says: ohms in the ratio of the change, bond, amps, volts."""
 
 import math
-import re
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from functools import partial
 
 from careful_coil.core.connect.dress import amps_at
 from careful_coil.core.connect.work import Connecting
+from careful_coil.core.figures import all_in
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.at_release import SiteItem
 from careful_coil.core.ledger.site import ITEMS, ORDERS, pairs_of, phases_of
@@ -152,7 +152,7 @@ def _ohms(job: Job, settings: Settings) -> Finding:
 
 def _judged(found: Finding, item: SiteItem, words: str, job: Job, settings: Settings) -> Finding:
     """Return a line as what was read makes it: a lost phase and volts far off the plate are bad."""
-    figures = [float(f) for f in re.findall(r"\d+(?:\.\d+)?", words.replace(",", "."))]
+    figures = all_in(words)
     if not words:
         return found
     count = phases_of(job)

@@ -1,29 +1,9 @@
 """One step of the Next card: the code of what is to be done, where, and what it asks."""
 
 from dataclasses import dataclass, field
-from typing import Literal, get_args
 
-from careful_coil.core.job.entries import Station
 from careful_coil.core.ledger.asks.question import Question
-from careful_coil.core.readings import RequestKind
-
-Act = (
-    RequestKind
-    | Literal[
-        "go",
-        "dead",
-        "joint",
-        "sign",
-        "covers",
-        "discharge",
-        "ready",
-        "part",
-        "insulate",
-        "tick",
-        "end",
-    ]
-)
-PROBED: tuple[RequestKind, ...] = get_args(RequestKind)  # what a value on the meter strip answers
+from careful_coil.core.stations import Station
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -38,7 +18,7 @@ class NextStep:
     title: str
     why: str
     station: Station
-    act: Act = "go"
+    act: str = "go"  # or the kind of a probe
     ends: tuple[str, ...] = ()
     sense: tuple[str, ...] = ()
     also: tuple[str, ...] = ()

@@ -1,39 +1,53 @@
 """A value typed or taken, as the entry it becomes: read, then held against what may be recorded now."""
 
+from dataclasses import dataclass
+
+from pydantic import TypeAdapter
+
 from careful_coil.core.job import AnyBody
 from careful_coil.core.job.at_trial import TrialStart, TrialStep
-from careful_coil.core.job.entries import Station
-from careful_coil.core.ledger.entry_line import TestSetting, Typed, body_of
+from careful_coil.core.ledger.entry_line import Typed
 from careful_coil.core.ledger.judgement import Judgement
+from careful_coil.core.probes import PLAIN_SETTING, PROBES, TestSetting, Typing
+from careful_coil.core.readings import Resistance, ohm_value
 from careful_coil.core.settings import Settings
 from careful_coil.core.trial.begin import check_step
 from careful_coil.core.trial.stall import check_pause
 
-# where a probe's value is logged; all others at Leads
-STATION_OF: dict[str, Station] = {
-    "insulation": "insulation",
-    "line": "connect",
-    "step": "connect",
-    "low-run": "connect",
-    "clamp": "connect",
-    **dict.fromkeys(("trial", "start", "turning", "drop-in"), "test-run"),
-    "bond": "insulation",
-    "bar": "mechanics",
-}
+BODY: TypeAdapter[AnyBody] = TypeAdapter(AnyBody)
 
 
-def taken(
-    typed: Typed,
-    judged: Judgement | None,
-    setting: TestSetting,
-    now: str,
-    settings: Settings,
-    instrument: str = "typed",
-) -> AnyBody:
-    """Return the entry of a value; `now` the time. Raises: BadValue, AmbiguousValue."""
-    body = body_of(typed, instrument=instrument, setting=setting)
-    if judged is not None and isinstance(body, TrialStep):
-        check_step(judged.job, judged.start_way, body, typed.value)
-    if judged is not None and isinstance(body, TrialStart):
-        check_pause(judged.job.trials, now, settings)
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Taking:
+    """Under what a value is taken: the motor's judgement, the setting, the time, the shop's limits."""
+
+    judged: Judgement | None
+    settings: Settings
+    setting: TestSetting = PLAIN_SETTING
+    now: str = ""
+    instrument: str = "typed"
+
+
+def taken(typed: Typed, at: Taking) -> AnyBody:
+    """Return the entry of a value. Raises: BadValue, AmbiguousValue."""
+    near = neighbours(at.judged) if at.judged is not None else ()
+    told = Typing(
+        text=typed.value,
+        request=typed.target,
+        setting=at.setting,
+        instrument=at.instrument,
+        neighbours=near,
+    )
+    body = BODY.validate_python(PROBES[typed.target.kind].read(told))
+    if at.judged is not None and isinstance(body, TrialStep):
+        check_step(at.judged.job, at.judged.start_way, body, typed.value)
+    if at.judged is not None and isinstance(body, TrialStart):
+        check_pause(at.judged.job.trials, at.now, at.settings)
     return body
+
+
+def neighbours(judged: Judgement) -> tuple[float, ...]:
+    """Return the ohms read between leads so far, Ω."""
+    read = [t.reading for t in judged.job.readings if isinstance(t.reading, Resistance)]
+    found = [ohm_value(r.value).value for r in read]
+    return tuple(v for v in found if 0 < v < float("inf"))

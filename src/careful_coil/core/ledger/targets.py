@@ -1,25 +1,24 @@
 """What the probes should be on: what the Next card asks for, or the row that is swept."""
 
 from dataclasses import replace
-from typing import cast
 
 from careful_coil.core.connect.slips import RUN_SHARE
 from careful_coil.core.job.fold import reading_of
 from careful_coil.core.ledger.judgement import Judgement
-from careful_coil.core.ledger.step import PROBED, NextStep
-from careful_coil.core.probes import Request
-from careful_coil.core.readings import RequestKind
+from careful_coil.core.ledger.step import NextStep
+from careful_coil.core.probes import PROBES, Request
 from careful_coil.core.trial.begin import at_speed
 
 
 def wanted(judged: Judgement) -> Request | None:
     """Return what the Next card asks the probes for; None where it asks for something else."""
     step = judged.next
-    if step is None or step.act not in PROBED:
+    if step is None or step.act not in PROBES:
         return None
-    if step.act in ("trial", "start", "turning", "drop-in"):
+    where = PROBES[step.act].hooked
+    if where == "sheet":
         return on_trial(judged, step)
-    if step.act in ("line", "low-run", "clamp"):
+    if where == "hookup":
         return hooked(judged, step.act, step.ends)
     return Request(
         kind=step.act,
@@ -33,7 +32,7 @@ def wanted(judged: Judgement) -> Request | None:
 
 def on_trial(judged: Judgement, step: NextStep) -> Request:
     """Return a request on the hookup of the open sheet's speed, at the volts that are asked for."""
-    request = hooked(judged, cast(RequestKind, step.act), step.ends)
+    request = hooked(judged, step.act, step.ends)
     state, now = judged.connecting, judged.job.trials.now
     plan = at_speed(state, now.begun.speed) if now is not None else None
     if plan is not None and plan is not state.plan:
@@ -49,7 +48,7 @@ def on_trial(judged: Judgement, step: NextStep) -> Request:
     )
 
 
-def hooked(judged: Judgement, kind: RequestKind, ends: tuple[str, ...]) -> Request:
+def hooked(judged: Judgement, kind: str, ends: tuple[str, ...]) -> Request:
     """Return a request on the hookup as it stands, by tag, its devices in it, at a quarter of the volts."""
     state, supply = judged.connecting, judged.job.supply
     low = (supply.phases, RUN_SHARE * supply.volt, supply.hertz) if supply else (3, 60.0, 60.0)

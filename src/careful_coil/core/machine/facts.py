@@ -5,7 +5,7 @@ from typing import Literal
 
 from careful_coil.core.errors import BadDocument
 from careful_coil.core.machine.power import CODE_LETTERS, locked_rotor_amps, volt_amperes
-from careful_coil.core.values import HORSEPOWER_W
+from careful_coil.core.units import HORSEPOWER_W
 from careful_coil.core.ways.way import Ohms
 from careful_coil.core.winding.speed import poles_of, slip_of
 

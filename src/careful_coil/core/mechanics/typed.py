@@ -8,13 +8,13 @@ from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_mechanics import MOST_BARS, BarsRead
 from careful_coil.core.mechanics.bearing import numbers_of, spelled
 from careful_coil.core.mechanics.lengths import read_mm
-from careful_coil.core.readings import ohm_value
-from careful_coil.core.values import Quantity, parse
+from careful_coil.core.probes.kinds.bar import read_bars
+from careful_coil.core.units import Quantity
+from careful_coil.core.values import parse
 
 LEAST = 0.001
 LONGEST_COAST, MOST_WEEK = 600.0, 168.0
 FEWEST_BARS = 3
-OHMS_WANTED = "ohms from each bar to the next, such as 0.21 0.22 open 0.21"
 _DAY = re.compile(r"\d{4}-\d\d-\d\d")
 _PORTS = re.compile(r"(\d{1,2})\s*(?:of|/)\s*(\d{1,2})")
 
@@ -98,20 +98,7 @@ def bars_count(text: str) -> int:
 
 def bars_read(text: str, first: int) -> BarsRead:
     """Return ohms from bar `first` on, each to the next, typed in a line or pasted. Raises: BadValue."""
-    pieces = re.split(r"[\s;]+", text.strip())
-    if not pieces or not pieces[0] or len(pieces) > MOST_BARS:
-        raise BadValue(text, OHMS_WANTED)
-    ohms: list[float | None] = []
-    step = 0.0
-    for piece in pieces:
-        value = ohm_value(piece)
-        if value.number is None and value.value != float("inf"):
-            raise BadValue(piece, OHMS_WANTED)
-        if value.value < 0:
-            raise BadValue(piece, OHMS_WANTED)
-        ohms.append(None if value.value == float("inf") else value.value)
-        step = max(step, value.step if value.number is not None else 0.0)
-    return BarsRead(first=first, ohms=tuple(ohms), step_ohm=min(step, 100.0))
+    return BarsRead.model_validate(read_bars(text, first))
 
 
 def _figure(figure: str, text: str, most: float, wanted: str) -> str:

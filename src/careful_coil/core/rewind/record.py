@@ -7,6 +7,7 @@ from functools import partial
 from typing import TypeVar
 
 from careful_coil.core.errors import BadValue, CoilError
+from careful_coil.core.figures import figure, figures, kept
 from careful_coil.core.rewind.factors import MOST_POLES, MOST_SLOTS
 from careful_coil.core.rewind.layout import Layout, PoleCoil, Shape, single_phase, three_phase
 from careful_coil.core.rewind.wire import (
@@ -19,7 +20,8 @@ from careful_coil.core.rewind.wire import (
     read_awg,
     read_swg,
 )
-from careful_coil.core.values import Quantity, one_of, parse
+from careful_coil.core.units import Quantity
+from careful_coil.core.values import one_of, parse
 
 T = TypeVar("T")
 MOST_STRANDS, MOST_TURNS, LARGEST = 40, 5000.0, 20000.0
@@ -57,11 +59,8 @@ def read_wire(text: str) -> tuple[Strand, ...]:
         elif name.startswith("SWG") or name.endswith("SWG"):
             mm = read_swg(name)
         else:
-            try:
-                mm = float(name.replace(",", "."))
-            except ValueError:
-                raise BadValue(text, WIRE_WANTED) from None
-            name = f"{mm:g}"
+            mm = figure(told[2], Quantity.LENGTH, wanted=WIRE_WANTED)
+            name = kept(mm)
         if not (1 <= count <= MOST_STRANDS and SMALLEST_MM <= mm <= LARGEST_MM):
             raise BadValue(text, WIRE_WANTED)
         found.append(Strand(count, mm, name))
@@ -86,9 +85,7 @@ def covered_mm2(strands: tuple[Strand, ...]) -> float:
 def read_pole(text: str) -> tuple[PoleCoil, ...]:
     """Return the coils of one pole with their turns. Raises: BadValue."""
     rest = _POLE.sub(" ", text)
-    found = [
-        PoleCoil(int(m[1]), int(m[2]), float(m[3].replace(",", "."))) for m in _POLE.finditer(text)
-    ]
+    found = [PoleCoil(int(m[1]), int(m[2]), figure(m[3])) for m in _POLE.finditer(text)]
     if rest.strip(" ,;") or not found or any(c.first >= c.last or c.turns <= 0 for c in found):
         raise BadValue(text, POLE_WANTED)
     return tuple(found)
@@ -97,13 +94,7 @@ def read_pole(text: str) -> tuple[PoleCoil, ...]:
 def read_turns(text: str) -> tuple[float, ...]:
     """Return turns per coil, one figure or one for each coil of a group. Raises: BadValue."""
     wanted = "turns per coil such as 28, or of each coil of a group such as 28/26/24"
-    try:
-        found = tuple(float(p.strip().replace(",", ".")) for p in text.split("/"))
-    except ValueError:
-        raise BadValue(text, wanted) from None
-    if not all(0 < n <= MOST_TURNS for n in found):
-        raise BadValue(text, wanted)
-    return found
+    return figures(text, least=0.1, most=MOST_TURNS, wanted=wanted)
 
 
 def read_ohm(text: str) -> tuple[float, float | None]:

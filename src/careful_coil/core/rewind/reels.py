@@ -5,9 +5,11 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
 from careful_coil.core.errors import BadValue, ValueOutOfRange
+from careful_coil.core.figures import figure
 from careful_coil.core.rewind.convert import Change
 from careful_coil.core.rewind.record import Record, Strand, covered_mm2, read_wire
 from careful_coil.core.rewind.wire import METRIC, area
+from careful_coil.core.units import Quantity
 
 USUAL_MM = tuple(d for d in METRIC if 0.2 <= d <= 1.6)  # what a shop mostly has on reels
 NEIGHBOURS = 0.35  # share by which two gauges in one hand may differ in diameter
@@ -44,8 +46,8 @@ def read_reels(text: str) -> dict[float, float | None]:
         name, colon, mass = piece.partition(":")
         try:
             (one,) = read_wire(name.replace("AWG", "AWG ").replace("SWG", "SWG "))
-            kg = float(mass.replace(",", ".")) if colon else None
-        except (BadValue, ValueError):
+            kg = figure(mass, Quantity.MASS) if colon else None
+        except BadValue:
             raise BadValue(text, wanted) from None
         if one.count != 1 or (kg is not None and not 0 < kg < LARGEST_KG):
             raise BadValue(text, wanted)

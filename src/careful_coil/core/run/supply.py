@@ -11,7 +11,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from careful_coil.core.errors import BadValue, ValueOutOfRange
-from careful_coil.core.values import Quantity, parse
+from careful_coil.core.units import Quantity
+from careful_coil.core.values import parse
 
 FITS_SHARE = 0.06  # of the largest reading: two systems lie further apart than this
 DEAD_SHARE = 0.15  # of the largest reading: less is no volts

@@ -23,7 +23,7 @@ from careful_coil.core.sums.model import (
     numbers,
     ohms,
 )
-from careful_coil.core.values import Quantity
+from careful_coil.core.units import Quantity
 
 SECONDS = (15, 30, 60, 600)
 

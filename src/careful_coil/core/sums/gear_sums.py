@@ -12,7 +12,7 @@ from careful_coil.core.sums.model import (
     ohms,
     volt,
 )
-from careful_coil.core.values import Quantity
+from careful_coil.core.units import Quantity
 
 
 def _farads(key: str = "microfarad", many: int = 0) -> Input:

@@ -4,7 +4,7 @@ from careful_coil.core.errors import BadValue
 from careful_coil.core.machine.capacitors import impedance, start_microfarad
 from careful_coil.core.machine.heating import PER_KELVIN, Metal, heating_rate, stall_seconds
 from careful_coil.core.sums.model import Given, Input, Sum, Worked, hertz, numbers, ohms, volt
-from careful_coil.core.values import Quantity
+from careful_coil.core.units import Quantity
 
 
 def _winding(given: Given, name: str) -> tuple[complex, bool]:

@@ -1,17 +1,17 @@
 """A bench sum as data: its inputs and how their text is read, its results with their units."""
 
-import re
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from decimal import Decimal
 
 from careful_coil.core.errors import BadValue
-from careful_coil.core.values import HORSEPOWER_W, Quantity, accepted, parse
+from careful_coil.core.figures import figure, with_unit
+from careful_coil.core.units import HORSEPOWER_W, Quantity
+from careful_coil.core.values import accepted, parse
 
 Figure = float | int | str | list[float] | None
 Given = Mapping[str, "float | str | list[float]"]
 Worked = tuple[dict[str, Figure], tuple[str, ...]]
-_BARE = re.compile(r"[-−]?[\d\s.,/]+")
 _PER_UNIT = {
     "hp": HORSEPOWER_W,
     "MΩ": Decimal(10**6),
@@ -71,8 +71,7 @@ class Input:
     def _figure(self, text: str, whole: str) -> float:
         if self.quantity is None:
             raise BadValue(whole, self.wanted())
-        asked = f"{text} {self.unit}" if _BARE.fullmatch(text) else text
-        value = parse(asked, self.quantity)
+        value = parse(with_unit(text, self.unit), self.quantity)
         number = value.number
         if value.qualifier is not None:
             raise BadValue(whole, self.wanted(), f"{self.key} must be a figure.")
@@ -173,8 +172,10 @@ def text_input(key: str, title: str, optional: bool = False, usual: str = "") ->
 
 def number(given: Given, key: str, wanted: str, whole: bool = False) -> float:
     """Return an input that is a bare number. Raises: BadValue."""
-    text = str(given[key]).strip().replace(",", ".")
-    pattern = r"\d{1,9}" if whole else r"\d{1,9}(?:\.\d{1,9})?"
-    if not re.fullmatch(pattern, text, re.ASCII):
-        raise BadValue(str(given[key]), wanted, f"{key}.")
-    return float(text)
+    text, length = str(given[key]), key == "mm" or key.endswith("_mm")
+    value = figure(
+        text, Quantity.LENGTH if length else Quantity.NUMBER, most=1e9, wanted=f"{key}: {wanted}"
+    )
+    if whole and value != int(value):
+        raise BadValue(text, wanted, f"{key}.")
+    return value

@@ -5,7 +5,7 @@ import math
 from careful_coil.core.connect.plans import FLUX_HOLD, FLUX_WATCH
 from careful_coil.core.machine import power
 from careful_coil.core.sums.model import Given, Input, Sum, Worked, hertz, numbers, volt
-from careful_coil.core.values import Quantity
+from careful_coil.core.units import Quantity
 from careful_coil.core.winding.speed import poles_of, slip_of
 
 

@@ -16,7 +16,7 @@ from careful_coil.core.sums.model import (
     text_input,
     volt,
 )
-from careful_coil.core.values import Quantity
+from careful_coil.core.units import Quantity
 
 CONNECTIONS = ("wye", "delta", "single")
 

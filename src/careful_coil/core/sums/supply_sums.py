@@ -12,7 +12,7 @@ from careful_coil.core.sums.model import (
     numbers,
     text_input,
 )
-from careful_coil.core.values import Quantity
+from careful_coil.core.units import Quantity
 
 
 def _unbalance(given: Given) -> Worked:

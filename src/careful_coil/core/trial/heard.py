@@ -5,11 +5,13 @@ from collections.abc import Iterator
 
 from careful_coil.core.condition.wall import THERMAL, class_of
 from careful_coil.core.errors import ValueOutOfRange
+from careful_coil.core.figures import figure
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.trials import Trial
 from careful_coil.core.settings import Settings
 from careful_coil.core.trial.separate import warm_points, warming
 from careful_coil.core.trial.told import sync_of, told
+from careful_coil.core.units import Quantity
 from careful_coil.core.values import show_percent
 
 # how words for a sound begin, and what makes it (trade practice)
@@ -92,7 +94,7 @@ def _turning(trial: Trial, job: Job) -> Iterator[Finding]:
     found = re.search(r"(\d+(?:[.,]\d+)?)\s*V", trial.of("starts-turning"), re.IGNORECASE)
     if found is None or job.supply is None:
         return
-    volt = float(found[1].replace(",", "."))
+    volt = figure(found[1], Quantity.VOLTAGE)
     share = volt / job.supply.volt
     if share > STIFF:
         yield told(
@@ -153,7 +155,7 @@ def _device(trial: Trial, job: Job, settings: Settings) -> Iterator[Finding]:
 
 def _rpm(text: str) -> float | None:
     found = re.search(r"(\d+(?:[.,]\d+)?)\s*(?:rpm|/min)", text, re.IGNORECASE)
-    return float(found[1].replace(",", ".")) if found else None
+    return figure(found[1], Quantity.SPEED) if found else None
 
 
 def _warmth(trial: Trial, job: Job) -> Iterator[Finding]:

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from careful_coil.core.figures import all_in
 from careful_coil.core.job import Job
 from careful_coil.core.job.at_trial import TrialBegun, TrialEnded
 from careful_coil.core.job.trials import Trial
@@ -68,8 +69,4 @@ def compared(before: Trial, after: Trial, volt: float) -> list[Pair]:
 
 
 def _figure(text: str) -> float | None:
-    word = text.replace("V", " ").split()
-    try:
-        return float(word[0].replace(",", ".")) if word else None
-    except ValueError:
-        return None
+    return next(iter(all_in(text)), None)

@@ -8,12 +8,15 @@ from careful_coil.core.connect.proof import checks_of
 from careful_coil.core.connect.rotation import how_to_turn, read_turn
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.errors import BadValue
-from careful_coil.core.job.at_connect import LeadClamped, StepTicked, Wished
+from careful_coil.core.job.at_connect import StepTicked, Wished
 from careful_coil.core.job.at_mechanics import Temporary
+from careful_coil.core.job.entries import AnyBody
 from careful_coil.core.job.hands import free_name
 from careful_coil.core.ledger import Judgement
-from careful_coil.core.ledger.entry_line import clamped_of, low_run_of
+from careful_coil.core.ledger.entry_line import Typed
+from careful_coil.core.ledger.take import Taking, taken
 from careful_coil.core.ledger.targets import hooked
+from careful_coil.core.probes.probe import Request
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.flow import Flow
 from careful_coil.desk.insulation.shown import Prose, Verdicts
@@ -157,7 +160,12 @@ class ProofPart(Part):
     def _low_run(self, text: str) -> None:
         state = self._state(text)
         phases = state.hookup.supply.phases if state.hookup else 3
-        self.session.record(low_run_of(text, 3 if phases == 3 else 1), station="connect")
+        target = Request(kind="low-run", ends=(), supply=(phases, 0.0, 0.0))
+        self.session.record(self._taken(text, target), station="connect")
+
+    def _taken(self, text: str, target: Request) -> AnyBody:
+        at = Taking(judged=None, settings=self.session.settings)
+        return taken(Typed(target, text), at)
 
     def _clamped(self, text: str) -> None:
         state = self._state(text)
@@ -167,8 +175,8 @@ class ProofPart(Part):
         wanted = "pairs of a lead and its amps, such as T1 3.1 T7 3.0"
         if not words or len(words) % 2 or any(w.upper() not in leads for w in words[::2]):
             raise BadValue(text, wanted)
-        bodies: list[LeadClamped] = [
-            clamped_of(amp, state.by_tag((leads[lead.upper()],))[0])
+        bodies = [
+            self._taken(amp, Request(kind="clamp", ends=state.by_tag((leads[lead.upper()],))))
             for lead, amp in zip(words[::2], words[1::2], strict=True)
         ]
         self.session.record(*bodies, station="connect")

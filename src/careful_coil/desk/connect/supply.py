@@ -9,7 +9,7 @@ from careful_coil.core.job.entries import Supply
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.run.supply import read_three, system_words
 from careful_coil.core.shop_lists import line_colours
-from careful_coil.core.values import Quantity
+from careful_coil.core.units import Quantity
 from careful_coil.desk.ask_row import AskRow, EnterButton
 from careful_coil.desk.flow import Flow
 from careful_coil.desk.insulation.shown import Prose, Verdicts, finding_of, told_of

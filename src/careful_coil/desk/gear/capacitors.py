@@ -12,7 +12,8 @@ from careful_coil.core.gear.marking import Marking
 from careful_coil.core.gear.typed import LOOKS, part_name, read_field
 from careful_coil.core.job.at_start_gear import CapacitorNoted
 from careful_coil.core.ledger import Judgement
-from careful_coil.core.values import Quantity, parse, show_ohm
+from careful_coil.core.units import Quantity
+from careful_coil.core.values import parse, show_ohm
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.insulation.plot import Plot
 from careful_coil.desk.insulation.shown import Prose, Verdicts

@@ -18,7 +18,8 @@ from careful_coil.core.job.at_start_gear import DeviceNoted, GearStep
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.machine.estimate import estimate
 from careful_coil.core.machine.motor import Motor
-from careful_coil.core.values import Quantity, parse
+from careful_coil.core.units import Quantity
+from careful_coil.core.values import parse
 from careful_coil.desk.ask_row import AskRow
 from careful_coil.desk.insulation.shown import Prose
 from careful_coil.desk.part import Part

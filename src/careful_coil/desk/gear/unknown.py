@@ -16,7 +16,8 @@ from careful_coil.core.ledger import Judgement
 from careful_coil.core.machine.capacitors import RUN_SHELF, RunningCapacitor, running_capacitor
 from careful_coil.core.machine.estimate import estimate
 from careful_coil.core.machine.facts import Facts
-from careful_coil.core.values import Quantity, parse
+from careful_coil.core.units import Quantity
+from careful_coil.core.values import parse
 from careful_coil.core.ways.way import Plan
 from careful_coil.desk.gear.shelf import offer_words
 from careful_coil.desk.insulation.shown import Prose

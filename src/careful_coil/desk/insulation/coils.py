@@ -9,7 +9,8 @@ from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_insulation import WindingOhm
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.ledger.entry_line import coil_ohm_of
-from careful_coil.core.values import Quantity, parse, show_ohm
+from careful_coil.core.units import Quantity
+from careful_coil.core.values import parse, show_ohm
 from careful_coil.desk import paint
 from careful_coil.desk.flow import Flow
 from careful_coil.desk.insulation.shown import Prose, Verdicts, finding_of, told_of

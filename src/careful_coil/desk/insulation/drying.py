@@ -5,10 +5,11 @@ from functools import partial
 from PySide6.QtWidgets import QWidget
 
 from careful_coil.core.condition.later_rules import campaign_of
-from careful_coil.core.errors import BadValue
+from careful_coil.core.figures import figure
 from careful_coil.core.job.at_insulation import DryingRun, Work
 from careful_coil.core.ledger import Judgement
-from careful_coil.core.values import Quantity, parse
+from careful_coil.core.units import Quantity
+from careful_coil.core.values import parse
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.flow import Flow
 from careful_coil.desk.insulation.plot import Plot
@@ -131,10 +132,4 @@ class DryingPart(Part):
 
 
 def _hours(text: str) -> float:
-    try:
-        value = float(text.replace(",", ".").rstrip(" h"))
-    except ValueError:
-        raise BadValue(text, "hours, for example 20") from None
-    if not 0 <= value <= 10000:
-        raise BadValue(text, "hours between 0 and 10000")
-    return value
+    return figure(text, Quantity.TIME, unit="h", most=10000, wanted="hours, for example 20")

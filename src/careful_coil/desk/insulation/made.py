@@ -6,7 +6,8 @@ from careful_coil.core.condition.wall_rules import wanted_index
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_insulation import MADE, MadeField, WindingMade
 from careful_coil.core.ledger import Judgement
-from careful_coil.core.values import Quantity, parse
+from careful_coil.core.units import Quantity
+from careful_coil.core.values import parse
 from careful_coil.desk.insulation.shown import Prose
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session

@@ -6,11 +6,13 @@ from PySide6.QtWidgets import QWidget
 
 from careful_coil.core.condition.air import dew_point
 from careful_coil.core.condition.apart import ready_for, to_take_off
-from careful_coil.core.errors import BadValue, CoilError
+from careful_coil.core.errors import BadValue
+from careful_coil.core.figures import figure
 from careful_coil.core.job.at_insulation import TestReady
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.ledger.next_wall import CODES
-from careful_coil.core.values import Quantity, parse
+from careful_coil.core.units import Quantity
+from careful_coil.core.values import parse
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.flow import Flow
 from careful_coil.desk.insulation.shown import Prose
@@ -173,11 +175,7 @@ class ReadyPart(Part):
         self._told()
 
     def _humidity(self, text: str) -> None:
-        try:
-            value = float(text.replace(",", ".").rstrip(" %")) if text else None
-            if value is not None:
-                dew_point(20.0, value)
-        except (ValueError, CoilError):
-            raise BadValue(text, "a relative humidity of 1 to 100 %") from None
+        wanted = "a relative humidity of 1 to 100 %"
+        value = figure(text, Quantity.SHARE, least=1, most=100, wanted=wanted) if text else None
         self.session.humidity = value
         self._told()

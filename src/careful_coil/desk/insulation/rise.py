@@ -4,7 +4,8 @@ from careful_coil.core.condition.typed import COOLING_WANTED, read_cooling
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_insulation import HeatRun
 from careful_coil.core.ledger import Judgement
-from careful_coil.core.values import Quantity, parse
+from careful_coil.core.units import Quantity
+from careful_coil.core.values import parse
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.insulation.shown import Prose, Verdicts, finding_of, told_of
 from careful_coil.desk.part import Part, Row

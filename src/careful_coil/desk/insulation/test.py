@@ -23,9 +23,11 @@ from careful_coil.core.condition.wall_rules import (
     longest_curve,
 )
 from careful_coil.core.errors import BadValue, CoilError
+from careful_coil.core.figures import figure
 from careful_coil.core.job.at_insulation import Discharged, InsulationTested
 from careful_coil.core.job.tested import Logged
 from careful_coil.core.ledger import Judgement
+from careful_coil.core.units import Quantity
 from careful_coil.core.values import show_ohm
 from careful_coil.desk import paint
 from careful_coil.desk.ask_row import EnterButton
@@ -327,12 +329,15 @@ class TestPart(Part):
         if charged is None:
             raise BadValue(text, "a test whose charge is still on the winding")
         wanted = discharge_seconds(charged.body)
-        try:
-            seconds = 60 * float(text.removesuffix("min").strip().replace(",", "."))
-        except ValueError:
-            seconds = 0.0
-        if not wanted <= seconds <= LONGEST_EARTH_S:
-            raise BadValue(text, f"minutes, {wanted / 60:g} or more")
+        minutes = figure(
+            text,
+            Quantity.TIME,
+            unit="min",
+            least=wanted / 60,
+            most=LONGEST_EARTH_S / 60,
+            wanted=f"minutes, {wanted / 60:g} or more",
+        )
+        seconds = max(60 * minutes, wanted)
         self.session.record(Discharged(seconds=seconds), station="insulation")
 
     def _sound(self) -> None:

@@ -7,8 +7,10 @@ from careful_coil.core.condition.later_rules import odd_trace
 from careful_coil.core.condition.traces import read_surge
 from careful_coil.core.condition.typed import read_curve_csv, read_steps, read_steps_csv
 from careful_coil.core.errors import BadDocument, BadValue
-from careful_coil.core.job.at_insulation import Steps, Surged
+from careful_coil.core.job.at_insulation import InsulationTested, Steps, Surged
 from careful_coil.core.ledger import Judgement
+from careful_coil.core.probes.kinds.insulation import tested
+from careful_coil.core.probes.probe import Request, Typing
 from careful_coil.desk.insulation.plot import Plot
 from careful_coil.desk.insulation.shown import Verdicts, finding_of, told_of
 from careful_coil.desk.part import Part
@@ -111,5 +113,7 @@ class TracesPart(Part):
         self.session.record(body, station="insulation")
 
     def _curve(self, text: str) -> None:
-        body = self.session.setting.test(read_curve_csv(read_file(text)), self.session.target)
+        target = self.session.target or Request(kind="resistance", ends=())
+        told = Typing(text=text, request=target, setting=self.session.setting)
+        body = InsulationTested.model_validate(tested(read_curve_csv(read_file(text)), told))
         self.session.record(body, station="insulation")

@@ -9,7 +9,8 @@ from careful_coil.core.job.plate import Nameplate, check_field, readable, unread
 from careful_coil.core.kind.plate_checks import plate_told
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.run.tacho import speed_words, speeds_of
-from careful_coil.core.values import Quantity, parse
+from careful_coil.core.units import Quantity
+from careful_coil.core.values import parse
 from careful_coil.desk.ask_row import AskRow, EnterButton
 from careful_coil.desk.field import LONG, SHORT
 from careful_coil.desk.part import NOT_ASKED, Part

@@ -1,6 +1,7 @@
 """Worth repairing? What repair and a new one cost, and what would change the answer."""
 
 from careful_coil.core.errors import BadValue
+from careful_coil.core.figures import figure
 from careful_coil.core.job import Finding
 from careful_coil.core.job.at_intake import EstimateFigure
 from careful_coil.core.kind.worth import FLAGS
@@ -78,10 +79,4 @@ def read_amount(name: str, text: str) -> float:
         return float(text.lower() == "yes" if text else usual)
     if not text:
         return 0.0
-    try:
-        value = float(text.replace(",", "."))
-    except ValueError:
-        raise BadValue(text, "a figure, for example 120 or 45.50") from None
-    if not 0 <= value <= MOST:
-        raise BadValue(text, "a figure of nothing or more")
-    return value
+    return figure(text, most=MOST, wanted="a figure, for example 120 or 45.50")

@@ -17,7 +17,8 @@ from careful_coil.core.rewind.reels import MOST_OFFERS, Offer, fitted, offers, r
 from careful_coil.core.rewind.rules import plate_of
 from careful_coil.core.rewind.single import convert_single
 from careful_coil.core.rewind.worked import Plate
-from careful_coil.core.values import Quantity, parse
+from careful_coil.core.units import Quantity
+from careful_coil.core.values import parse
 from careful_coil.desk.insulation.shown import Prose, Verdicts
 from careful_coil.desk.part import Part
 from careful_coil.desk.rewind.compare import Compare, Line

@@ -5,12 +5,14 @@ from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QBoxLayout, QVBoxLayout, QWidget
 
 from careful_coil.core.errors import BadValue
+from careful_coil.core.figures import figure
 from careful_coil.core.job.at_winding import WindingNoted
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.rewind.record import read_datum
 from careful_coil.core.rewind.rules import left_to_read, plate_of, record_of, title_of
 from careful_coil.core.rewind.wire import meant_by
 from careful_coil.core.rewind.worked import Worked, work_out
+from careful_coil.core.units import Quantity
 from careful_coil.desk.insulation.shown import Prose, Verdicts
 from careful_coil.desk.part import Part
 from careful_coil.desk.rewind.stator_plot import StatorPlot
@@ -179,10 +181,7 @@ class RecordPart(Part):
 
 def read_mm_of(text: str) -> float:
     """Return a micrometer's figure in mm. Raises: BadValue."""
-    try:
-        return float(text.replace(",", ".").removesuffix("mm"))
-    except ValueError:
-        raise BadValue(text, "mm, over the enamel or bare: 0.83 over, 0.75 bare") from None
+    return figure(text, Quantity.LENGTH, wanted="mm, over the enamel or bare: 0.83 over, 0.75 bare")
 
 
 def worked_of(judged: Judgement, session: Session) -> Worked:

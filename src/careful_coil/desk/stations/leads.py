@@ -14,8 +14,8 @@ from PySide6.QtWidgets import (
 
 from careful_coil.core.job.lead_words import counted
 from careful_coil.core.ledger import Judgement
-from careful_coil.core.ledger.entry_line import KICK_WORDS, TEST_WORDS, known_of
-from careful_coil.core.probes import Request
+from careful_coil.core.ledger.entry_line import known_of
+from careful_coil.core.probes import PROBES, Request
 from careful_coil.core.winding import ARRANGEMENTS
 from careful_coil.desk.field import Field
 from careful_coil.desk.odds import Odds, Row
@@ -48,16 +48,8 @@ def odds_rows(judged: Judgement) -> list[Row]:
 
 UNBOUND = 16777215  # pixels: no limit to a widget's height
 CROWDED = 45.0  # mm of drawing that leave no room for a second one beside the sheet
+MOST_WORDS = max(len(p.words) for p in PROBES.values())
 COLUMNS = 3  # of the winding's parts, where the drawing stands below the sheet
-TEST_CAUTIONS = {
-    "run": "Clamp it, uncouple it, earth the frame. A quarter of rated volts or less, seconds only; prove it "
-    "dead before a lead is moved.",
-    "kick": "Through a fuse or a lamp, rotor still. Hands off the sense leads: the break bites.",
-    "series": "Low volts from an isolating transformer, through a fuse; seconds only, rotor out or still.",
-    "spin": "Supply off and proved dead, load off; by hand only, a motor must not drive it.",
-    "shaft": "Supply off and proved dead, load off. Turn it slowly by hand; hands clear of the fan.",
-    "switch": "Supply off and proved dead. Work the start mechanism by hand, not by running it.",
-}
 
 
 class Answers(QWidget):
@@ -72,7 +64,7 @@ class Answers(QWidget):
         column.addWidget(self.caution)
         row = QHBoxLayout()
         self.keys: list[QPushButton] = []
-        for k in range(len(KICK_WORDS)):
+        for k in range(MOST_WORDS):
             key = QPushButton()
             key.setFocusPolicy(Qt.FocusPolicy.NoFocus)  # the strip keeps the cursor
             key.clicked.connect(partial(self._press, k))
@@ -82,9 +74,10 @@ class Answers(QWidget):
 
     def show_kind(self, kind: str) -> None:
         """Show the answers of a kind of test, or nothing."""
-        words = TEST_WORDS.get(kind, ())
-        self.setVisible(kind in TEST_CAUTIONS)
-        self.caution.say(TEST_CAUTIONS.get(kind, ""))
+        probe = PROBES.get(kind)
+        words, caution = (probe.words, probe.caution) if probe else ((), "")
+        self.setVisible(bool(caution))
+        self.caution.say(caution)
         for k, key in enumerate(self.keys):
             key.setVisible(k < len(words))
             key.setText(f"{k + 1}  {words[k].replace('-', ' ')}" if k < len(words) else "")

@@ -11,6 +11,7 @@ from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_trial import Outcome, TrialEnded, TrialHeard, TrialStart
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.machine.estimate import Estimate, estimate
+from careful_coil.core.probes import PROBES
 from careful_coil.core.trial.begin import (
     check_step,
     clicks,
@@ -21,7 +22,7 @@ from careful_coil.core.trial.begin import (
 from careful_coil.core.trial.expect import Expected, expected_at, facts_of, turning_volt
 from careful_coil.core.trial.pairs import run_before
 from careful_coil.core.trial.stall import allowed, check_pause
-from careful_coil.core.trial.typed import WANTED, read_step, step_words
+from careful_coil.core.trial.typed import read_step, step_words
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.field import LONG
 from careful_coil.desk.flow import Flow
@@ -63,7 +64,7 @@ class RunPart(Part):
         self.column.addWidget(self.plot)
         self.band = Prose(theme, "quiet", 13)
         self.column.addWidget(self.band)
-        self.add_field("step", "A step as read", self._step, WANTED.partition(": ")[2], most=LONG)
+        self.add_field("step", "A step as read", self._step, PROBES["trial"].prompt, most=LONG)
         grid = Flow(2, 2 * NARROWEST, theme)
         for name, label, commit, hint in (
             ("heard", "Heard or seen", self._heard, "drop-out 1120 rpm"),

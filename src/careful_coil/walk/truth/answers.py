@@ -6,7 +6,6 @@ from collections.abc import Callable, Mapping
 from careful_coil.bench.wound import DIRTY_OHM, OPEN_OHM, acting
 from careful_coil.core.errors import InstrumentError
 from careful_coil.core.probes import Request
-from careful_coil.core.readings import RequestKind
 from careful_coil.core.ways.devices import Moment
 from careful_coil.core.ways.states import state_at, with_devices
 from careful_coil.core.winding.extras import CONTACT_OHM
@@ -154,7 +153,7 @@ def _switch(world: World, ask: Ask) -> Told:
     return Told(text="stays" if ohms[0] == ohms[1] else "changes")
 
 
-def _probe(kind: RequestKind) -> Answer:
+def _probe(kind: str) -> Answer:
     """Return what asks the simulated meter of the bare winding, its devices at rest."""
 
     def told(world: World, ask: Ask) -> Told:
@@ -221,7 +220,7 @@ def _microfarad(world: World, ask: Ask) -> Told:
     return _number(own.microfarad * world.chance.gauss(1, 0.003), "µF", 4)
 
 
-def _with_shaft(kind: RequestKind) -> Answer:
+def _with_shaft(kind: str) -> Answer:
     """Return what turns the shaft to see: not where it is seized."""
 
     def told(world: World, ask: Ask) -> Told:

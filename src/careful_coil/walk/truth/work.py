@@ -7,7 +7,6 @@ from careful_coil.bench.low_run import run_of
 from careful_coil.bench.trial_run import Rig
 from careful_coil.core.errors import InstrumentError
 from careful_coil.core.probes import Request
-from careful_coil.core.readings import RequestKind
 from careful_coil.core.ways.devices import Moment
 from careful_coil.walk.told import Told
 from careful_coil.walk.truth.eyes import WHO
@@ -18,7 +17,7 @@ EASED, RENEWED, CLEAN = "free", "good", 1.15  # of MΩ after cleaning alone
 Done = Callable[[World, Ask, str], str]
 
 
-def energised(world: World, ask: Ask, kind: RequestKind) -> Told:
+def energised(world: World, ask: Ask, kind: str) -> Told:
     """Return what the motor shows under volts, on its joints as they really are."""
     own = world.motor.supply
     volt = float(ask["volt"]) or own.volt / 4

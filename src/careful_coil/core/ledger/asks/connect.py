@@ -59,20 +59,6 @@ def device(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
     )
 
 
-def line(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
-    """Ask for the ohms between two lines of the finished hookup."""
-    return Question(
-        id=step.code,
-        name="ohms",
-        quantity="ohm",
-        part="hookup",
-        type="number",
-        unit="Ω",
-        ends=step.ends,
-        reader="strip",
-    )
-
-
 def look(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     """Ask for a look at the joints."""
     return unread(step, "hookup")
@@ -85,35 +71,6 @@ def checks(judged: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     items = [c.name for c in checks_of(judged.job, judged.connecting, extras)]
     left = [n for n in items if not judged.job.joined.since_last_act(n)]
     return ticked(step, "checks", "hookup", "seen before power", left)
-
-
-def clamp(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
-    """Ask for the amps in one of two leads in parallel."""
-    return Question(
-        id=step.code,
-        name="amps",
-        quantity="amp",
-        part=f"lead:{step.ends[0]}",
-        type="number",
-        unit="A",
-        ends=step.ends,
-        reader="strip",
-    )
-
-
-def low_run(judged: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
-    """Ask for a run at a quarter of the volts."""
-    volts = re.search(r"(\d+) V", step.title)
-    return Question(
-        id=step.code,
-        name="volts, amps of each line, how it turns, which way",
-        quantity="run",
-        part="hookup",
-        type="text",
-        ends=step.ends,
-        volt=float(volts[1]) if volts else 0.0,
-        reader="strip",
-    )
 
 
 def direction(judged: "Judgement", step: NextStep, __: re.Match[str]) -> Question:

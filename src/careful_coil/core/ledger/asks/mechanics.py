@@ -91,20 +91,6 @@ def count(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     )
 
 
-def bar(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
-    """Ask for the ohms from a bar to the next."""
-    return Question(
-        id=step.code,
-        name="ohms",
-        quantity="ohm",
-        part="commutator",
-        type="number",
-        unit="Ω",
-        ends=step.ends,
-        reader="strip",
-    )
-
-
 def to_shaft(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     """Ask for MΩ from the bars to the shaft."""
     return Question(

@@ -5,9 +5,10 @@ from typing import TYPE_CHECKING
 
 from careful_coil.core.ledger.asks.question import Quantity, Question
 from careful_coil.core.ledger.asks.tick import unread
-from careful_coil.core.ledger.asks.wall import ALL, coils
+from careful_coil.core.ledger.asks.wall import coils
 from careful_coil.core.ledger.parts import part_of
 from careful_coil.core.ledger.step import NextStep
+from careful_coil.core.probes import PROBES
 
 if TYPE_CHECKING:
     from careful_coil.core.ledger.judgement import Judgement
@@ -53,7 +54,7 @@ def site(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
         part=part,
         type="number" if kind == "number" else "text",
         unit=unit,
-        sense=ALL if quantity == "insulation" else (),
+        sense=PROBES["insulation"].against if quantity == "insulation" else (),
         reader="site",
     )
 

@@ -2,7 +2,7 @@
 
 import re
 from collections.abc import Callable
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, cast
 
 from careful_coil.core.ledger.asks import (
     connect,
@@ -13,41 +13,38 @@ from careful_coil.core.ledger.asks import (
     trial,
     wall,
 )
+from careful_coil.core.ledger.asks.probed import probed
 from careful_coil.core.ledger.asks.question import Question
 from careful_coil.core.ledger.step import NextStep
+from careful_coil.core.probes import PROBES
 
 if TYPE_CHECKING:
     from careful_coil.core.ledger.judgement import Judgement
 
+NOTHING = cast("re.Match[str]", re.match("", ""))
 Make = Callable[["Judgement", NextStep, re.Match[str]], Question]
 ASKS: tuple[tuple[str, Make], ...] = (
     ("name", intake_leads.name),
     (r"plate-(?P<field>phases|volt|hertz|amp)", intake_leads.plate),
     ("tag", intake_leads.count),
     (r"dead|dead-again", intake_leads.dead),
-    (r"(?:resistance|frame|switch|shaft|spin|kick|series|run)-.*|run", intake_leads.reading),
+    (r"(?:resistance|frame|switch|shaft|spin|kick|series|run)-.*|run", probed),
     ("discharge", wall.discharge),
     (r"ready-.*", wall.ready),
-    (r"insulation(?:-.*)?", wall.test),
     ("dry", wall.dry),
     ("between", wall.between),
     ("covers|open-up", wall.covers),
-    (r"bond-.*", wall.bond),
     ("supply", connect.supply),
     (r"wish-(?P<field>.*)", connect.wish),
     (r"step-ohm|leftover|line-ohms|low-run-wrong", connect.look),
     (r"(?P<do>cut|joint|insulate)-.*", connect.dead_work),
     (r"(?P<do>fit-device|remove-device)-(?P<name>.*)", connect.device),
-    (r"line-.*", connect.line),
     ("before-power", connect.checks),
-    (r"clamp-.*", connect.clamp),
-    ("low-run", connect.low_run),
     ("direction", connect.direction),
     ("voltage-tags", connect.tags),
     ("installer", connect.installer),
     ("trial-ready", trial.ready),
     (r"trial-begin-.*", trial.begin),
-    (r"trial-(?:step-.*|run-.*|start|turning|drop-in)", trial.probe),
     ("trial-end", trial.end),
     ("start-gear", gear.inventory),
     ("cause-first", gear.first),
@@ -66,7 +63,6 @@ ASKS: tuple[tuple[str, Make], ...] = (
     ("brushes", mechanics.brushes),
     ("bars", mechanics.count),
     ("bars-shaft", mechanics.to_shaft),
-    (r"bar-\d+", mechanics.bar),
     (r"mend-.*", mechanics.mend),
     (r"temporary-(?P<name>.*)", mechanics.temporary),
     (r"back-(?P<name>.*)", mechanics.back),
@@ -78,6 +74,8 @@ ASKS: tuple[tuple[str, Make], ...] = (
 
 def asks_of(judged: "Judgement", step: NextStep) -> tuple[Question, ...]:
     """Return what a step asks, the first thing first; none for a code that is not in the table."""
+    if step.act in PROBES:
+        return (probed(judged, step, NOTHING),)
     for pattern, make in ASKS:
         found = re.fullmatch(pattern, step.code, re.DOTALL)
         if found is not None:

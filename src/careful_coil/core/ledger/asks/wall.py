@@ -11,8 +11,6 @@ from careful_coil.core.ledger.step import NextStep
 if TYPE_CHECKING:
     from careful_coil.core.ledger.judgement import Judgement
 
-ALL = ("frame",)  # what the whole winding, joined, is held against
-
 
 def discharge(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     """Ask for the earth on a charged winding."""
@@ -25,23 +23,6 @@ def ready(judged: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     """Ask for everything off or earthed before the tester goes on."""
     items = [o.name for o in to_take_off(judged.job, judged.wall, judged.kinds)]
     return ticked(step, "ready", "winding", "off or earthed", items)
-
-
-def test(judged: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
-    """Ask for MΩ after a minute."""
-    span = judged.wall.test_volts()
-    return Question(
-        id=step.code,
-        name="megohms after a minute",
-        quantity="insulation",
-        part="winding",
-        type="number",
-        unit="MΩ",
-        ends=step.ends,
-        sense=step.sense or ALL,
-        volt=span[0] if span else 500.0,
-        reader="strip",
-    )
 
 
 def dry(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
@@ -60,20 +41,6 @@ def covers(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     """Ask for the covers to be put on, or taken off."""
     return worked(
         step, "act", "covers", "opened" if step.code == "open-up" else "closed", id="covers"
-    )
-
-
-def bond(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
-    """Ask for the earth bond of a place."""
-    return Question(
-        id=step.code,
-        name="ohms",
-        quantity="bond",
-        part="earth",
-        type="number",
-        unit="Ω",
-        ends=step.ends,
-        reader="strip",
     )
 
 

@@ -1,0 +1,40 @@
+"""What is read with probes: the question, as the probe itself declares it."""
+
+import re
+from typing import TYPE_CHECKING, cast
+
+from careful_coil.core.ledger.asks.question import Quantity, Question
+from careful_coil.core.ledger.step import NextStep
+from careful_coil.core.probes import PROBES
+
+if TYPE_CHECKING:
+    from careful_coil.core.ledger.judgement import Judgement
+
+BUNCHED = "+"
+
+
+def probed(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask for what the probes of a step are on; one that was skipped is known by its code."""
+    kind, *named = step.code.split("-")
+    probe = PROBES[step.act if step.act in PROBES else kind]
+    ends = step.ends or tuple(named)
+    first = ends[0] if ends else ""
+    if step.also:
+        ends = (ends[0], BUNCHED.join((ends[1], *step.also)))
+    quantity, name = probe.asks
+    return Question(
+        id=step.code,
+        name=name,
+        quantity=cast(Quantity, quantity),
+        part=probe.part.format(first),
+        type="choice" if probe.words else "number" if probe.unit else "text",
+        unit=probe.unit,
+        choices=probe.words,
+        ends=(*ends, "frame") if probe.kind == "frame" else ends,
+        sense=step.sense or probe.against,
+        lines=step.lines,
+        joints=step.joints,
+        volt=step.volt,
+        state=step.state,
+        reader="strip",
+    )

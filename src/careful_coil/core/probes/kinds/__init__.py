@@ -1,0 +1,1 @@
+"""One probe a file, each with its `PROBE`."""

@@ -1,0 +1,52 @@
+"""Reduced-voltage test run of the finished hookup: a quarter of the volts or less."""
+
+import re
+
+from careful_coil.core.errors import BadValue
+from careful_coil.core.figures import figure, figures
+from careful_coil.core.probes.probe import Bench, Body, Probe, Request, Shown, Typing
+from careful_coil.core.units import Quantity
+from careful_coil.core.values import NUMBER
+
+TURNS = ("smooth", "rough", "none")
+WANTED = (
+    "volts, amps of each line, how it turned, which way at the drive end if seen: "
+    "115 V 3.1/3.2/3.1 smooth cw (or rough, none; ccw)"
+)
+MOST, NOISE_SHARE = 20000, 1e-3
+_TYPED = re.compile(
+    rf"\s*({NUMBER}\s*V?)\s+(\S+?(?:\s*A)?)\s+([A-Za-z]+)(?:\s+(cw|ccw))?\s*", re.IGNORECASE
+)
+
+
+def _read(typed: Typing) -> Body:
+    found = _TYPED.fullmatch(typed.text)
+    if found is None or found[3].lower() not in TURNS:
+        raise BadValue(typed.text, WANTED)
+    lines = typed.request.amps
+    return {
+        "kind": "low-run",
+        "volt": figure(found[1], Quantity.VOLTAGE, least=0.001, most=MOST, wanted=WANTED),
+        "amp": figures(found[2], Quantity.CURRENT, counts=(lines,), most=MOST, wanted=WANTED),
+        "turns": found[3].lower(),
+        "way": (found[4] or "").lower(),
+    }
+
+
+def _shown(bench: Bench, request: Request) -> Shown:
+    """Return volts, amps of the lines, how it turns and which way at the drive end."""
+    turns, amps, way, _ = bench.ran(request)
+    shown = "/".join(f"{a * bench.chance.gauss(1, NOISE_SHARE):.3g}" for a in amps.values())
+    return Shown(text=f"{request.supply[1]:.0f} V {shown} {turns} {way}".rstrip(), unit="")
+
+
+PROBE = Probe(
+    kind="low-run",
+    station="connect",
+    prompt="volts, amps, how it turned, which way: 115 V 3.1/3.2/3.1 smooth cw",
+    asks=("run", "volts, amps of each line, how it turns, which way"),
+    part="hookup",
+    hooked="hookup",
+    read=_read,
+    shown=_shown,
+)

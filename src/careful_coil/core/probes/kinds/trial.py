@@ -1,0 +1,89 @@
+"""A step of a test run: figures with their units in any order, words behind them."""
+
+import re
+
+from careful_coil.core.errors import BadValue
+from careful_coil.core.figures import figure
+from careful_coil.core.probes.probe import Bench, Body, Probe, Request, Shown, Typing
+from careful_coil.core.units import Quantity
+
+WANTED = "volts, amps of each line, then what was read: 400 V 3.1/3.2/3.1 A 210 W 1493 rpm 31 °C 5 min smooth"
+TURNS = ("smooth", "rough", "none")
+MOST, NOISE_SHARE = 1e6, 1e-3
+_TOKEN = re.compile(
+    r"(\d[\d.,'’/]*)\s*(V|A|kW|W|rpm|/min|°C|C|°F|F|min|s|N·?m)(?![A-Za-z])[,;]?\s*", re.IGNORECASE
+)
+# a unit → the place it fills, as it is written for the reader, the quantity
+_UNITS: dict[str, tuple[str, str, Quantity]] = {
+    "v": ("volt", "V", Quantity.VOLTAGE),
+    "a": ("amp", "A", Quantity.CURRENT),
+    "w": ("watt", "W", Quantity.POWER),
+    "kw": ("watt", "kW", Quantity.POWER),
+    "rpm": ("rpm", "rpm", Quantity.SPEED),
+    "/min": ("rpm", "/min", Quantity.SPEED),
+    "°c": ("celsius", "°C", Quantity.TEMPERATURE),
+    "c": ("celsius", "°C", Quantity.TEMPERATURE),
+    "°f": ("celsius", "°F", Quantity.TEMPERATURE),
+    "f": ("celsius", "°F", Quantity.TEMPERATURE),
+    "nm": ("newton_metre", "Nm", Quantity.TORQUE),
+    "n·m": ("newton_metre", "Nm", Quantity.TORQUE),
+    "min": ("minute", "min", Quantity.TIME),
+    "s": ("minute", "s", Quantity.TIME),
+}
+
+
+def step_told(text: str, lines: int, instrument: str = "typed") -> Body:
+    """Return a step as typed, with amps of so many lines or one for all. Raises: BadValue."""
+    found: Body = {}
+    rest = text.strip()
+    while (match := _TOKEN.match(rest)) is not None:
+        place, unit, quantity = _UNITS[match[2].lower()]
+        if place in found:
+            raise BadValue(text, WANTED, f"{match[2]} stands there twice.")
+        least = -50.0 if place == "celsius" else 0.0
+        most = 400.0 if place == "celsius" else MOST
+        base = "min" if place == "minute" else ""
+        wanted = "a temperature between -50 and 400 °C" if place == "celsius" else WANTED
+        figures = [
+            figure(f"{f} {unit}", quantity, unit=base, least=least, most=most, wanted=wanted)
+            for f in match[1].strip("/").split("/")
+        ]
+        many = place in ("volt", "amp")
+        if len(figures) not in ((1, lines) if many else (1,)):
+            raise BadValue(text, WANTED, f"{len(figures)} figures before {match[2]}.")
+        found[place] = tuple(figures) if many else figures[0]
+        rest = rest[match.end() :]
+    words = rest.split()
+    if words and words[0].lower() in TURNS:
+        found["turns"] = words.pop(0).lower()
+    if words and re.match(r"\d", words[0]):
+        raise BadValue(text, WANTED, f"“{words[0]}” has no unit.")
+    if not {"volt", "amp"} <= set(found):
+        raise BadValue(text, WANTED)
+    return {"kind": "trial-step", **found, "remark": " ".join(words), "instrument": instrument}
+
+
+def _read(typed: Typing) -> Body:
+    return step_told(typed.text, typed.request.amps, typed.instrument)
+
+
+def _shown(bench: Bench, request: Request) -> Shown:
+    """Return one step of a test run, in the words it is typed in."""
+    minutes = bench.steps(request)
+    amps, watt, rpm, turns = bench.rig(request).step(request.loaded)
+    shown = "/".join(f"{a * bench.chance.gauss(1, NOISE_SHARE):.3g}" for a in amps.values())
+    speed = f" {rpm:.0f} rpm" if rpm else ""
+    text = f"{request.supply[1]:.0f} V {shown} A {watt:.0f} W{speed} {bench.warm(minutes):.0f} °C {minutes} min {turns}"
+    return Shown(text=text, unit="")
+
+
+PROBE = Probe(
+    kind="trial",
+    station="test-run",
+    prompt="400 V 3.1/3.2/3.1 A 210 W 1493 rpm 31 °C 5 min smooth",
+    asks=("step", "volts, amps, watts, rpm, how it turns"),
+    part="run",
+    hooked="sheet",
+    read=_read,
+    shown=_shown,
+)
