@@ -5,8 +5,6 @@ from pathlib import Path
 
 import pytest
 
-from careful_coil.core.job.at_insulation import InsulationTested
-from careful_coil.core.probes.kinds.insulation import TypedTest
 from careful_coil.desk.insulation.coils import CoilsPart
 from careful_coil.desk.insulation.drying import DryingPart
 from careful_coil.desk.insulation.ready import ReadyPart
@@ -74,11 +72,7 @@ def test_how_it_is_made_moves_the_minimum(bench: Bench) -> None:
     bench.enter("old")
     assert bench.judged.wall.minimum == pytest.approx(1.4)
     assert bench.judged.wall.material == "thermoplastic"
-    assert bench.window.session.setting.test(
-        TypedTest(megohm=9, above=False, readings=()), None
-    ) == (
-        InsulationTested(megohm=9, at_c=21.0)  # the winding's make is no part of a test
-    )
+    assert bench.window.session.setting.at_c == 21.0  # a test is made at the winding's °C
     assert page.put_cursor("made-construction")
     bench.enter("")
     assert page.put_cursor("made-construction")

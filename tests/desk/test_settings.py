@@ -42,7 +42,7 @@ def test_a_limit_is_changed_and_everything_is_judged_by_it(bench: Bench) -> None
     put(bench, page, "limit", "none")
     assert "MΩ, or usual" in page.fields["limit"].message.text()
     put(bench, page, "limit", "-1")
-    assert "above nothing" in page.fields["limit"].message.text()
+    assert "below nothing" in page.fields["limit"].message.text()
     put(bench, page, "limit", "usual")
     assert kept(bench) == {}
     assert "IEEE 43" in page.limits.row_words(page.limits.current)

@@ -149,7 +149,7 @@ WHERE = {
         ("capacitor", "can-name", "K1", "K1 is another part here"),
         ("device", "device-nulled", "perhaps", "yes, no"),
         ("device", "device-ohm", "0.1", "still has a reading"),
-        ("device", "device-out", "fast", "revolutions per minute"),
+        ("device", "device-out", "fast", "rpm such as"),
         ("device", "device-out", "900 s", "seconds such as 1.4"),
         ("why", "cause-symptom", "sings", "hums"),
         ("why", "cause-symptom", "when purple", "always, cold"),
