@@ -3,6 +3,7 @@
 import ast
 import re
 from collections.abc import Iterator
+from dataclasses import replace
 from pathlib import Path
 
 import pytest
@@ -13,6 +14,7 @@ from careful_coil.core.job import fold
 from careful_coil.core.ledger import NextStep, judge
 from careful_coil.core.ledger.answers import READERS, Answer, Hands, read_answer
 from careful_coil.core.ledger.asks import Question, asks_of
+from careful_coil.core.ledger.asks.noted import noted
 from careful_coil.core.ledger.asks.question import QUANTITIES
 from careful_coil.core.ledger.asks.table import ASKS
 from careful_coil.core.ledger.parts import part_of
@@ -176,7 +178,7 @@ def test_rarer_steps_ask_by_quantity_and_part(
 
 
 def answered(question: Question, text: str, who: str = "AB") -> list[str]:
-    """The kinds of entries an answer to a job's Next becomes."""
+    """The kinds of entries, or the sheets, an answer to a job's Next becomes."""
     found = judged(*SIX_LEADS)
     assert found.next is not None
     setting = TestSetting(at_c=20.0)
@@ -184,7 +186,7 @@ def answered(question: Question, text: str, who: str = "AB") -> list[str]:
     bodies, _ = read_answer(
         Answer(judged=found, step=found.next, question=question, text=text, hands=hands)
     )
-    return [b.kind for b in bodies]
+    return [b.topic for b in bodies]
 
 
 def plain(reader: str, id: str = "x", choices: tuple[str, ...] = ()) -> Question:
@@ -203,14 +205,18 @@ def plain(reader: str, id: str = "x", choices: tuple[str, ...] = ()) -> Question
 @pytest.mark.parametrize(
     ("question", "text", "kinds"),
     [
-        (plain("ticket", id="name"), "Mill", ["ticket"]),
-        (plain("plate", id="rpm"), "1440", ["plate"]),
+        (noted("ticket", "name"), "Mill", ["ticket"]),
+        (noted("plate", "rpm"), "1440", ["plate"]),
         (
             plain("inventory"),
             "C1 25 µF 450 V; S1 centrifugal switch",
             ["capacitor", "device-fitted"],
         ),
-        (plain("bearing", id="drive-size"), "25 x 52 x 15", ["bearing"] * 3),
+        (
+            replace(plain("noted"), sheet="bearing", field="size", of="drive"),
+            "25 x 52 x 15",
+            ["bearing"] * 3,
+        ),
         (plain("turn-seen"), "ccw opposite bump", ["turn-seen"]),
         (plain("checks", choices=("count", "earth")), "all", ["step-ticked"] * 2),
         (plain("checks", choices=("count", "earth")), "earth", ["step-ticked"]),
@@ -228,7 +234,7 @@ def test_an_answer_becomes_the_entries_the_window_would_log(
     ("question", "text", "who", "wanted"),
     [
         (plain(""), "seen", "AB", "no field takes it"),
-        (plain("plate", id="volt"), "many", "AB", "Wanted"),
+        (noted("plate", "volt"), "many", "AB", "Wanted"),
         (plain("checks", choices=("count",)), "shaft", "AB", "count"),
         (plain("inventory"), "C1", "AB", "a name and what it is"),
         (plain("attest", id="hookup"), "looked at", "AB", "no field takes it"),

@@ -249,7 +249,7 @@ def test_only_what_is_wrong_is_marked_and_one_key_says_the_rest(bench: Bench) ->
     while roll.name_of(roll.current) != "leads":
         bench.key(Key.Key_Down)
     bench.key(Key.Key_4)  # frayed
-    assert bench.judged.job.seen.condition["leads"].answer == "frayed"
+    assert bench.judged.job.seen.condition["leads"].text == "frayed"
     assert found.told(bench.judged) == ("hold", "leads")
     assert any("Re-sleeve" in row for row in bench.ledger())
     found.rest.setFocus()

@@ -1,14 +1,24 @@
 """A cell one types in: label above, message below, committed by Enter or by leaving it."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
+from functools import partial
 
-from PySide6.QtCore import QEvent, QSize, Qt
-from PySide6.QtGui import QKeyEvent, QResizeEvent
+from PySide6.QtCore import QEvent, QPoint, QPointF, QSize, Qt, Signal
+from PySide6.QtGui import (
+    QAction,
+    QIcon,
+    QKeyEvent,
+    QPainter,
+    QPixmap,
+    QPolygonF,
+    QResizeEvent,
+)
 from PySide6.QtWidgets import (
     QBoxLayout,
     QHBoxLayout,
     QLabel,
     QLineEdit,
+    QMenu,
     QScrollArea,
     QVBoxLayout,
     QWidget,
@@ -18,6 +28,7 @@ from careful_coil.core.errors import BadValue, CoilError
 from careful_coil.desk.theme import Theme
 
 SHORT, LONG = 200, 4000  # characters of what an entry holds
+TEN = 10  # choices have a digit below it
 MARGINS = 24  # pixels beside the text in a cell
 
 
@@ -34,13 +45,53 @@ class Line(QLineEdit):
         return super().event(event)
 
 
+def down_icon(widget: QWidget) -> QIcon:
+    """Return a small triangle in the colour of the words."""
+    side = 24
+    picture = QPixmap(side, side)
+    picture.fill(Qt.GlobalColor.transparent)
+    painter = QPainter(picture)
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    painter.setPen(Qt.PenStyle.NoPen)
+    painter.setBrush(widget.palette().placeholderText())
+    painter.drawPolygon(QPolygonF([QPointF(5, 9), QPointF(19, 9), QPointF(12, 17)]))
+    painter.end()
+    return QIcon(picture)
+
+
 class Cell(Line):
-    """A cell whose Escape gives back what was there."""
+    """A cell whose Escape gives back what was there. Where it has `choices`, Down or its arrow opens them."""
+
+    chosen = Signal(str)
 
     def __init__(self) -> None:
         super().__init__()
         self.stood = ""
         self.hint = ""
+        self.choices: tuple[str, ...] = ()
+        self.menu: QMenu | None = None
+        self._arrow: QAction | None = None
+
+    def offer(self, choices: Sequence[str]) -> None:
+        """Offer these words; none: it is only typed."""
+        self.choices = tuple(choices)
+        if choices and self._arrow is None:
+            self._arrow = QAction(down_icon(self), "Choices (Down)", self)
+            self._arrow.triggered.connect(self.open_choices)
+            self.addAction(self._arrow, QLineEdit.ActionPosition.TrailingPosition)
+        if self._arrow is not None:
+            self._arrow.setVisible(bool(choices))
+
+    def open_choices(self) -> None:
+        """Open the list under the cell: arrows and Enter, the number, or the pointer pick one."""
+        self.menu = QMenu(self)
+        for k, word in enumerate(self.choices, 1):
+            number = f"&{k} " if k < TEN else ""
+            one = self.menu.addAction(f"{number}{word}")
+            one.setCheckable(True)
+            one.setChecked(word == self.stood)
+            one.triggered.connect(partial(self.chosen.emit, word))
+        self.menu.popup(self.mapToGlobal(QPoint(0, self.height())))
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         """Show the example, its two words before it where there is room."""
@@ -50,10 +101,13 @@ class Cell(Line):
         self.setPlaceholderText((words if fits else self.hint) if self.hint else "")
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
-        """Escape cancels typing; nothing else is special."""
+        """Escape cancels typing; Down opens the choices."""
         if event.key() == Qt.Key.Key_Escape:
             self.setText(self.stood)
             self.setModified(False)
+            return
+        if event.key() == Qt.Key.Key_Down and self.choices:
+            self.open_choices()
             return
         super().keyPressEvent(event)
 
@@ -115,6 +169,7 @@ class Field(QWidget):
         super().__init__()
         self._beside = beside
         self._commit, self._clears, self._most = commit, clears, most
+        self._of, self._drafts = "", dict[str, tuple[str, str]]()
         self.label = Title(label)
         self.cell = Cell()
         self.cell.setAccessibleName(label)
@@ -140,6 +195,7 @@ class Field(QWidget):
         column.addWidget(self.message)
         self.cell.returnPressed.connect(self._entered)
         self.cell.editingFinished.connect(self.finish)
+        self.cell.chosen.connect(self._chosen)
         self.set_theme(theme)
 
     def set_theme(self, theme: Theme) -> None:
@@ -147,9 +203,22 @@ class Field(QWidget):
         if self._beside:
             self.label.setFixedWidth(theme.px(self._beside))
 
+    def take(self, of: str) -> None:
+        """Show another motor's: what is half typed stays with its own, and comes back with it."""
+        if of == self._of:
+            return
+        draft = (self.cell.text(), self.message.text()) if self.cell.isModified() else ("", "")
+        self._drafts[self._of] = draft
+        self._of = of
+        text, words = self._drafts.pop(of, ("", ""))
+        self.cell.setText(text)
+        self.cell.setModified(bool(text))
+        self.cell.stood = ""
+        self.refuse(words)
+
     def show_text(self, text: str) -> None:
-        """Show what stands on record, unless something else is being typed."""
-        if not (self.cell.hasFocus() and self.cell.isModified()):
+        """Show what stands on record, unless something else is being typed or was refused."""
+        if not self.cell.isModified():
             self.cell.setText(text)
             self.cell.setCursorPosition(0)
             self.cell.stood = text
@@ -175,9 +244,14 @@ class Field(QWidget):
         self.refuse("")
         self.cell.setModified(False)
         if self._clears:
-            self.cell.clear()
+            self.cell.setText("")  # not clear(): that counts as typing
         else:
             self.cell.stood = self.cell.text()
+
+    def _chosen(self, word: str) -> None:
+        self.cell.setText(word)
+        self.cell.setModified(True)
+        self._entered()
 
     def _entered(self) -> None:
         self.finish()

@@ -4,7 +4,10 @@ from collections.abc import Callable, Sequence
 
 from PySide6.QtWidgets import QVBoxLayout, QWidget
 
+from careful_coil.core.errors import BadValue
 from careful_coil.core.ledger import Judgement
+from careful_coil.core.ledger.written import written
+from careful_coil.core.sheets import SHEETS
 from careful_coil.desk.field import SHORT, Field
 from careful_coil.desk.flow import Flow
 from careful_coil.desk.session import Session
@@ -14,6 +17,7 @@ from careful_coil.desk.theme import Theme
 NOT_ASKED = "not asked yet"
 NARROWEST = 118  # pixels of a field at 100 % text
 Row = tuple[str, str, str]  # field, label, hint
+Of = Callable[[], str]  # which item of a sheet is shown
 
 
 class Part(QWidget):
@@ -28,11 +32,22 @@ class Part(QWidget):
         self.column = QVBoxLayout(self)
         self.column.setContentsMargins(0, 0, 0, 0)
         self.column.setSpacing(8)
+        self._sheets: list[tuple[str, str, Of]] = []
         self.heading = Heading(self.title, theme, self.remark)
         self.column.addWidget(self.heading)
+        session.job_opened.connect(self._opened)
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show a judgement of the open job."""
+
+    def opened(self) -> None:
+        """Begin anew for another motor: nothing of the one before stays. Called before it is shown."""
+
+    def _opened(self) -> None:
+        job = self.session.open
+        for field in self.fields.values():
+            field.take(job.id if job else "")
+        self.opened()
 
     def told(self, judged: Judgement) -> tuple[str, str]:
         """Return the mark (a verdict or nothing) and the words of its line in the index."""
@@ -89,3 +104,52 @@ class Part(QWidget):
 
             grid.add(self.add_field(prefix + name, label, typed, hint, place=False))
         self.column.addWidget(grid)
+
+    def add_sheet(
+        self,
+        sheet: str,
+        columns: int,
+        names: Sequence[str] = (),
+        of: Of = lambda: "",
+        beside: int = 0,
+    ) -> None:
+        """Add fields of a declared sheet in a grid, all of them where none are named; `of` which item."""
+        grid = Flow(columns, NARROWEST, self.theme)
+        for name in names or tuple(f.name for f in SHEETS[sheet].fields):
+            grid.add(self.add_noted(sheet, name, of, beside=beside))
+        self.column.addWidget(grid)
+
+    def add_noted(self, sheet: str, name: str, of: Of = lambda: "", beside: int = 0) -> Field:
+        """Return a field of a declared sheet, not placed yet."""
+        own = SHEETS[sheet]
+        told = own.field(name)
+        field = self.add_field(
+            own.prefix + name,
+            told.label,
+            lambda text: self.set_down(sheet, name, text, of()),
+            told.hint,
+            place=False,
+            most=max(told.longest, SHORT),
+            beside=beside,
+        )
+        field.cell.offer(told.words)
+        self._sheets.append((sheet, name, of))
+        return field
+
+    def show_notes(self, judged: Judgement) -> None:
+        """Show what is on record in the fields of declared sheets."""
+        for sheet, name, of in self._sheets:
+            told = judged.job.noted(sheet, of())
+            self.fields[SHEETS[sheet].prefix + name].show_text(told.get(name, ""))
+
+    def set_down(self, sheet: str, name: str, text: str, of: str = "") -> None:
+        """Record one field of a declared sheet, read as it says. Raises: BadValue, AmbiguousValue."""
+        job = self.session.open
+        if job is None:
+            raise BadValue(text, "a job first: Ctrl+N new, Ctrl+K find")
+        bodies = written(sheet, name, text, job.judged.job, of, self.choices(sheet, name))
+        self.session.record(*bodies, station=SHEETS[sheet].station)
+
+    def choices(self, sheet: str, name: str) -> tuple[str, ...]:
+        """Return the answers there are now where they hang on something; none: those declared."""
+        return ()

@@ -15,10 +15,8 @@ from careful_coil.bench import Instrument
 from careful_coil.core.connect.dead import AtBench, lapsed
 from careful_coil.core.errors import CoilError
 from careful_coil.core.job import AnyBody, Entry, Job, fold
-from careful_coil.core.job.at_intake import Ticket
-from careful_coil.core.job.entries import (
-    Struck,
-)
+from careful_coil.core.job.entries import Struck
+from careful_coil.core.job.noted import note
 from careful_coil.core.ledger import Judgement, judge
 from careful_coil.core.ledger.asks import Question
 from careful_coil.core.ledger.gate import frozen
@@ -62,6 +60,7 @@ class Session(QObject):
     """Everything the window shows, and the only way it changes anything."""
 
     jobs_changed = Signal()
+    job_opened = Signal()  # another one: before it is shown
     job_changed = Signal()
     station_wanted = Signal(str, str)  # station, field to put the cursor in
     target_changed = Signal()
@@ -200,7 +199,7 @@ class Session(QObject):
 
     def new_job(self, loose: bool = False) -> None:
         """Start a job; a loose one goes straight to its leads."""
-        first = (Ticket(field="name", text=LOOSE),) if loose else ()
+        first = (note("ticket", "name", LOOSE),) if loose else ()
         self.start_job(first, "leads" if loose else "intake", "count" if loose else "name")
 
     def start_job(self, bodies: Sequence[AnyBody], station: Station, field: str) -> None:
@@ -299,6 +298,7 @@ class Session(QObject):
         self.ask(lambda s: s.save_summary(summary), lambda _: None)
         if not same:
             self._picked, self.sweep = None, ""
+            self.job_opened.emit()
         self.job_changed.emit()
         self.jobs_changed.emit()
         self.target_changed.emit()

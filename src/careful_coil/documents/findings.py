@@ -8,7 +8,8 @@ from careful_coil.core.job import Finding
 from careful_coil.core.job.finding import Verdict
 from careful_coil.core.ledger import Judgement, NextStep
 from careful_coil.core.ledger.asks import Question
-from careful_coil.core.ledger.asks.question import AnswerType, Quantity
+from careful_coil.core.ledger.asks.question import AnswerType
+from careful_coil.core.sheets.field import Ask
 from careful_coil.documents.base import Document
 
 
@@ -31,7 +32,7 @@ class AskDocument(Document):
 
     id: str
     name: str
-    quantity: Quantity
+    quantity: Ask
     part: str
     type: AnswerType
     unit: str

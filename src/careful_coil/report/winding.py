@@ -12,9 +12,10 @@ from careful_coil.core.ledger import Judgement
 from careful_coil.core.rewind.joints import circuits
 from careful_coil.core.rewind.layout import Layout
 from careful_coil.core.rewind.record import Record
-from careful_coil.core.rewind.rules import left_to_read, plate_of, title_of
+from careful_coil.core.rewind.rules import left_to_read, plate_of
 from careful_coil.core.rewind.worked import Worked, work_out
 from careful_coil.core.settings import Settings
+from careful_coil.core.sheets.winding import title_of
 from careful_coil.drawing.stator import draw_developed, draw_stator
 from careful_coil.report.canvas import draw_shapes
 from careful_coil.report.page import BOLD, MARGIN, REGULAR, Page, load_faces

@@ -3,17 +3,18 @@
 from careful_coil.core.condition.checklist import ITEMS
 from careful_coil.core.condition.symptoms import BY_HAND, SYMPTOMS
 from careful_coil.core.errors import BadValue
-from careful_coil.core.job.at_intake import ConditionSeen, RestFine, SymptomNoted
+from careful_coil.core.job.at_intake import RestFine
+from careful_coil.core.job.noted import Noted, note
 
 
-def first_answer(key: str, answer: str) -> tuple[SymptomNoted | ConditionSeen | RestFine, ...]:
+def first_answer(key: str, answer: str) -> tuple[Noted | RestFine, ...]:
     """Return what is logged of a first question; how it turned by hand stands on the checklist too."""
-    felt: tuple[ConditionSeen | RestFine, ...] = ()
+    felt: tuple[Noted | RestFine, ...] = ()
     if key == BY_HAND and answer == "free":
-        felt = (ConditionSeen(item=BY_HAND, answer=""), RestFine(items=(BY_HAND,)))
+        felt = (note("condition", BY_HAND, ""), RestFine(items=(BY_HAND,)))
     elif key == BY_HAND and answer in ITEMS[BY_HAND].wrong:
-        felt = (ConditionSeen(item=BY_HAND, answer=answer),)
-    return SymptomNoted(symptom=key, answer=answer), *felt
+        felt = (note("condition", BY_HAND, answer),)
+    return note("symptom", key, answer), *felt
 
 
 def read_symptom(text: str) -> tuple[str, str]:

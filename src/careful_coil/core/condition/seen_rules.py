@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from careful_coil.core.condition.burn import BURNS
 from careful_coil.core.condition.checklist import ITEMS, MADE_GOOD, Item, Weight, items_for
 from careful_coil.core.job import Finding, Job
-from careful_coil.core.job.at_intake import ConditionSeen
+from careful_coil.core.job.noted import Noted
 from careful_coil.core.kind import Weighed
 from careful_coil.core.settings import Settings
 
@@ -36,25 +36,23 @@ def unseen_items(job: Job, kinds: Weighed) -> tuple[Item, ...]:
     return tuple(i for i in items_for(kinds) if i.name not in known)
 
 
-def _item(job: Job, item: Item, body: ConditionSeen, settings: Settings) -> Iterator[Finding]:
-    subject = f"{item.question}: {body.answer}"
-    if body.answer == MADE_GOOD:
+def _item(job: Job, item: Item, body: Noted, settings: Settings) -> Iterator[Finding]:
+    subject = f"{item.question}: {body.text}"
+    if body.text == MADE_GOOD:
         yield _good(item.name, f"{item.question}: made good", body.words or "Seen again, and well.")
         return
-    wrong = item.wrong.get(body.answer)
+    wrong = item.wrong.get(body.text)
     if wrong is None:
         words = f" {body.words}" if body.words else ""
         yield _note(_code(item.name), subject, f"In the bench's own words.{words}")
         return
     done = next((w for w in job.work if w in item.work), None)
     if done:
-        yield _good(
-            item.name, f"{item.question}: {body.answer} when it came", f"Since then: {done}."
-        )
+        yield _good(item.name, f"{item.question}: {body.text} when it came", f"Since then: {done}.")
         return
     since = _mended_by_hands(job, item.name)
     if since:
-        yield _good(item.name, f"{item.question}: {body.answer} when it came", since)
+        yield _good(item.name, f"{item.question}: {body.text} when it came", since)
         return
     weight: Weight = wrong.weight
     if item.school and settings.school(item.school) == "always":
@@ -129,8 +127,8 @@ def _lead_insulation(job: Job) -> Iterator[Finding]:
         )
 
 
-def _burn(job: Job, body: ConditionSeen) -> Iterator[Finding]:
-    burn = BURNS.get(body.answer)
+def _burn(job: Job, body: Noted) -> Iterator[Finding]:
+    burn = BURNS.get(body.text)
     if burn is None:
         return
     yield Finding(

@@ -102,13 +102,13 @@ def suspicion_of(job: Job, kinds: Weighed) -> Suspicion | None:
     if felt:  # at Mechanics, load off: it outweighs what was said at the counter
         answers[BY_HAND] = felt
     elif not answers[BY_HAND] and turned is not None:
-        answers[BY_HAND] = HAND_OF.get(turned.answer, "")
+        answers[BY_HAND] = HAND_OF.get(turned.text, "")
     if not named and not (
         set(answers.values()) & {"stiff", "seized", "runs badly", "does not start"}
     ):
         return None
     when = job.seen.symptoms.get(WHEN_KEY, "") or when_in(job.ticket.get("complaint", ""))[0]
-    facts = [(k, b.answer) for k, b in job.seen.condition.items()]
+    facts = [(k, b.text) for k, b in job.seen.condition.items()]
     facts += _worn_bearings(job)
     odds = weigh_causes(told, answers, facts, _phases(job, kinds), when)
     ask: tuple[str, tuple[str, ...], str] = (odds[0][0].test, (), "")

@@ -9,9 +9,10 @@ from careful_coil.core.condition.polarization import insulation_minimum
 from careful_coil.core.condition.suspicion import symptoms_in
 from careful_coil.core.identify import Identification, Naming
 from careful_coil.core.job import Job, Verdict
-from careful_coil.core.job.at_insulation import MADE, InsulationTested
+from careful_coil.core.job.at_insulation import InsulationTested
 from careful_coil.core.job.tested import Logged
 from careful_coil.core.settings import Settings
+from careful_coil.core.sheets.insulation import MADE
 
 FRAME = "frame"
 AS_HARD = 0.5  # of the volts: a test at fewer does not take an earlier one's place
@@ -105,7 +106,7 @@ def wall_of(job: Job, found: Identification | None, naming: Naming, settings: Se
 
 def _one_of(made: object, field: str, usual: str) -> str:
     text = made.get(field, "") if isinstance(made, dict) else ""
-    return text if text in MADE[field] else usual
+    return text if MADE.field(field).means(text) else usual
 
 
 def class_of(job: Job) -> str:
@@ -126,7 +127,7 @@ def _wet(job: Job) -> bool:
     return (
         "wet" in symptoms_in(job.ticket.get("complaint", ""))
         or job.seen.symptoms.get("wet") == "yes"
-        or (seen is not None and seen.answer == "wet")
+        or (seen is not None and seen.text == "wet")
     )
 
 
@@ -138,9 +139,7 @@ def _doubt(job: Job) -> str:
         return next(iter(done.values()))
     if _wet(job):
         return "it was wet"
-    return (
-        f"windings {seen.answer}" if seen is not None and seen.answer in ("brown", "burnt") else ""
-    )
+    return f"windings {seen.text}" if seen is not None and seen.text in ("brown", "burnt") else ""
 
 
 def _dry(test: InsulationTested, minimum: float) -> bool:

@@ -2,27 +2,19 @@
 
 from collections.abc import Sequence
 
-from careful_coil.core.connect.dress import mm2_of
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job import Job
-from careful_coil.core.job.at_connect import Wished
 from careful_coil.core.job.entries import Supply
+from careful_coil.core.sheets import Choice, pick
 from careful_coil.core.units import Quantity
-from careful_coil.core.values import one_of, parse
+from careful_coil.core.values import parse
 
 
-def read_wish(field: str, text: str, choices: Sequence[str]) -> Wished:
-    """Return a wish as typed; nothing takes it back. Raises: BadValue with the choices there are."""
-    kept = text.strip().lower()
-    if kept and field == "cable-mm2":
-        if mm2_of(f"{kept.removesuffix('mm²').strip()} mm²") is None:
-            raise BadValue(text, "the cable's mm², such as 2.5")
-    elif kept:
-        try:
-            kept = one_of(kept, tuple(choices))
-        except BadValue:
-            raise BadValue(text, ", ".join(choices) + ", or nothing") from None
-    return Wished.model_validate({"field": field, "text": kept})
+def read_wish(text: str, allowed: Sequence[str], known: Sequence[Choice] = ()) -> str:
+    """Return a wish as kept, one of those allowed now. Raises: BadValue with the choices there are."""
+    told = [c for c in known if c.word in allowed]
+    told += [Choice(word=w) for w in allowed if w not in {c.word for c in told}]
+    return pick(text, told)
 
 
 def positive(text: str, quantity: Quantity) -> float:

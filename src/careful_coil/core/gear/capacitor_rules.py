@@ -7,7 +7,7 @@ from dataclasses import replace
 from functools import partial
 
 from careful_coil.core.errors import CoilError
-from careful_coil.core.gear.judge import OVERRULES, Apart, Judged, Looks, judge_capacitor
+from careful_coil.core.gear.judge import Apart, Judged, judge_capacitor
 from careful_coil.core.gear.marking import Kind, Marking, read_marking
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.gear import Gear
@@ -48,12 +48,11 @@ def _judged(
     gear: Gear, name: str, marking: Marking, microfarad: float | None, settings: Settings
 ) -> Judged:
     told = gear.capacitors.get(name, {})
-    looks: Looks = told.get("looks", "")  # type: ignore[assignment]
     serves: Kind = told.get("serves", "")  # type: ignore[assignment]
     return judge_capacitor(
         marking,
         microfarad,
-        looks if looks in OVERRULES else "sound",
+        told.get("looks", ""),
         serves if serves in ("start", "run") else "",
         loss_of(gear, name),
         apart_of(settings),

@@ -20,25 +20,11 @@ from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.gear import Gear
 from careful_coil.core.job.plate import Nameplate
 from careful_coil.core.settings import Settings
+from careful_coil.core.sheets.gear import DEVICE
 from careful_coil.core.values import show_ohm
 from careful_coil.core.ways.devices import POSITIONED, Device
 from careful_coil.core.winding.speed import poles_of
 
-# how the mechanism on the shaft and the contact plate look and feel: verdict, what to do
-ACTUATOR: dict[str, tuple[Verdict, str]] = {
-    "free": ("good", "weights, springs and collar move freely and go over with a snap"),
-    "dirty": ("watch", "clean it, a drop of oil at the pivots only, work it again"),
-    "sticks": ("hold", "it does not go over or come back: free it or renew it"),
-    "weak spring": ("hold", "it lets go too early or chatters: springs in pairs, of the same kind"),
-    "worn": ("hold", "collar or weights are worn: the plate is not reached, or only now and then"),
-}
-PLATE: dict[str, tuple[Verdict, str]] = {
-    "even": ("good", "contacts meet flat"),
-    "pitted": ("good", "evenly pitted is normal"),
-    "edge": ("watch", "contacts meet on the edge only: bend the spring leaf, or renew the plate"),
-    "burnt": ("watch", "dress them with a fine file or renew the plate, then read it again"),
-    "welded": ("hold", "welded: the start winding stayed in; renew the plate, look at the winding"),
-}
 LOOKED_AT = ("speed-switch", "change-over")  # what has a mechanism on the shaft and a plate
 LOOKED_TITLES = {"mechanism on the shaft": "actuator", "contact plate": "plate"}
 EARLY, LATE = 5.0, 5.0  # % of n_sync outside the band that is a watch, not a hold
@@ -100,11 +86,11 @@ def _ohm(ohm: float | None) -> str:
 def _looked(gear: Gear, name: str, what: str) -> Told:
     title = next(t for t, w in LOOKED_TITLES.items() if w == what)
     seen = gear.noted.get((name, what), "")
-    known = ACTUATOR if what == "actuator" else PLATE
-    if seen not in known:
+    means = DEVICE.field(what).means(seen)
+    if means is None or means.verdict not in ("good", "watch", "hold"):
         return Told(what=title, verdict="unproven", why="not looked at")
-    verdict, why = known[seen]
-    return Told(what=title, verdict=verdict, why=f"{seen}: {why}" if verdict != "good" else why)
+    why = means.why if means.verdict == "good" else f"{seen}: {means.why}"
+    return Told(what=title, verdict=means.verdict, why=why)
 
 
 def _let_go(what: str, text: str, out: str, settings: Settings, plate: Nameplate | None) -> Told:

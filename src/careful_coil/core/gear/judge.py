@@ -4,21 +4,15 @@ from dataclasses import dataclass
 from typing import Literal
 
 from careful_coil.core.gear.marking import Kind, Marking
+from careful_coil.core.sheets.gear import CAPACITOR
 
 Verdict = Literal["good", "watch", "hold", "unproven"]
 Apart = tuple[float, float, float]  # % a start capacitor may be under and over, a run capacitor off
-Looks = Literal["sound", "bulged", "vented", "leaking", "heat-marked"]
 START_BELOW, START_ABOVE = 0.0, 20.0  # % of a single figure on a start capacitor (shop default)
 RUN_APART = 5.0  # % on a run capacitor (shop default; 6 and 10 are printed too)
 METER_APART = 0.01  # of 1: what a capacitance meter leaves open
 FADING_SHARE = 0.8  # of the least allowed: below it a start capacitor no longer starts a load
 WORST_LOSS = {"start": 0.15, "run": 0.005}  # W a VA on alternating current, usual upper ends
-OVERRULES: dict[str, str] = {
-    "bulged": "bulged: replace it, whatever it measures",
-    "vented": "its vent disc is open: replace it, whatever it measures",
-    "leaking": "it leaks: replace it, gloves on; old oil-filled cans may hold PCB",
-    "heat-marked": "heat marks at a terminal: a loose joint cooked it; replace it, mend the terminal",
-}
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -35,7 +29,7 @@ class Judged:
 def judge_capacitor(
     marking: Marking,
     microfarad: float | None,
-    looks: Looks = "sound",
+    looks: str = "sound",
     kind: Kind = "",
     loss: float | None = None,
     apart: Apart = (START_BELOW, START_ABOVE, RUN_APART),
@@ -58,8 +52,9 @@ def judge_capacitor(
         return found("hold", "made for direct current: it bursts on alternating current", REPLACE)
     if marking.kind and kind and marking.kind != kind:
         return found("hold", MISPLACED[kind], REPLACE)
-    if looks in OVERRULES:
-        return found("hold", OVERRULES[looks], REPLACE)
+    seen = CAPACITOR.field("looks").means(looks)
+    if seen is not None and seen.verdict == "hold":
+        return found("hold", seen.why, REPLACE)
     if microfarad is None:
         return found("unproven", "not measured", "discharge it, prove it, measure it")
     span = f"{low:.4g} to {high:.4g} µF"

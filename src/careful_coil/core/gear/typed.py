@@ -7,19 +7,16 @@ from collections.abc import Collection
 from careful_coil.core.errors import BadValue
 from careful_coil.core.figures import dimensions, figure, kept
 from careful_coil.core.gear.formulas import microfarad_from_amps
-from careful_coil.core.gear.judge import OVERRULES
 from careful_coil.core.gear.marking import read_marking
 from careful_coil.core.gear.names import kind_named
 from careful_coil.core.gear.table import Expected
-from careful_coil.core.job.at_start_gear import CapacitorNoted, DeviceFitted, DeviceRead
+from careful_coil.core.job.at_start_gear import DeviceFitted, DeviceRead
+from careful_coil.core.job.noted import Noted, note
 from careful_coil.core.readings import ohm_value
+from careful_coil.core.sheets.gear import LARGEST_MM, MOST_LEFT
 from careful_coil.core.units import Quantity
-from careful_coil.core.values import one_of, parse
+from careful_coil.core.values import parse
 
-LOOKS = ("sound", *OVERRULES)
-LONGEST_WORD = 60
-MOST_LEFT = 5.0  # V DC: what counts as let down
-LARGEST_MM = 500.0
 MOST_SECTIONS = 3
 RAW_OHM = 0.5  # what test leads that are not nulled may add
 
@@ -34,54 +31,24 @@ def part_name(text: str, example: str, others: Collection[str] = ()) -> str:
     return name
 
 
-def read_inventory(text: str, hertz: float | None) -> list[CapacitorNoted | DeviceFitted]:
+def read_inventory(text: str) -> list[Noted | DeviceFitted]:
     """Return capacitors and devices as listed: `C1 25 µF 450 V; S1 centrifugal switch`. Raises: BadValue."""
-    found: list[CapacitorNoted | DeviceFitted] = []
+    found: list[Noted | DeviceFitted] = []
     for piece in (p.strip() for p in text.split(";")):
         name, _, rest = piece.partition(" ")
         name = part_name(name, "S1")
         if not rest.strip():
             raise BadValue(piece, "a name and what it is: C1 25 µF 450 V; S1 centrifugal switch")
         if name.startswith("C"):
-            kept = read_field("marking", rest, hertz, None)
-            found.append(CapacitorNoted(name=name, field="marking", text=kept))
+            found.append(note("capacitor", "marking", read_marking(rest).text, of=name))
         else:
             told = {"name": name, "device": kind_named(rest)}
             found.append(DeviceFitted.model_validate(told))
     return found
 
 
-def read_field(field: str, text: str, hertz: float | None, microfarad: float | None) -> str:
-    """Return a field of a capacitor as it is kept; blank takes it back.
-
-    `hertz` the plate's and `microfarad` the measured µF, for a loss that is read as ohms.
-    Raises: BadValue, AmbiguousValue.
-    """
-    text = text.strip()
-    if not text:
-        return ""
-    match field:
-        case "marking":
-            return read_marking(text).text
-        case "serves":
-            return one_of(text, ("start", "run"))
-        case "looks":
-            return one_of(text, LOOKS)
-        case "renewed":
-            return text[:LONGEST_WORD]
-        case "drained":
-            return _drained(text)
-        case "loss":
-            return _loss(text, hertz, microfarad)
-        case "size":
-            return _size(text)
-        case "bleed":
-            wanted = "the ohms of the bleed resistor fitted, such as 15 k"
-            return kept(figure(text, Quantity.RESISTANCE, least=0.001, wanted=wanted))
-    return _microfarad(text)
-
-
-def _drained(text: str) -> str:
+def drained_of(text: str) -> str:
+    """Return the volts DC left on it as kept: few enough to touch. Raises: BadValue."""
     volt = parse(text, Quantity.VOLTAGE).value
     if volt > MOST_LEFT:
         raise BadValue(
@@ -90,8 +57,8 @@ def _drained(text: str) -> str:
     return f"{volt:g}"
 
 
-def _microfarad(text: str) -> str:
-    """Return µF, by sections with a stroke between, or by volts, amps and hertz."""
+def microfarad_of(text: str) -> str:
+    """Return µF, by sections with a stroke between, or by volts, amps and hertz. Raises: BadValue."""
     if "/" in text:
         pieces = [p.strip() for p in text.split("/")]
         if len(pieces) > MOST_SECTIONS or not all(pieces):
@@ -112,8 +79,11 @@ def _farad(piece: str, text: str) -> str:
     return f"{value.value * 1e6:.6g}"
 
 
-def _loss(text: str, hertz: float | None, microfarad: float | None) -> str:
-    """Return W over volt-amperes, from % or from the ohms in series (ESR): tan δ = 2πf·C·R."""
+def loss_of(text: str, hertz: float | None, microfarad: float | None) -> str:
+    """Return W over volt-amperes as kept, from % or from the ohms in series (ESR): tan δ = 2πf·C·R.
+
+    `hertz` the plate's, `microfarad` the measured µF; ohms say nothing without. Raises: BadValue.
+    """
     if text.endswith("%"):
         share = (
             figure(text, Quantity.SHARE, wanted="a loss such as 4 %, or the ohms in series") / 100
@@ -128,7 +98,8 @@ def _loss(text: str, hertz: float | None, microfarad: float | None) -> str:
     return f"{share:.4g}"
 
 
-def _size(text: str) -> str:
+def size_read(text: str) -> str:
+    """Return diameter and length in mm as kept. Raises: BadValue."""
     wanted = f"diameter and length in mm, such as 37 x 70, each up to {LARGEST_MM:g}"
     wide, long = dimensions(text, 2, wanted, LARGEST_MM)
     return f"{kept(wide)} x {kept(long)}"
@@ -160,8 +131,6 @@ def device_read(name: str, wanted: Expected, text: str, nulled: bool = True) -> 
 def let_go_at(text: str, field: str) -> str:
     """Return a speed or a time as it is kept. Raises: BadValue."""
     told = text.strip()
-    if not told:
-        return ""
     if field == "out" and re.search(r"\d\s*(s|sec|ms)$", told.lower()):
         wanted = "seconds such as 1.4 s, or rpm such as 1150 rpm"
         return f"{kept(figure(told, Quantity.TIME, least=0.001, most=600, wanted=wanted))} s"

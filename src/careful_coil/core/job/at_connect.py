@@ -10,9 +10,6 @@ Volt = Annotated[float, Field(ge=0, le=40000, allow_inf_nan=False)]
 Amp = Annotated[float, Field(ge=0, le=20000, allow_inf_nan=False)]
 Names = Annotated[tuple[ShortText, ...], Field(min_length=1, max_length=24)]
 Joint = Annotated[tuple[ShortText, ...], Field(min_length=2, max_length=24)]
-WishField = Literal[
-    "rotation", "seen-from", "start", "speed", "family", "exchanged", "terminals", "cable-mm2"
-]
 Turning = Literal["smooth", "rough", "none", ""]  # nothing: it was not said
 
 
@@ -23,14 +20,6 @@ class SupplyRead(Body):
     line: tuple[Volt, Volt, Volt]
     neutral: tuple[Volt, Volt, Volt] | None = None
     running: bool = False
-
-
-class Wished(Body):
-    """One thing asked of the hookup; no text takes it back."""
-
-    kind: Literal["wished"] = "wished"
-    field: WishField
-    text: Annotated[str, Field(max_length=40)] = ""
 
 
 class StandsSo(Body):

@@ -21,22 +21,6 @@ Metal = Literal["copper", "aluminium"]
 # where the bond is read, each against the earth stud or lead
 BondPlace = Literal["frame", "drive end bell", "other end bell"]
 BOND_PLACES: tuple[BondPlace, ...] = ("frame", "drive end bell", "other end bell")
-# how the winding is made, as far as limits hang on it
-MADE: dict[str, tuple[str, ...]] = {
-    "construction": ("random", "form", "old", "armature"),
-    "material": ("thermosetting", "thermoplastic"),
-    "metal": ("copper", "aluminium"),
-    "class": ("A", "E", "B", "F", "H"),
-}
-MadeField = Literal["construction", "material", "metal", "class", "design-ohm"]
-
-
-class WindingMade(Body):
-    """How the winding is made, or its design ohms per phase at 20 °C; an empty text takes it back."""
-
-    kind: Literal["winding-made"] = "winding-made"
-    field: MadeField
-    text: ShortText = ""
 
 
 class WindingOhm(Body):

@@ -4,42 +4,11 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from careful_coil.core.job.body import Body, LongText, ShortText
+from careful_coil.core.job.body import Body, ShortText
 from careful_coil.core.readings import Tag
-
-PlateName = Literal[
-    "phases",
-    "volt",
-    "hertz",
-    "amp",
-    "power",
-    "rpm",
-    "serial",
-    "poles",
-    "power-factor",
-    "service-factor",
-    "code",
-    "capacitor",
-    "insulation-class",
-    "ambient",
-    "duty",
-    "rotation",
-    "frame",
-    "enclosure",
-    "power-side",
-    "ratings",
-]
 
 Joints = Annotated[tuple[tuple[ShortText, ...], ...], Field(max_length=40)]
 MOST_PINS = 40
-
-
-class Ticket(Body):
-    """The counter's words; each entry changes the fields it carries."""
-
-    kind: Literal["ticket"] = "ticket"
-    field: Literal["name", "customer", "phone", "complaint", "place"]
-    text: LongText
 
 
 class Arrived(Body):
@@ -50,53 +19,11 @@ class Arrived(Body):
     missing: Annotated[tuple[ShortText, ...], Field(max_length=40)] = ()
 
 
-class PlateField(Body):
-    """One field of the nameplate, as printed."""
-
-    kind: Literal["plate"] = "plate"
-    field: PlateName
-    text: ShortText
-
-
-class LookNoted(Body):
-    """One look at the motor that tells its kind; an empty answer takes it back."""
-
-    kind: Literal["look"] = "look"
-    sign: ShortText
-    answer: ShortText
-
-
 class SpeedRead(Body):
     """Tachometer readings in rev/min, in the order they were taken."""
 
     kind: Literal["speed-read"] = "speed-read"
     rpm: Annotated[tuple[Annotated[float, Field(ge=0, le=200000)], ...], Field(max_length=50)]
-
-
-class EstimateFigure(Body):
-    """One figure of what repair and replacement cost, in the shop's money, kilograms or days.
-
-    `special` 1 where no new one can be had; `needed` 0 where the customer can do without one.
-    """
-
-    kind: Literal["estimate"] = "estimate"
-    field: Literal[
-        "parts",
-        "bearings",
-        "labour",
-        "rewind_kg",
-        "rewind_price",
-        "drive",
-        "replacement",
-        "lead_days",
-        "special",
-        "needed",
-        "scrap_kg",
-        "scrap_price",
-        "aluminium_kg",
-        "aluminium_price",
-    ]
-    value: Annotated[float, Field(ge=0, le=1e9)]
 
 
 class Lead(BaseModel):
@@ -131,14 +58,6 @@ class FoundHookup(Body):
     kind: Literal["found-hookup"] = "found-hookup"
     joints: tuple[tuple[ShortText, ...], ...]
     ran: Literal["yes", "no", "unknown"] = "unknown"
-
-
-class VoltageTag(Body):
-    """A tag that names volts, and where it hangs; empty words take it back."""
-
-    kind: Literal["voltage-tag"] = "voltage-tag"
-    place: Annotated[str, Field(min_length=1, max_length=200)]
-    words: ShortText
 
 
 class PlugSeen(Body):
@@ -180,34 +99,8 @@ class PicturePin(Body):
     words: Annotated[str, Field(min_length=1, max_length=200)]
 
 
-class ConditionSeen(Body):
-    """What a look, a smell or a feel showed; an empty answer takes it back."""
-
-    kind: Literal["condition"] = "condition"
-    item: ShortText
-    answer: ShortText
-    words: LongText = ""
-
-
 class RestFine(Body):
     """Everything else on the checklist was looked at and is fine."""
 
     kind: Literal["rest-fine"] = "rest-fine"
     items: Annotated[tuple[ShortText, ...], Field(max_length=60)]
-
-
-class SymptomNoted(Body):
-    """How it failed, in a word of the list; an empty answer takes it back."""
-
-    kind: Literal["symptom"] = "symptom"
-    symptom: ShortText
-    answer: ShortText
-
-
-class CardLine(Body):
-    """A line of the replacement card: what this motor needs, or what another plate offers."""
-
-    kind: Literal["card"] = "card"
-    side: Literal["wanted", "offered"]
-    field: ShortText
-    text: ShortText

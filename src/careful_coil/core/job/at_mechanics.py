@@ -1,122 +1,17 @@
 """What is logged at Mechanics: what the hands feel, bearings, brushes, bars, leads, what was changed."""
 
-import re
-from collections.abc import Mapping
-from typing import Annotated, Literal, Self
+from typing import Annotated, Literal
 
-from pydantic import Field, model_validator
+from pydantic import Field
 
 from careful_coil.core.job.body import Body, ShortText
 from careful_coil.core.readings import Tag
 
-BearingEnd = Literal["drive", "other"]
-FeltField = Literal[
-    "feel",
-    "coast-down",
-    "end-float",
-    "radial-play",
-    "rub",
-    "start-before",
-    "start-after",
-    "bolts-drive",
-    "bolts-other",
-    "fan",
-    "ends",
-    "hours-week",
-    "bars-shaft",
-    "cord",
-    "cord-done",
-    "relief",
-    "seals",
-]
-BearingField = Literal[
-    "sort",
-    "number",
-    "bore",
-    "outside",
-    "width",
-    "seat",
-    "state",
-    "done",
-    "fitted",
-    "oil",
-    "wick",
-    "ports",
-]
-BrushField = Literal["length", "earlier", "least", "spring", "seating", "spark", "done"]
 Mend = Literal["sleeved", "spliced", "renewed", ""]
 PartName = Annotated[str, Field(min_length=1, max_length=60)]
 MOST_BARS = 240
 Bar = Annotated[int, Field(ge=1, le=MOST_BARS)]
 BarOhm = Annotated[float, Field(ge=0, le=1e7, allow_inf_nan=False)] | None
-
-
-_NUMBER = r"\d{1,12}(\.\d{1,12})?(e[+-]?\d{1,2})?"
-_FIGURE = re.compile(_NUMBER)
-FIGURES: Mapping[str, tuple[re.Pattern[str], str]] = {
-    **dict.fromkeys(
-        (
-            *(
-                "coast-down",
-                "end-float",
-                "radial-play",
-                "start-before",
-                "start-after",
-                "hours-week",
-            ),
-            *("bore", "outside", "width", "length", "least"),
-        ),
-        (_FIGURE, "a figure such as 0.4"),
-    ),
-    "bars-shaft": (re.compile(f"{_NUMBER}|open"), "MΩ such as 12, or open"),
-    "earlier": (
-        re.compile(rf"{_NUMBER} \d{{4}}-\d\d-\d\d"),
-        "a length and its day such as 14.5 2025-11-02",
-    ),
-}  # what a field's text is where it is a figure
-
-
-class _Told(Body):
-    """A field with its text; figures are refused where they are none."""
-
-    field: str
-    text: ShortText = ""
-
-    @model_validator(mode="after")
-    def _figure(self) -> Self:
-        pattern, wanted = FIGURES.get(self.field, (None, ""))
-        if self.text and pattern is not None and not pattern.fullmatch(self.text):
-            raise ValueError(f"{self.field} “{self.text}”: wanted {wanted}")
-        return self
-
-
-class Felt(_Told):
-    """One thing that hands or eyes found of the motor as a whole; an empty text takes it back.
-
-    Figures as kept: seconds, millimetres, volts.
-    """
-
-    kind: Literal["felt"] = "felt"
-    field: FeltField
-
-
-class BearingNoted(_Told):
-    """One thing of the bearing at one end; an empty text takes it back. Dimensions in mm."""
-
-    kind: Literal["bearing"] = "bearing"
-    end: BearingEnd
-    field: BearingField
-
-
-class BrushNoted(_Told):
-    """One thing of a brush by its name (B1); an empty text takes it back. Lengths in mm.
-
-    `earlier` a length and its date from an older record.
-    """
-
-    kind: Literal["brush"] = "brush"
-    name: Annotated[str, Field(pattern=r"^[A-Za-z][\w-]*$", max_length=12)]
-    field: BrushField
 
 
 class Commutator(Body):

@@ -6,8 +6,6 @@ from pydantic import Field
 
 from careful_coil.core.job.body import Body, LongText, ShortText
 
-SiteItem = Literal["phase-order", "amps", "volts", "hour"]
-
 
 class LetGo(Body):
     """It leaves as it came, or as scrap, with the reason; no way takes the entry back."""
@@ -22,14 +20,6 @@ class OnSite(Body):
 
     kind: Literal["on-site"] = "on-site"
     on: bool = True
-
-
-class SiteChecked(Body):
-    """One thing of the site's own list as it was read."""
-
-    kind: Literal["site-checked"] = "site-checked"
-    item: SiteItem
-    words: Annotated[str, Field(max_length=400)] = ""
 
 
 class FollowsUp(Body):

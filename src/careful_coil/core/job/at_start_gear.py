@@ -7,19 +7,6 @@ from pydantic import Field
 from careful_coil.core.job.body import Body, ShortText
 
 PartName = Annotated[str, Field(min_length=1, max_length=20, pattern=r"^[A-Za-z][\w-]*$")]
-CapacitorField = Literal[
-    "marking",
-    "serves",
-    "looks",
-    "microfarad",
-    "loss",
-    "size",
-    "bleed",
-    "drained",
-    "gone",
-    "renewed",
-]
-DeviceField = Literal["actuator", "plate", "out", "back", "table", "stand-in", "volts", "renewed"]
 Positive = Annotated[float, Field(gt=0, le=1e6, allow_inf_nan=False)]
 DeviceKind = Literal[
     "speed-switch",
@@ -35,33 +22,6 @@ DeviceKind = Literal[
     "reversing-switch",
     "",
 ]
-
-
-class CauseTested(Body):
-    """What a test showed that parts the causes of a complaint; an empty outcome takes it back."""
-
-    kind: Literal["cause-tested"] = "cause-tested"
-    test: ShortText
-    outcome: ShortText = ""
-
-
-class CauseFound(Body):
-    """The cause of the complaint as found, by its name; an empty one takes it back."""
-
-    kind: Literal["cause-found"] = "cause-found"
-    cause: ShortText = ""
-
-
-class CapacitorNoted(Body):
-    """One thing of a capacitor by its name (C1); an empty text takes it back, `gone` takes the whole.
-
-    `renewed` by whom: what was noted before is the old one's, what follows the new one's.
-    """
-
-    kind: Literal["capacitor"] = "capacitor"
-    name: PartName
-    field: CapacitorField
-    text: ShortText = ""
 
 
 class DeviceFitted(Body):
@@ -82,21 +42,6 @@ class DeviceRead(Body):
     when: ShortText
     ohm: Annotated[float, Field(ge=0, le=1e9, allow_inf_nan=False)] | None
     left_open: Annotated[float, Field(ge=0, le=100)] = 0.0
-
-
-class DeviceNoted(Body):
-    """One thing of a device besides its ohms; an empty text takes it back.
-
-    `actuator` and `plate` how they look and feel, `out` and `back` the rpm (or seconds) at which it goes
-    out and comes back in, `table` the positions of a switch, `stand-in` the table of one offered in its
-    place, `volts` the start winding's at standstill and at speed; `renewed` by whom: readings and looks
-    before it are the old one's.
-    """
-
-    kind: Literal["device-noted"] = "device-noted"
-    name: PartName
-    field: DeviceField
-    text: ShortText = ""
 
 
 class WindingLocked(Body):

@@ -15,6 +15,11 @@ class Body(BaseModel):
     model_config = ConfigDict(frozen=True, extra="allow")
     v: Literal[1] = 1
 
+    @property
+    def topic(self) -> str:
+        """Return what it is called: its kind, or the sheet it is a field of."""
+        return str(getattr(self, "kind", ""))
+
 
 def put_text(known: Mapping[str, str], name: str, text: str) -> dict[str, str]:
     """Return a mapping with one more text in its place, or without it where the text is empty."""

@@ -12,7 +12,9 @@ from typing import Any
 import numpy as np
 
 from careful_coil.core.job.alarms import words_of_harm
+from careful_coil.core.job.noted import Noted
 from careful_coil.core.job.voids import PROVES, STALL_SECONDS, STOOD_DAYS, VOIDS
+from careful_coil.core.sheets import SHEETS
 
 WORKED = {
     "cleaned": "washed",
@@ -28,7 +30,6 @@ OFF: tuple[tuple[str, str], ...] = (
     (r"fan(?! (guard|cover|cowl))|pulley|coupling|key", "shaft"),
     (r"cover|lid|guard|cowl|shield|bell|box|plate", "covers"),
 )
-RENEWED = ("renewed", "oiled", "greased", "repacked")
 SWITCHED_OFF = ("", "none", "no", "nothing")
 
 
@@ -119,7 +120,7 @@ class Deeds:
 
     def late(self, entry: Any) -> bool:
         """Whether an entry would prove what a deed after it, by the clock, has voided."""
-        facts = PROVES.get(entry.body.kind, ())
+        facts = PROVES.get(entry.said.topic, ())
         return any(
             d.at > entry.at and d.kind not in ("stood", "flooded") and d.voids(f)
             for d in self.every
@@ -129,7 +130,7 @@ class Deeds:
 
 def notice_deeds(known: Deeds, entry: Any, place: int) -> tuple[Deeds, tuple[Deed, ...]]:
     """Return what is known after one more entry at a place, and the deeds it tells of."""
-    body = entry.body
+    body = entry.said
     stood = _stood(known, entry, place)
     fresh = tuple(
         Deed(
@@ -143,7 +144,7 @@ def notice_deeds(known: Deeds, entry: Any, place: int) -> tuple[Deeds, tuple[Dee
         if k in VOIDS
     )
     first, newest = dict(known.first), dict(known.newest)
-    for fact in PROVES.get(body.kind, ()):
+    for fact in PROVES.get(body.topic, ()):
         first.setdefault(fact, place)
         newest[fact] = place
     stamps = {**known.stamps, **dict.fromkeys(stamp_names(body), place)}
@@ -182,9 +183,22 @@ Told = tuple[str, dict[str, Any]]
 
 def _told(known: Deeds, body: Any) -> Iterator[Told]:
     """Yield the deeds of one entry."""
-    maker = _MAKERS.get(body.kind)
+    if isinstance(body, Noted):
+        yield from _noted(body)
+    maker = _MAKERS.get(body.topic)
     if maker is not None:
         yield from maker(known, body)
+
+
+def _noted(body: Noted) -> Iterator[Told]:
+    """Yield the deed that a declared field is."""
+    sheet = SHEETS[body.sheet]
+    field = None if sheet.free else sheet.field(body.field)
+    if field is None or not field.deed or not body.text:
+        return
+    if not field.deed_on or body.text in field.deed_on:
+        told = field.deed_words.format(of=body.of, text=body.text)
+        yield field.deed, {"part": sheet.part_of(body.of), "told": told}
 
 
 FLOOD = re.compile(r"flood|under water|submerged|drowned|in the water", re.IGNORECASE)
@@ -197,12 +211,12 @@ def _complaint(known: Deeds, body: Any) -> Iterator[Told]:
 
 
 def _seen(known: Deeds, body: Any) -> Iterator[Told]:
-    if body.item == "windings" and body.answer == "wet":
+    if body.field == "windings" and body.text == "wet":
         yield "damp", {"told": "windings found wet"}
 
 
 def _symptom(known: Deeds, body: Any) -> Iterator[Told]:
-    if body.symptom == "wet" and body.answer == "yes":
+    if body.field == "wet" and body.text == "yes":
         yield "damp", {"told": "was wet"}
 
 
@@ -223,19 +237,6 @@ def _mended(known: Deeds, body: Any) -> Iterator[Told]:
     if body.how:
         told = f"lead {body.tag} {body.how}"
         yield "lead", {"part": f"lead:{body.tag}", "told": told}
-
-
-def _bearing(known: Deeds, body: Any) -> Iterator[Told]:
-    if (body.field == "done" and body.text in RENEWED) or (body.field == "fitted" and body.text):
-        yield (
-            "bearing",
-            {"part": f"bearing:{body.end}", "told": f"bearing, {body.end} end: {body.text}"},
-        )
-
-
-def _brush(known: Deeds, body: Any) -> Iterator[Told]:
-    if body.field == "done" and body.text in RENEWED:
-        yield "shaft", {"told": f"brush {body.name} renewed"}
 
 
 def _part(known: Deeds, body: Any) -> Iterator[Told]:
@@ -278,16 +279,6 @@ def _fitted(known: Deeds, body: Any) -> Iterator[Told]:
     if before and body.device and before != body.device:
         told = f"{body.name} renewed by another kind"
         yield "device", {"part": f"device:{body.name}", "told": told}
-
-
-def _device(known: Deeds, body: Any) -> Iterator[Told]:
-    if body.field == "renewed" and body.text:
-        yield "device", {"part": f"device:{body.name}", "told": f"{body.name} renewed"}
-
-
-def _capacitor(known: Deeds, body: Any) -> Iterator[Told]:
-    if body.field == "renewed" and body.text:
-        yield "capacitor", {"part": f"capacitor:{body.name}", "told": f"{body.name} renewed"}
 
 
 def _supply(known: Deeds, body: Any) -> Iterator[Told]:
@@ -339,15 +330,10 @@ _MAKERS = {
     "work": _work,
     "drying": _drying,
     "lead-mended": _mended,
-    "bearing": _bearing,
-    "brush": _brush,
     "part-off": _part,
     "covers": _covers,
     "gear-step": _gear_step,
     "device-fitted": _fitted,
-    "device": _device,
-    "device-noted": _device,
-    "capacitor": _capacitor,
     "supply": _supply,
     "temporary": _temporary,
     "trial-start": _start,
@@ -358,20 +344,10 @@ _MAKERS = {
 
 # what an entry is the newest word on: kind, then the fields that name it
 _NAMED: Mapping[str, tuple[str, ...]] = {
-    "felt": ("field",),
-    "bearing": ("end", "field"),
-    "brush": ("name", "field"),
-    "capacitor": ("name", "field"),
-    "device-noted": ("name", "field"),
     "step-ticked": ("step",),
     "attested": ("item",),
     "waived": ("code",),
-    "condition": ("item",),
-    "wished": ("field",),
-    "ticket": ("field",),
-    "plate": ("field",),
     "earth-bond": ("place",),
-    "site-checked": ("item",),
     "lead-mended": ("tag",),
     "trial-heard": ("what",),
 }
@@ -379,6 +355,9 @@ _NAMED: Mapping[str, tuple[str, ...]] = {
 
 def stamp_names(body: Any) -> tuple[str, ...]:
     """Return what an entry is the newest word on, by kind and by what names it."""
+    if isinstance(body, Noted):
+        named = ":".join(n for n in (body.sheet, body.of, body.field) if n)
+        return body.sheet, named
     own = _NAMED.get(body.kind, ())
     named = ":".join((body.kind, *(str(getattr(body, f)) for f in own)))
     if body.kind == "line-ohm":

@@ -1,6 +1,7 @@
 """What can be logged: a closed set of typed, versioned kinds. Entries are only ever appended."""
 
-from typing import Annotated, Literal
+from functools import cached_property
+from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -15,7 +16,6 @@ from careful_coil.core.job.at_connect import (
     StepTicked,
     SupplyRead,
     TurnSeen,
-    Wished,
 )
 from careful_coil.core.job.at_insulation import (
     Covers,
@@ -28,47 +28,31 @@ from careful_coil.core.job.at_insulation import (
     Steps,
     Surged,
     TestReady,
-    WindingMade,
     WindingOhm,
     Work,
 )
 from careful_coil.core.job.at_intake import (
     Arrived,
-    CardLine,
-    ConditionSeen,
-    EstimateFigure,
     FoundHookup,
     Leads,
-    LookNoted,
     PictureAdded,
     PicturePin,
-    PlateField,
     PlugSeen,
     PrintedDiagram,
     RestFine,
     SpeedRead,
-    SymptomNoted,
-    Ticket,
-    VoltageTag,
 )
 from careful_coil.core.job.at_mechanics import (
     BarsRead,
-    BearingNoted,
-    BrushNoted,
     Commutator,
-    Felt,
     LeadMended,
     Modified,
     PartOff,
     Temporary,
 )
-from careful_coil.core.job.at_release import FollowsUp, LetGo, OnSite, SiteChecked
+from careful_coil.core.job.at_release import FollowsUp, LetGo, OnSite
 from careful_coil.core.job.at_start_gear import (
-    CapacitorNoted,
-    CauseFound,
-    CauseTested,
     DeviceFitted,
-    DeviceNoted,
     DeviceRead,
     GearStep,
     RunTried,
@@ -82,8 +66,8 @@ from careful_coil.core.job.at_trial import (
     TrialStart,
     TrialStep,
 )
-from careful_coil.core.job.at_winding import WindingNoted
 from careful_coil.core.job.body import Body, LongText, ShortText
+from careful_coil.core.job.noted import Noted, Old
 from careful_coil.core.readings import AnyReading, Tag
 from careful_coil.core.stations import Station
 
@@ -206,21 +190,15 @@ class Released(Body):
 
 
 AnyBody = Annotated[
-    Ticket
+    Noted
+    | Old
     | Arrived
-    | PlateField
-    | LookNoted
     | SpeedRead
-    | EstimateFigure
-    | CardLine
-    | VoltageTag
     | PlugSeen
     | PrintedDiagram
     | PictureAdded
     | PicturePin
-    | ConditionSeen
     | RestFine
-    | SymptomNoted
     | SumWorked
     | Leads
     | TagsSwapped
@@ -230,7 +208,6 @@ AnyBody = Annotated[
     | ReadingMoved
     | Struck
     | ProvedDead
-    | WindingMade
     | WindingOhm
     | TestReady
     | InsulationTested
@@ -241,32 +218,23 @@ AnyBody = Annotated[
     | Work
     | DryingRun
     | SameMotor
-    | CauseTested
-    | CapacitorNoted
     | DeviceFitted
     | DeviceRead
-    | DeviceNoted
-    | CauseFound
     | WindingLocked
     | RunTried
     | GearStep
-    | Felt
-    | BearingNoted
-    | BrushNoted
     | Commutator
     | BarsRead
     | LeadMended
     | Modified
     | Temporary
     | PartOff
-    | WindingNoted
     | Covers
     | FoundHookup
     | Supply
     | JointMade
     | LineOhm
     | SupplyRead
-    | Wished
     | StandsSo
     | Parted
     | Insulated
@@ -286,7 +254,6 @@ AnyBody = Annotated[
     | Attested
     | LetGo
     | OnSite
-    | SiteChecked
     | FollowsUp
     | Waived
     | Released,
@@ -303,3 +270,8 @@ class Entry(BaseModel):
     by: Annotated[str, Field(max_length=40)] = ""
     station: Station
     body: AnyBody
+
+    @cached_property
+    def said(self) -> Any:
+        """Return the body as it is read: kinds of before lifted."""
+        return self.body.lifted() if isinstance(self.body, Old) else self.body

@@ -6,7 +6,6 @@ from dataclasses import dataclass, field, replace
 from careful_coil.core.errors import CoilError
 from careful_coil.core.job.at_intake import FoundHookup, Lead
 from careful_coil.core.job.at_release import FollowsUp, LetGo
-from careful_coil.core.job.body import put_text
 from careful_coil.core.job.deeds import Deeds, notice_deeds
 from careful_coil.core.job.entries import (
     Attested,
@@ -19,8 +18,10 @@ from careful_coil.core.job.entries import (
 from careful_coil.core.job.gear import Gear, notice_gear
 from careful_coil.core.job.hands import Hands, notice_hands
 from careful_coil.core.job.joined import Joined, notice_joined
+from careful_coil.core.job.noted import Noted
+from careful_coil.core.job.notes import Notes
 from careful_coil.core.job.plate import Nameplate, nameplate
-from careful_coil.core.job.seen import Seen, notice
+from careful_coil.core.job.seen import Seen, notice, seen_notes
 from careful_coil.core.job.tested import Tested, notice_test
 from careful_coil.core.job.trials import Trials, notice_trial
 from careful_coil.core.job.voids import VOIDS
@@ -76,10 +77,19 @@ class Job:
     follows: FollowsUp | None = None  # the job this complaint follows
     released: Entry | None = None
     struck: frozenset[str] = frozenset()
+    notes: Notes = field(default_factory=Notes, compare=False)  # what was noted in declared fields
     deeds: Deeds = field(default_factory=Deeds)  # what was done to it, and what that voids
     before: tuple[Taken, ...] = ()  # readings of a winding that is gone: history
     log: tuple[Entry, ...] = field(default=(), compare=False, repr=False)  # as written
     remarks: tuple[str, ...] = ()
+
+    def noted(self, sheet: str, of: str = "") -> Mapping[str, str]:
+        """Return what is noted of a sheet, or of one of its items, as it stands now."""
+        if sheet == "capacitor":
+            return self.gear.capacitors.get(of, {})
+        if sheet == "device-noted":
+            return {f: t for (name, f), t in self.gear.noted.items() if name == of}
+        return self.notes.of(sheet, of)
 
     @property
     def name(self) -> str:
@@ -122,8 +132,7 @@ def fold(entries: Iterable[Entry]) -> Job:
     """Return the job that a log describes."""
     entries = tuple(entries)
     counted, struck = live(entries)
-    ticket: dict[str, str] = {}
-    plate: dict[str, str] = {}
+    notes = Notes()
     state: dict[str, object] = {}
     readings: list[Taken] = []
     known: dict[str, str] = {}
@@ -134,17 +143,17 @@ def fold(entries: Iterable[Entry]) -> Job:
     seen, tested, gear, hands, joined = Seen(), Tested(), Gear(), Hands(), Joined()
     trials = Trials()
     sums: list[tuple[str, str]] = []
-    winding: dict[str, str] = {}
-    site: dict[str, str] = {}
     leads: tuple[Lead, ...] = ()
     deeds, gone = Deeds(), list[Taken]()
     for place, entry in enumerate(counted):
         if deeds.late(entry):
             continue
-        body = entry.body
+        body = entry.said
         deeds, done = notice_deeds(deeds, entry, place)
         tested = notice_test(tested, entry, place)
         gear, hands = notice_gear(gear, body), notice_hands(hands, entry)
+        if isinstance(body, Noted):
+            notes.put(body)
         joined, trials = notice_joined(joined, entry), notice_trial(trials, entry, place)
         if done:
             void = {f for d in done for f in VOIDS[d.kind].again}
@@ -156,14 +165,8 @@ def fold(entries: Iterable[Entry]) -> Job:
             if "line-ohms" in void:
                 line_ohms = {}
         match body.kind:
-            case "ticket":
-                ticket[body.field] = body.text
-            case "plate":
-                plate[body.field] = body.text
             case "sum":
                 sums.append((body.name, body.words))
-            case "winding-noted":
-                winding = put_text(winding, body.field, body.text)
             case "leads":
                 leads = body.leads
             case "meter":
@@ -194,8 +197,6 @@ def fold(entries: Iterable[Entry]) -> Job:
                 state["let_go"] = body if body.how else None
             case "on-site":
                 state["on_site"] = body.on
-            case "site-checked":
-                site = put_text(site, body.item, body.words)
             case "follows-up":
                 state["follows"] = body
             case "waived":
@@ -209,18 +210,23 @@ def fold(entries: Iterable[Entry]) -> Job:
                 seen = notice(seen, body)
     kept, remarks = _usable(readings, leads)
     return Job(
-        ticket=ticket,
-        plate=nameplate(plate),
+        ticket=notes.of("ticket"),
+        plate=nameplate(notes.of("plate")),
         leads=leads,
         readings=kept,
         known=tuple(sorted((t, r) for t, r in known.items() if r)),
-        tested=tested,
+        tested=replace(tested, made=notes.of("winding-made")),
         gear=gear,
-        hands=hands,
-        winding=winding,
-        joined=joined,
+        hands=replace(
+            hands,
+            felt=notes.of("felt"),
+            bearings=notes.items("bearing"),
+            brushes=notes.items("brush"),
+        ),
+        winding=notes.of("winding-noted"),
+        joined=replace(joined, wish=notes.of("wished")),
         trials=trials,
-        site=site,
+        site=notes.of("site-checked"),
         line_ohms=line_ohms,
         attested=attested,
         waived=waived,
@@ -230,8 +236,9 @@ def fold(entries: Iterable[Entry]) -> Job:
         before=tuple(gone),
         log=entries,
         remarks=remarks,
-        seen=seen,
+        seen=seen_notes(seen, notes),
         sums=tuple(sums),
+        notes=notes,
         **state,  # type: ignore[arg-type]
     )
 

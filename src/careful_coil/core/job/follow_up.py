@@ -2,10 +2,10 @@
 
 from collections.abc import Sequence
 
-from careful_coil.core.job.at_intake import Ticket
 from careful_coil.core.job.at_release import FollowsUp
 from careful_coil.core.job.entries import AnyBody, Entry
 from careful_coil.core.job.fold import live
+from careful_coil.core.job.noted import Noted
 
 CARRIED = ("plate", "leads")  # what stays true of the motor
 OF_TICKET = ("name", "customer", "phone")
@@ -15,8 +15,8 @@ def follow_up(job: str, number: int, log: Sequence[Entry]) -> list[AnyBody]:
     """Return the first entries of a follow-up: whose motor it is, its plate and leads, the job before."""
     found: list[AnyBody] = [FollowsUp(job=job, number=number)]
     for entry in live(log)[0]:
-        body = entry.body
-        ticket = isinstance(body, Ticket) and body.field in OF_TICKET
-        if ticket or body.kind in CARRIED:
+        body = entry.said
+        ticket = isinstance(body, Noted) and body.sheet == "ticket" and body.field in OF_TICKET
+        if ticket or body.topic in CARRIED:
             found.append(body)
     return found

@@ -2,19 +2,16 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
+from typing import Any
 
 from careful_coil.core.job.at_start_gear import (
-    CapacitorNoted,
-    CauseFound,
-    CauseTested,
     DeviceFitted,
-    DeviceNoted,
     DeviceRead,
     GearStep,
     RunTried,
     WindingLocked,
 )
-from careful_coil.core.job.body import Body, put_text
+from careful_coil.core.job.body import put_text
 
 Place = tuple[str, tuple[str, str], str]  # device, terminals, posture
 
@@ -48,40 +45,40 @@ class Gear:
         return not (self.tests or self.capacitors or self.devices or self.steps)
 
 
-def notice_gear(gear: Gear, body: Body) -> Gear:
+def notice_gear(gear: Gear, body: Any) -> Gear:
     """Return what is known after one more entry."""
-    if isinstance(body, CauseTested):
-        return replace(gear, tests=put_text(gear.tests, body.test, body.outcome))
-    if isinstance(body, CauseFound):
-        return replace(gear, cause=body.cause)
-    if isinstance(body, CapacitorNoted):
+    if body.topic == "cause-tested":
+        return replace(gear, tests=put_text(gear.tests, body.field, body.text))
+    if body.topic == "cause-found":
+        return replace(gear, cause=body.text)
+    if body.topic == "capacitor":
         known = dict(gear.capacitors)
         if body.field == "gone":
-            known.pop(body.name, None)
+            known.pop(body.of, None)
         elif body.field == "renewed" and body.text:
-            old = known.get(body.name, {})
-            known[body.name] = {k: v for k, v in old.items() if k == "serves"} | {
+            old = known.get(body.of, {})
+            known[body.of] = {k: v for k, v in old.items() if k == "serves"} | {
                 "renewed": body.text
             }
             return replace(
                 gear,
                 was=gear.was or gear,
                 capacitors=known,
-                replaced={**gear.replaced, body.name: old} if old else gear.replaced,
+                replaced={**gear.replaced, body.of: old} if old else gear.replaced,
             )
-        elif body.field == "marking" and _another(known.get(body.name, {}), body.text):
-            old = known[body.name]  # measured under another marking: this is another one
-            known[body.name] = {k: v for k, v in old.items() if k == "serves"} | {
+        elif body.field == "marking" and _another(known.get(body.of, {}), body.text):
+            old = known[body.of]  # measured under another marking: this is another one
+            known[body.of] = {k: v for k, v in old.items() if k == "serves"} | {
                 "marking": body.text
             }
             return replace(
                 gear,
                 was=gear.was or gear,
                 capacitors=known,
-                replaced={**gear.replaced, body.name: old},
+                replaced={**gear.replaced, body.of: old},
             )
         else:
-            known[body.name] = put_text(known.get(body.name, {}), body.field, body.text)
+            known[body.of] = put_text(known.get(body.of, {}), body.field, body.text)
         return replace(gear, capacitors=known)
     if isinstance(body, DeviceFitted):
         return _fitted(gear, body)
@@ -91,12 +88,12 @@ def notice_gear(gear: Gear, body: Body) -> Gear:
         if place in gear.read and place not in first:
             first = {**first, place: gear.read[place]}
         return replace(gear, read={**gear.read, place: body}, first=first)
-    if isinstance(body, DeviceNoted) and body.field == "renewed" and body.text:
+    if body.topic == "device-noted" and body.field == "renewed" and body.text:
         return _renewed(gear, body)
-    if isinstance(body, DeviceNoted):
-        noted = {k: v for k, v in gear.noted.items() if k != (body.name, body.field) or body.text}
+    if body.topic == "device-noted":
+        noted = {k: v for k, v in gear.noted.items() if k != (body.of, body.field) or body.text}
         if body.text:
-            noted[body.name, body.field] = body.text
+            noted[body.of, body.field] = body.text
         return replace(gear, noted=noted)
     if isinstance(body, WindingLocked):
         return replace(gear, locked={**gear.locked, body.winding: body})
@@ -116,9 +113,9 @@ def _another(old: Mapping[str, str], marking: str) -> bool:
     return bool(marking and before and before != marking and old.get("microfarad"))
 
 
-def _renewed(gear: Gear, body: DeviceNoted) -> Gear:
+def _renewed(gear: Gear, body: Any) -> Gear:
     """Return what is known once a device was renewed: it is read and looked at anew."""
-    name = body.name
+    name = body.of
     old = {f: t for (n, f), t in gear.noted.items() if n == name}
     old |= {"device": gear.devices.get(name, "")}
     old |= {

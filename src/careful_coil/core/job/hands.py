@@ -5,17 +5,14 @@ from dataclasses import dataclass, field, replace
 
 from careful_coil.core.job.at_mechanics import (
     BarsRead,
-    BearingNoted,
-    BrushNoted,
     Commutator,
-    Felt,
     LeadMended,
     Modified,
     PartOff,
     Temporary,
 )
-from careful_coil.core.job.body import put_text
 from careful_coil.core.job.entries import Entry
+from careful_coil.core.job.noted import Noted
 
 Told = Mapping[str, str]
 
@@ -55,14 +52,9 @@ def free_name(letter: str, known: Mapping[str, object]) -> str:
 
 def notice_hands(hands: Hands, entry: Entry) -> Hands:
     """Return what is known after one more entry."""
-    body = entry.body
-    if isinstance(body, Felt):
-        return replace(hands, felt=put_text(hands.felt, body.field, body.text))
-    if isinstance(body, BearingNoted):
-        told = put_text(hands.bearings.get(body.end, {}), body.field, body.text)
-        return replace(hands, bearings={**hands.bearings, body.end: told})
-    if isinstance(body, BrushNoted):
-        return _brush(hands, body, entry.at)
+    body = entry.said
+    if isinstance(body, Noted):
+        return _measured(hands, body, entry.at)
     if isinstance(body, Commutator):
         if body.bars == hands.bars:
             return hands
@@ -84,17 +76,13 @@ def notice_hands(hands: Hands, entry: Entry) -> Hands:
     return hands
 
 
-def _brush(hands: Hands, body: BrushNoted, at: str) -> Hands:
-    told = put_text(hands.brushes.get(body.name, {}), body.field, body.text)
-    brushes = {**hands.brushes, body.name: told}
-    if not told:
-        brushes.pop(body.name)
-    measured = hands.measured
-    if body.field == "length" and body.text:
-        day = at.split("T", maxsplit=1)[0]
-        before = tuple(m for m in measured.get(body.name, ()) if m[0] != day)
-        measured = {**measured, body.name: (*before, (day, body.text))}
-    return replace(hands, brushes=brushes, measured=measured)
+def _measured(hands: Hands, body: Noted, at: str) -> Hands:
+    """Return what is known with a brush's length of a day."""
+    if body.sheet != "brush" or body.field != "length" or not body.text:
+        return hands
+    day = at.split("T", maxsplit=1)[0]
+    before = tuple(m for m in hands.measured.get(body.of, ()) if m[0] != day)
+    return replace(hands, measured={**hands.measured, body.of: (*before, (day, body.text))})
 
 
 def _bars(hands: Hands, body: BarsRead) -> Hands:

@@ -18,11 +18,9 @@ from careful_coil.core.job.at_connect import (
     StepTicked,
     SupplyRead,
     TurnSeen,
-    Wished,
 )
 from careful_coil.core.job.at_insulation import Work
 from careful_coil.core.job.at_mechanics import LeadMended
-from careful_coil.core.job.body import put_text
 from careful_coil.core.job.entries import Entry, JointMade, Supply
 
 LINES = ("L1", "L2", "L3", "N")
@@ -111,7 +109,7 @@ def _stand(before: Joints, acts: tuple[Act, ...]) -> list[tuple[tuple[str, ...],
 
 def notice_joined(known: Joined, entry: Entry) -> Joined:
     """Return what is known after one more entry."""
-    body = entry.body
+    body = entry.said
     if isinstance(body, StandsSo):
         return replace(known, start=body.joints, acts=(), ohms=(), ticked={})
     if isinstance(body, JointMade):
@@ -127,8 +125,6 @@ def notice_joined(known: Joined, entry: Entry) -> Joined:
         return _acted(known, entry, "insulate", (body.lead,))
     if isinstance(body, StepOhm):
         return replace(known, ohms=(*known.ohms, (len(known.acts), body)))
-    if isinstance(body, Wished):
-        return replace(known, wish=put_text(known.wish, body.field, body.text))
     if isinstance(body, SupplyRead):
         return replace(known, read=body)
     if isinstance(body, Supply):

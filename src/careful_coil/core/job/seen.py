@@ -6,12 +6,13 @@ from typing import Any
 
 from careful_coil.core.job.at_intake import (
     Arrived,
-    ConditionSeen,
     PictureAdded,
     PicturePin,
     PlugSeen,
     PrintedDiagram,
 )
+from careful_coil.core.job.noted import Noted
+from careful_coil.core.job.notes import Notes
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -31,7 +32,7 @@ class Seen:
     diagram: PrintedDiagram | None = None
     pictures: tuple[PictureAdded, ...] = ()
     pins: tuple[PicturePin, ...] = ()
-    condition: Mapping[str, ConditionSeen] = field(default_factory=dict)
+    condition: Mapping[str, Noted] = field(default_factory=dict)
     fine: frozenset[str] = frozenset()
     symptoms: Mapping[str, str] = field(default_factory=dict)
     wanted: Mapping[str, str] = field(default_factory=dict)
@@ -40,17 +41,11 @@ class Seen:
 
 def notice(seen: Seen, body: Any) -> Seen:
     """Return what is seen after one more entry; other kinds of entry change nothing."""
-    match body.kind:
+    match body.topic:
         case "arrived":
             return replace(seen, arrived=body)
-        case "look":
-            return replace(seen, looks=_said(seen.looks, body.sign, body.answer))
-        case "estimate":
-            return replace(seen, estimate={**seen.estimate, body.field: body.value})
         case "speed-read":
             return replace(seen, speeds=body.rpm)
-        case "voltage-tag":
-            return replace(seen, voltage_tags=_said(seen.voltage_tags, body.place, body.words))
         case "plug":
             return replace(seen, plug=body if body.pins else None)
         case "diagram":
@@ -61,21 +56,23 @@ def notice(seen: Seen, body: Any) -> Seen:
         case "pin":
             return replace(seen, pins=(*seen.pins, body))
         case "condition":
-            found = {k: v for k, v in seen.condition.items() if k != body.item}
-            found |= {body.item: body} if body.answer else {}
-            return replace(seen, condition=found, fine=seen.fine - {body.item})
+            found = {k: v for k, v in seen.condition.items() if k != body.field}
+            found |= {body.field: body} if body.text else {}
+            return replace(seen, condition=found, fine=seen.fine - {body.field})
         case "rest-fine":
             return replace(seen, fine=seen.fine | (set(body.items) - set(seen.condition)))
-        case "symptom":
-            return replace(seen, symptoms=_said(seen.symptoms, body.symptom, body.answer))
-        case "card" if body.side == "wanted":
-            return replace(seen, wanted=_said(seen.wanted, body.field, body.text))
-        case "card":
-            return replace(seen, offered=_said(seen.offered, body.field, body.text))
     return seen
 
 
-def _said(old: Mapping[str, str], key: str, text: str) -> dict[str, str]:
-    """Return a map with one key said last; an empty text takes it out."""
-    rest = {k: v for k, v in old.items() if k != key}
-    return rest | {key: text} if text else rest
+def seen_notes(seen: Seen, notes: Notes) -> Seen:
+    """Return what is seen with what was noted in fields."""
+    flags = {"yes": 1.0, "no": 0.0}
+    return replace(
+        seen,
+        looks=notes.of("look"),
+        estimate={f: flags[t] if t in flags else float(t) for f, t in notes.of("estimate").items()},
+        voltage_tags=notes.of("voltage-tag"),
+        symptoms=notes.of("symptom"),
+        wanted=notes.of("card", "wanted"),
+        offered=notes.of("card", "offered"),
+    )

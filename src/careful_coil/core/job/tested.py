@@ -115,7 +115,7 @@ _LISTS = {
 
 def notice_test(tested: Tested, entry: Any, place: int) -> Tested:
     """Return what is tested after one more entry at a place of the log; other kinds only touch."""
-    body = entry.body
+    body = entry.said
     kind = body.kind
     if kind in TOUCHES:
         tested = replace(tested, touched=place)

@@ -7,6 +7,8 @@ Writing down, naming and judging good void nothing; hands and volts do. Every fo
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from careful_coil.core.sheets import SHEETS
+
 STALL_SECONDS = 5.0  # at standstill under volts: longer is harm (trade practice, a start device)
 STOOD_DAYS = 30.0  # without a hand on it: damp and standing marks (shop practice)
 
@@ -114,9 +116,6 @@ PROVES: Mapping[str, tuple[str, ...]] = {
     "trial-start": ("timed-start",),
     "trial-ended": ("runs",),
     "earth-bond": ("bond",),
-    "felt": ("shaft",),
-    "bearing": ("bearings",),
     "device-read": ("device",),
-    "capacitor": ("capacitor",),
-    "cause-found": ("cause",),
+    **{s.name: (s.proves,) for s in SHEETS.values() if s.proves},
 }

@@ -7,38 +7,21 @@ from careful_coil.core.condition.answered import first_answer
 from careful_coil.core.condition.wall_rules import discharge_seconds
 from careful_coil.core.connect.dead import AtBench, lapsed
 from careful_coil.core.connect.rotation import read_turn
-from careful_coil.core.connect.typed import read_supply, read_wish
+from careful_coil.core.connect.typed import read_supply
 from careful_coil.core.errors import BadValue
-from careful_coil.core.gear.capacitor_rules import measured_of
 from careful_coil.core.gear.device_rules import told_of
-from careful_coil.core.gear.positions import read_table, show_table
 from careful_coil.core.gear.typed import device_read, read_inventory
-from careful_coil.core.gear.typed import read_field as read_capacitor
 from careful_coil.core.job import AnyBody
-from careful_coil.core.job.at_connect import Installer, StepTicked, Wished
+from careful_coil.core.job.at_connect import Installer, StepTicked
 from careful_coil.core.job.at_insulation import Covers, Discharged, DryingRun, TestReady, Work
-from careful_coil.core.job.at_intake import PlateField, Ticket, VoltageTag
-from careful_coil.core.job.at_mechanics import (
-    BearingNoted,
-    BrushNoted,
-    Commutator,
-    Felt,
-    PartOff,
-    Temporary,
-)
-from careful_coil.core.job.at_start_gear import (
-    CapacitorNoted,
-    CauseFound,
-    CauseTested,
-    DeviceNoted,
-    GearStep,
-)
+from careful_coil.core.job.at_mechanics import Commutator, PartOff, Temporary
+from careful_coil.core.job.at_start_gear import GearStep
 from careful_coil.core.job.at_trial import TrialBegun, TrialEnded, TrialReady
 from careful_coil.core.job.entries import (
     ProvedDead,
 )
 from careful_coil.core.job.lead_words import counted
-from careful_coil.core.job.plate import check_field
+from careful_coil.core.job.noted import note
 from careful_coil.core.ledger.acts import DEAD_WORK
 from careful_coil.core.ledger.asks.question import Question
 from careful_coil.core.ledger.entry_line import split
@@ -48,8 +31,7 @@ from careful_coil.core.ledger.site import field_sheet
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.ledger.take import Taking, taken
 from careful_coil.core.ledger.targets import wanted
-from careful_coil.core.mechanics.bearing_typed import bearing_size
-from careful_coil.core.mechanics.fields import BEARING, BRUSH, FELT, read_field
+from careful_coil.core.ledger.written import written
 from careful_coil.core.mechanics.typed import bars_count
 from careful_coil.core.probes import PROBES
 from careful_coil.core.probes.probe import TestSetting
@@ -119,12 +101,6 @@ def _no_initials(answer: Answer) -> None:
         raise BadValue("no initials", "initials at the foot of the rack: it is logged under them")
 
 
-def _plate(answer: Answer) -> Bodies:
-    field, text = answer.question.id, answer.text.strip()
-    check_field(field, text)
-    return (PlateField.model_validate({"field": field, "text": text}),)
-
-
 def _strip(answer: Answer) -> Bodies:
     hands, judged = answer.hands, answer.judged
     typed = split(answer.text, wanted(judged), judged.job.tags)
@@ -180,37 +156,15 @@ def _trial_ready(answer: Answer) -> Bodies:
     return (TrialReady(items=tuple(i.name for i in items)),)
 
 
-def _felt(answer: Answer) -> Bodies:
-    field = answer.question.id.removeprefix("felt-")
-    kept = read_field(FELT, field, answer.text)
-    return (Felt.model_validate({"field": field, "text": kept}),)
-
-
-def _bearing(answer: Answer) -> Bodies:
-    end, _, field = answer.question.id.partition("-")
-    told = (
-        bearing_size(answer.text)
-        if field == "size"
-        else {field: read_field(BEARING, field, answer.text)}
-    )
-    return [
-        BearingNoted.model_validate({"end": end, "field": f, "text": t}) for f, t in told.items()
-    ]
-
-
-def _brush(answer: Answer) -> Bodies:
-    field = answer.question.id.removeprefix("brush-")
-    name = answer.question.part.partition(":")[2] or next(iter(answer.judged.job.hands.brushes))
-    kept = read_field(BRUSH, field, answer.text)
-    return (BrushNoted.model_validate({"name": name, "field": field, "text": kept}),)
-
-
-def _capacitor(answer: Answer) -> Bodies:
-    field, name = answer.question.id.removeprefix("can-"), _named(answer)
+def _noted(answer: Answer) -> Bodies:
+    """Return what a declared field becomes; work that somebody did is under his initials where none are typed."""
+    asked, text = answer.question, answer.text.strip()
+    if asked.quantity == "work" and not text and not asked.choices:
+        text = answer.hands.who
+        if not text:
+            raise BadValue(answer.text, "by whom: initials, or the part that was fitted")
     job = answer.judged.job
-    measured = measured_of(job.gear, name)
-    kept = read_capacitor(field, answer.text, job.plate.hertz, measured[0] if measured else None)
-    return (CapacitorNoted.model_validate({"name": name, "field": field, "text": kept}),)
+    return tuple(written(asked.sheet, asked.field, text, job, asked.of, asked.choices))
 
 
 def _named(answer: Answer) -> str:
@@ -226,28 +180,9 @@ def _device_ohm(answer: Answer) -> Bodies:
     return (device_read(name, left, answer.text),)
 
 
-def _device_look(answer: Answer) -> Bodies:
-    field = answer.question.id.removeprefix("device-")
-    word = one_of(answer.text, answer.question.choices)
-    return (DeviceNoted.model_validate({"name": _named(answer), "field": field, "text": word}),)
-
-
-def _device_table(answer: Answer) -> Bodies:
-    table = show_table(read_table(answer.text))
-    return (DeviceNoted(name=_named(answer), field="table", text=table),)
-
-
 def _inventory(answer: Answer) -> Bodies:
     """Return capacitors and devices as listed: `C1 25 µF 450 V; S1 centrifugal switch`."""
-    return read_inventory(answer.text, answer.judged.job.plate.hertz)
-
-
-def _device_renewed(answer: Answer) -> Bodies:
-    """Return a device renewed, by whom."""
-    by = answer.text.strip() or answer.hands.who
-    if not by:
-        raise BadValue(answer.text, "by whom: initials, or the part that was fitted")
-    return (DeviceNoted(name=_named(answer), field="renewed", text=by),)
+    return read_inventory(answer.text)
 
 
 def _first_question(answer: Answer) -> Bodies:
@@ -257,32 +192,27 @@ def _first_question(answer: Answer) -> Bodies:
 
 def _cause_test(answer: Answer) -> Bodies:
     word = one_of(answer.text, answer.question.choices)
-    return (CauseTested(test=answer.question.ends[0], outcome=word),)
+    return (note("cause-tested", answer.question.ends[0], word),)
 
 
 def _cause(answer: Answer) -> Bodies:
-    return (CauseFound(cause=one_of(answer.text, answer.question.choices)),)
+    return (note("cause-found", "cause", one_of(answer.text, answer.question.choices)),)
 
 
 def _gear_step(answer: Answer) -> Bodies:
     return [GearStep(work=answer.question.name, step=name) for name in _ticks(answer)]
 
 
-def _wish(answer: Answer) -> Bodies:
-    field = answer.question.id.removeprefix("wish-")
-    return (read_wish(field, answer.text, answer.question.choices),)
-
-
 def _tags(answer: Answer) -> Bodies:
     supply = answer.judged.job.supply
     if supply is None:
         raise BadValue(answer.text, "the supply first")
-    return [VoltageTag(place=p, words=f"{supply.volt:g} V") for p in _ticks(answer)]
+    return [note("voltage-tag", p, f"{supply.volt:g} V") for p in _ticks(answer)]
 
 
 def _exchange(answer: Answer) -> Bodies:
     now = answer.judged.job.joined.wish.get("exchanged", "")
-    return (Wished(field="exchanged", text="" if now else "yes"),)
+    return (note("wished", "exchanged", "" if now else "yes"),)
 
 
 def _temporary(answer: Answer) -> Bodies:
@@ -304,8 +234,7 @@ def _work(answer: Answer) -> Bodies:
 
 
 READERS: dict[str, Reader] = {
-    "ticket": lambda a: (Ticket.model_validate({"field": a.question.id, "text": a.text.strip()}),),
-    "plate": _plate,
+    "noted": _noted,
     "count": lambda a: (counted(a.text.strip()),),
     "dead": _dead,
     "strip": _strip,
@@ -315,7 +244,6 @@ READERS: dict[str, Reader] = {
     "drying": lambda a: (DryingRun(act="end"),),
     "work": _work,
     "supply": lambda a: (read_supply(a.text, a.judged.job),),
-    "wish": _wish,
     "checks": lambda a: [StepTicked(step=n) for n in _ticks(a)],
     "installer": lambda a: [Installer(item=n) for n in _ticks(a)],
     "tags": _tags,
@@ -324,9 +252,6 @@ READERS: dict[str, Reader] = {
     "begin": _trial_begin,
     "trial-ready": _trial_ready,
     "trial-end": lambda a: (TrialEnded(),),
-    "felt": _felt,
-    "bearing": _bearing,
-    "brush": _brush,
     "bars-count": lambda a: (Commutator(bars=bars_count(a.text)),),
     "temporary": _temporary,
     "back": lambda a: [PartOff(part=n, back=True) for n in _ticks(a)],
@@ -334,11 +259,7 @@ READERS: dict[str, Reader] = {
     "first-question": _first_question,
     "cause-test": _cause_test,
     "cause": _cause,
-    "capacitor": _capacitor,
     "device-ohm": _device_ohm,
-    "device-look": _device_look,
-    "device-table": _device_table,
-    "device-renewed": _device_renewed,
     "gear-step": _gear_step,
     "site": _site,
     "sign": lambda a: (read_signature(a.text.strip(), a.judged),),

@@ -15,6 +15,7 @@ from careful_coil.core.job import Finding, Job, fold
 from careful_coil.core.job.alarms import words_of_harm
 from careful_coil.core.job.entries import Entry, Waived
 from careful_coil.core.job.voids import FACTS
+from careful_coil.core.sheets import SHEETS
 
 Concludes = Callable[[Job], Sequence[Finding]]
 SHUT = ("hold", "unproven")
@@ -51,12 +52,7 @@ READ = (
     "trial-start",
     "trial-heard",
     "trial-ended",
-    "felt",
-    "bearing",
-    "brush",
-    "condition",
-    "capacitor",
-    "device-noted",
+    *(s.name for s in SHEETS.values() if s.bad),
     "device-read",
     "winding-ohm",
     "line-ohm",
@@ -64,12 +60,7 @@ READ = (
     "surge",
 )  # kinds whose bad figures are not struck out of sight
 BLANKS: Mapping[str, str] = {
-    "felt": "text",
-    "bearing": "text",
-    "brush": "text",
-    "capacitor": "text",
-    "device-noted": "text",
-    "condition": "answer",
+    **{s.name: "text" for s in SHEETS.values() if s.bad},
     "temporary": "words",
     "device-fitted": "device",
 }  # kinds that a blank takes back, and the field that is blank then
@@ -224,7 +215,7 @@ def unstruck(log: Sequence[Entry]) -> list[Entry] | None:
     kinds = {e.id: e for e in log}
     found, changed = [], False
     for k, entry in enumerate(log):
-        body = entry.body
+        body = entry.said
         if body.kind == "struck":
             target = kinds.get(body.target)
             if target is not None and _bad_alone(target) and not _taken_again(target, log):
@@ -239,26 +230,26 @@ def unstruck(log: Sequence[Entry]) -> list[Entry] | None:
 
 def _bad_alone(entry: Entry) -> bool:
     """Whether a struck entry is a reading that may be bad by itself; ohms between leads are read again."""
-    body = entry.body
-    return body.kind in READ or (body.kind == "reading" and body.reading.kind == "frame")
+    body = entry.said
+    return body.topic in READ or (body.kind == "reading" and body.reading.kind == "frame")
 
 
 def _blank(entry: Entry) -> bool:
-    body, field = entry.body, BLANKS.get(entry.body.kind)
-    if body.kind == "capacitor" and body.field == "gone":
+    body, field = entry.said, BLANKS.get(entry.said.topic)
+    if body.topic == "capacitor" and body.field == "gone":
         return True
     return field is not None and not str(getattr(body, field)).strip()
 
 
 def _takes_back(blank: Entry, earlier: Entry) -> bool:
     """Whether a blank is of the same thing that an earlier entry said."""
-    if earlier.body.kind != blank.body.kind or _blank(earlier):
+    if earlier.said.topic != blank.said.topic or _blank(earlier):
         return False
-    names = ("field", "name", "end", "item")
-    gone = getattr(blank.body, "field", "") == "gone"
+    names = ("field", "name", "of")
+    gone = getattr(blank.said, "field", "") == "gone"
     mine, theirs = (
         [getattr(b, n, "") for n in names if not (gone and n == "field")]
-        for b in (blank.body, earlier.body)
+        for b in (blank.said, earlier.said)
     )
     return mine == theirs
 

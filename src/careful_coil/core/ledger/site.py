@@ -15,8 +15,8 @@ from careful_coil.core.figures import figure
 from careful_coil.core.job import Job
 from careful_coil.core.job.at_connect import Installer, SupplyRead
 from careful_coil.core.job.at_insulation import Discharged, EarthBond, InsulationTested
-from careful_coil.core.job.at_release import SiteChecked, SiteItem
 from careful_coil.core.job.entries import AnyBody, LineOhm, ProvedDead, Supply
+from careful_coil.core.job.noted import note
 from careful_coil.core.job.tested import Logged
 from careful_coil.core.probes.kinds.insulation import read_insulation
 from careful_coil.core.readings import ohm_value
@@ -24,7 +24,7 @@ from careful_coil.core.run.supply import read_three
 from careful_coil.core.units import Quantity
 from careful_coil.core.values import parse, show, show_ohm
 
-ITEMS: Mapping[SiteItem, tuple[str, str]] = {
+ITEMS: Mapping[str, tuple[str, str]] = {
     "phase-order": ("Phase order at the motor", "Indicator on the supply, motor off."),
     "amps": (
         "Three amps within ten seconds",
@@ -187,7 +187,7 @@ def _told(job: Job, installer: Sequence[Line]) -> Iterator[SiteLine]:
         how="Loaded; by thermometer, not by hand. The gate does not wait for it, the sheet does.",
         hint="6.0 A, frame 58 °C, air 24 °C",
         done=job.site.get("hour", ""),
-        read=lambda text: (SiteChecked(item="hour", words=text.strip()),),
+        read=lambda text: (note("site-checked", "hour", text.strip()),),
     )
 
 
@@ -259,7 +259,7 @@ def _named(job: Job, volt: float) -> Supply:
     return Supply(volt=own, hertz=job.plate.hertz or 50.0, phases=3, measured=True)
 
 
-def _checked(item: SiteItem, count: int, text: str) -> Sequence[AnyBody]:
+def _checked(item: str, count: int, text: str) -> Sequence[AnyBody]:
     told = text.strip()
     if item == "phase-order":
         if told.upper() not in ORDERS:
@@ -272,7 +272,7 @@ def _checked(item: SiteItem, count: int, text: str) -> Sequence[AnyBody]:
             raise BadValue(text, "/".join(["400" if unit == "V" else "6.1"] * count) + f" {unit}")
         values = [parse(f"{p} {unit}", quantity).value for p in parts]
         told = "/".join(f"{v:g}" for v in values) + f" {unit}"
-    return (SiteChecked(item=item, words=told),)
+    return (note("site-checked", item, told),)
 
 
 def _installer(name: str, text: str) -> Sequence[AnyBody]:

@@ -9,7 +9,6 @@ from careful_coil.core.connect.dress import amps_at
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.figures import all_in
 from careful_coil.core.job import Finding, Job
-from careful_coil.core.job.at_release import SiteItem
 from careful_coil.core.ledger.site import ITEMS, ORDERS, pairs_of, phases_of
 from careful_coil.core.readings import ohm_value
 from careful_coil.core.settings import Settings
@@ -57,7 +56,7 @@ def site_findings(job: Job, state: Connecting, settings: Settings) -> Iterator[F
 
 def benched(job: Job) -> bool:
     """Whether the bench has worked on a motor that is now on site: nothing of its gate is dropped."""
-    kinds = [e.body.kind for e in job.log]
+    kinds = [e.said.topic for e in job.log]
     first = kinds.index("on-site") if "on-site" in kinds else len(kinds)
     return any(k in BENCH for k in kinds) or any(k in IN_SHOP for k in kinds[:first])
 
@@ -84,7 +83,7 @@ def _bond(job: Job, settings: Settings) -> Finding:
 
 def _change(job: Job) -> Iterator[Finding]:
     """Yield whether the ohms of the lines changed in the ratio the change of volts demands."""
-    log = [e.body for e in job.log if e.id not in job.struck]
+    log = [e.said for e in job.log if e.id not in job.struck]
     first: dict[str, float] = {}
     last: dict[str, float] = {}
     touched = False
@@ -150,7 +149,7 @@ def _ohms(job: Job, settings: Settings) -> Finding:
     )
 
 
-def _judged(found: Finding, item: SiteItem, words: str, job: Job, settings: Settings) -> Finding:
+def _judged(found: Finding, item: str, words: str, job: Job, settings: Settings) -> Finding:
     """Return a line as what was read makes it: a lost phase and volts far off the plate are bad."""
     figures = all_in(words)
     if not words:

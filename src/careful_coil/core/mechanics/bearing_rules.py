@@ -10,31 +10,21 @@ from careful_coil.core.job import Finding, Job, Verdict
 from careful_coil.core.mechanics.bearing import SEALED_WORDS, Callipers, Found, Number, look_up
 from careful_coil.core.mechanics.bearing_suffix import Closure
 from careful_coil.core.settings import Limit, Settings
+from careful_coil.core.sheets.mechanics import BEARING
 
 ENDS = {"drive": "Drive end", "other": "Other end"}
-SORTS = ("ball", "sleeve")
-STATES = {
-    "good": "",
-    "rough": "pitted or worn",
-    "dry": "its grease or oil is gone",
-    "noisy": "worn, or marked by current or by standing still",
-    "loose": "a ring turns in its seat",
-    "seized": "it stands",
-}
-DONE = ("renewed", "oiled", "greased", "kept")
-SEATS = {
-    "tight": "",
-    "turns in the bell": "The seat in the bell is worn: sleeve it, or renew the bell.",
-    "turns on the shaft": "The seat on the shaft is worn: build it up, or renew the shaft.",
-    "blind": "Blind housing: a puller inside, or packing; no hole drilled without a line among the changes.",
-}
-WICKS = {"soaks": "", "dry": "wet it with oil until it soaks", "gone": "fit a wick"}
 HOT_CLASSES = ("F", "H")
 SCHOOL = "bearing"
 RENEW, OIL, REPLACE = "renew", "oil and watch", "replace motor"
 RUBBING: tuple[Closure, ...] = ("one seal", "two seals")
 SEALED: tuple[Closure, ...] = ("two shields", "two seals", "two light seals")
 WEIGHT: dict[Verdict, int] = {"hold": 0, "unproven": 1, "watch": 2, "note": 3, "good": 4}
+
+
+def _means(field: str, word: str) -> str:
+    """Return what an answer means, or the bench's own words."""
+    found = BEARING.field(field).means(word)
+    return found.why if found is not None and found.why else word
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -120,14 +110,13 @@ def bearing_findings(job: Job, settings: Settings) -> Iterator[Finding]:
             gate=True,
             waivable=told.get("state") != "seized",
         )
-        seat = SEATS.get(told.get("seat", ""))
-        if seat:
-            loose = told["seat"].startswith("turns")
+        seat = BEARING.field("seat").means(told.get("seat", ""))
+        if seat is not None and seat.why:
             yield Finding(
                 code=f"bearing-seat-{end}",
-                verdict="watch" if loose else "note",
-                subject=f"{title}: seat {told['seat']}",
-                why=seat,
+                verdict=seat.verdict or "note",
+                subject=f"{title}: seat {seat.word}",
+                why=seat.why,
                 station="mechanics",
             )
         yield from _limits(told, title, job, settings)
@@ -168,7 +157,7 @@ def _ball(told: Mapping[str, str], settings: Settings) -> tuple[Verdict, str, st
 def _sleeve(told: Mapping[str, str]) -> tuple[Verdict, str, str]:
     wick, ports = told.get("wick", ""), told.get("ports", "")
     if wick in ("dry", "gone"):
-        return "hold", f"sleeve bearing, wick {wick}", f"First {WICKS[wick]}."
+        return "hold", f"sleeve bearing, wick {wick}", f"First {_means('wick', wick)}."
     left = [n for n in ("oil", "wick", "ports") if not told.get(n)]
     if left:
         ask = f"Still to say: {', '.join(left)}. A turbine oil without additives, unless the maker says."
@@ -202,7 +191,7 @@ def _state(told: Mapping[str, str], settings: Settings) -> tuple[Verdict, str, s
                 "Shielded and sealed ones are not relubricated.",
             )
         return "good", "runs well", "Runs well."
-    means = STATES.get(state) or state  # or in the bench's own words
+    means = _means("state", state)
     if state == "seized":
         oiled = " Oil on it is temporary: the hold stays." if done in ("oiled", "greased") else ""
         return "hold", "seized", f"{means[0].upper()}{means[1:]}: renew it.{oiled}"

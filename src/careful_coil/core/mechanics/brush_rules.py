@@ -8,30 +8,13 @@ from careful_coil.core.job import Finding, Job, Verdict
 from careful_coil.core.job.hands import Hands
 from careful_coil.core.mechanics.commutator import BarLimits, Bars, judge_bars
 from careful_coil.core.settings import Settings
+from careful_coil.core.sheets.mechanics import BRUSH
 from careful_coil.core.values import show_ohm, show_percent
 
 HOURS_A_DAY = 24.0
 DAYS_A_WEEK = 7.0
 MIDNIGHT = "T00:00:00Z"
 LEAST_DAYS = 7  # between two lengths that tell of wear
-SPRINGS = {
-    "even": "",
-    "weak": "it sparks and wears the bars: renew the spring",
-    "broken": "renew the spring",
-}
-SEATINGS = {
-    "bedded": "",
-    "not bedded": "bed it in: fine cloth round the commutator, then low volts",
-    "sticks": "clean the holder until it falls freely",
-    "chipped": "renew both; feel the commutator for a high bar",
-}
-SPARKS: dict[str, tuple[Verdict, str]] = {
-    "none": ("good", ""),
-    "light": ("good", "fine points under the edge are usual"),
-    "even": ("watch", "even along the edge: neutral, spring, grade or load"),
-    "heavy": ("hold", "short brush, weak spring, high bar or a fault in the armature"),
-    "ring": ("hold", "fire round the commutator: stop it; read bar to bar and bars to shaft"),
-}
 FAULT_WORDS = {
     "shorted coil": "the coil between them has lost turns",
     "open coil": "only the rest of the ring conducts between them: the coil is broken, or an end is off its riser",
@@ -67,20 +50,15 @@ def _brush(
         return
     if told.get("length"):
         yield _length(hands, name, told, settings)
-    for field, table in (("spring", SPRINGS), ("seating", SEATINGS)):
-        means = table.get(told.get(field, ""))
-        if means is not None:
-            verdict: Verdict = "watch" if means else "good"
-            word = told[field] if means else f"{field} {told[field]}"
-            yield (
-                verdict,
-                word if means else "good",
-                f"{field} {told[field]}{f': {means}' if means else ''}",
-            )
-    spark = SPARKS.get(told.get("spark", ""))
-    if spark is not None:
-        why = f"sparks {told['spark']}{f': {spark[1]}' if spark[1] else ''}"
-        yield spark[0], f"sparks {told['spark']}" if spark[0] != "good" else "good", why
+    for name_of, said, word in (
+        ("spring", "spring", ""),
+        ("seating", "seating", ""),
+        ("spark", "sparks", "sparks "),
+    ):
+        means = BRUSH.field(name_of).means(told.get(name_of, ""))
+        if means is not None and means.verdict:
+            why = f"{said} {means.word}{f': {means.why}' if means.why else ''}"
+            yield means.verdict, "good" if means.verdict == "good" else word + means.word, why
 
 
 def _length(

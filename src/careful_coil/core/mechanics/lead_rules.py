@@ -7,6 +7,7 @@ from functools import partial
 from careful_coil.core.condition.wall import THERMAL, class_of
 from careful_coil.core.job import Finding, Job, Verdict
 from careful_coil.core.settings import Settings
+from careful_coil.core.sheets.mechanics import FELT
 from careful_coil.core.shop_lists import size_for
 
 # what a state of a lead's insulation wants, and which repair does not do
@@ -18,20 +19,13 @@ WANTS: dict[str, tuple[str, tuple[str, ...]]] = {
     "bare": ("splice it inside the box, or renew it", ()),
     "burnt": ("renew it back to sound wire", ("sleeved",)),
 }
-CORDS = {
-    "good": "",
-    "frayed": "frayed",
-    "cracked": "cracked",
-    "short": "too short: a head that swings wants room",
-    "none": "",
-}
-CORD_DONE = ("renewed", "spliced")
-RELIEFS = {
-    "holds": "",
-    "slips": "clamp it anew",
-    "missing": "fit one: the joints must not be pulled",
-}
 SCHOOL, NEW = "cord", "new"
+
+
+def _wrong(field: str, word: str) -> str:
+    """Return what is wrong in an answer: nothing in a good one, else what it means or the bench's own words."""
+    means = FELT.field(field).means(word)
+    return word if means is None else means.why
 
 
 @dataclass(frozen=True, slots=True)
@@ -91,8 +85,8 @@ def _cord(job: Job, settings: Settings) -> Iterator[Finding]:
             )
             verdict: Verdict = "watch" if own == NEW else "good"
             yield of(verdict=verdict, subject="Cord spliced", why=why, gate=True)
-        elif CORDS.get(cord, cord):
-            why = f"{CORDS.get(cord, cord).capitalize()}. Renew it, or splice it inside a box with relief."
+        elif _wrong("cord", cord):
+            why = f"{_wrong('cord', cord).capitalize()}. Renew it, or splice it inside a box with relief."
             yield of(verdict="hold", subject=f"Cord {cord}", why=why, gate=True)
         else:
             yield of(
@@ -102,7 +96,7 @@ def _cord(job: Job, settings: Settings) -> Iterator[Finding]:
                 gate=True,
             )
     if relief:
-        what = RELIEFS.get(relief, relief)
+        what = _wrong("relief", relief)
         yield Finding(
             code="relief",
             verdict="hold" if what else "good",

@@ -4,11 +4,11 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from careful_coil.core.job import Job
-from careful_coil.core.mechanics.bearing_rules import DONE, ENDS, proposal_of
+from careful_coil.core.mechanics.bearing_rules import ENDS, proposal_of
 from careful_coil.core.mechanics.lead_rules import WANTS, new_lead
 from careful_coil.core.settings import Settings
 
-RENEWED = DONE[0]
+RENEWED = "renewed"
 WORN = ("rough", "dry", "noisy", "loose", "seized")
 
 

@@ -1,52 +1,12 @@
 """The shaft as hands, watch and callipers found it, and what that says to the other stations."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 from functools import partial
 
-from careful_coil.core.job import Finding, Job, Verdict
+from careful_coil.core.job import Finding, Job
 from careful_coil.core.settings import Settings
+from careful_coil.core.sheets.mechanics import FELT, NO_LOAD
 
-NO_LOAD = "Expect more no-load watts and amps at the test run."
-
-
-@dataclass(frozen=True, slots=True)
-class Feel:
-    """What an answer of the hands means."""
-
-    verdict: Verdict
-    why: str
-
-
-FEEL: dict[str, Feel] = {
-    "free": Feel("good", "Turns freely and evenly, load off."),
-    "rough": Feel("watch", f"Worn bearing: renew it. {NO_LOAD}"),
-    "binding": Feel(
-        "hold",
-        f"It makes electrical faults: slow run-up, switch chatter, overload trips. Ease it. {NO_LOAD}",
-    ),
-    "rubbing": Feel("hold", "Rotor on stator: worn bearing or bent shaft. Look for bright iron."),
-    "seized": Feel("hold", "No volts on it before it turns: it would stand at locked-rotor amps."),
-}
-RUB: dict[str, Feel] = {
-    "none": Feel("good", "No bright iron on rotor or stator."),
-    "rotor": Feel("watch", "Bright on one side of the rotor: bent shaft or out of true."),
-    "stator": Feel("watch", "Bright at one place of the stator: worn bearing or loose seat."),
-}
-BOLTS: dict[str, Feel] = {
-    "turns free": Feel("good", "Drawn down crosswise, spun after each bolt."),
-    "binds": Feel("hold", "Slacken, draw down crosswise a little at a time, spin after each bolt."),
-}
-FAN: dict[str, Feel] = {
-    "good": Feel("good", "Fan and guard whole, air ways clear."),
-    "broken": Feel("watch", "No cooling: the ends of the winding burn first."),
-    "missing": Feel("hold", "A fan or guard is missing: not fit to run."),
-}
-SEALS: dict[str, Feel] = {
-    "renewed": Feel("good", "Seals and grommets renewed; a leak probe proved where there is one."),
-    "good": Feel("good", "Seals and grommets looked at."),
-    "leaking": Feel("hold", "Water gets in: renew seals and grommets, dry, test over days."),
-}
 NEVER_WAIVED = ("seized", "rubbing")  # a shaft that cannot turn, or rubs
 EASED = 0.95  # share of the volts before, with which easing shows
 
@@ -55,7 +15,7 @@ def shaft_findings(job: Job, settings: Settings) -> Iterator[Finding]:
     """Yield what is known of the shaft; its feel is a line of the gate."""
     felt = job.hands.felt
     of = partial(Finding, station="mechanics")
-    feel = FEEL.get(felt.get("feel", ""))
+    feel = FELT.field("feel").means(felt.get("feel", ""))
     if feel is not None and feel.verdict != "hold" and not job.deeds.stands("shaft", "felt:feel"):
         since = job.deeds.voiding("shaft")
         yield of(
@@ -65,7 +25,7 @@ def shaft_findings(job: Job, settings: Settings) -> Iterator[Finding]:
             why=f"{since.words[0].upper()}{since.words[1:]} since." if since else "",
             gate=True,
         )
-    elif feel is not None:
+    elif feel is not None and feel.verdict:
         yield of(
             code="shaft-feel",
             verdict=feel.verdict,
@@ -77,18 +37,16 @@ def shaft_findings(job: Job, settings: Settings) -> Iterator[Finding]:
     yield from _coast(felt.get("coast-down", ""), settings)
     yield from _float(felt.get("end-float", ""), settings)
     yield from _play(felt.get("radial-play", ""), settings)
-    for code, title, table in (
-        ("rub", "Rub marks", RUB),
-        ("bolts-drive", "Drive end bolted down", BOLTS),
-        ("bolts-other", "Other end bolted down", BOLTS),
-        ("fan", "Fan and guard", FAN),
-        ("seals", "Seals", SEALS),
-    ):
-        told = table.get(felt.get(code, ""))
-        if told is not None:
-            gate = told.verdict == "hold"
-            subject = f"{title}: {felt[code]}"
-            yield of(code=code, verdict=told.verdict, subject=subject, why=told.why, gate=gate)
+    for field in (f for f in FELT.fields if f.judged):
+        told = field.means(felt.get(field.name, ""))
+        if told is not None and told.verdict:
+            yield of(
+                code=field.name,
+                verdict=told.verdict,
+                subject=f"{field.label}: {told.word}",
+                why=told.why,
+                gate=told.verdict == "hold",
+            )
     yield from _eased(felt.get("start-before", ""), felt.get("start-after", ""))
 
 

@@ -5,43 +5,19 @@ import re
 import numpy as np
 
 from careful_coil.core.errors import BadValue
+from careful_coil.core.figures import dimensions, figure, kept, whole
 from careful_coil.core.job.at_mechanics import MOST_BARS, BarsRead
 from careful_coil.core.mechanics.bearing import numbers_of, spelled
-from careful_coil.core.mechanics.lengths import read_mm
 from careful_coil.core.probes.kinds.bar import read_bars
 from careful_coil.core.units import Quantity
-from careful_coil.core.values import parse
 
-LEAST = 0.001
-LONGEST_COAST, MOST_WEEK = 600.0, 168.0
+LEAST, LARGEST_MM = 0.001, 5000.0
+MM = "millimetres such as 17 or 17.05, or inches such as 5/8 in"
+THREE = "bore, outside diameter and width in mm, such as 17 x 40 x 12"
+SIZES = ("bore", "outside", "width")
 FEWEST_BARS = 3
 _DAY = re.compile(r"\d{4}-\d\d-\d\d")
 _PORTS = re.compile(r"(\d{1,2})\s*(?:of|/)\s*(\d{1,2})")
-
-
-def seconds_of(text: str) -> str:
-    """Return seconds as kept. Raises: BadValue."""
-    return _figure(text.lower().removesuffix("s"), text, LONGEST_COAST, "seconds such as 4.5")
-
-
-def hours_of(text: str) -> str:
-    """Return running hours a week as kept. Raises: BadValue."""
-    return _figure(
-        text.lower().removesuffix("h"), text, MOST_WEEK, "running hours a week, at most 168"
-    )
-
-
-def volts_of(text: str) -> str:
-    """Return volts above nothing as kept. Raises: BadValue."""
-    value = parse(text, Quantity.VOLTAGE)
-    if value.number is None or not LEAST <= value.value < 1e5:
-        raise BadValue(text, "volts such as 62 V")
-    return f"{value.value:g}"
-
-
-def mm_of(text: str) -> str:
-    """Return a length as kept, in mm. Raises: BadValue."""
-    return f"{read_mm(text):.6g}"
 
 
 def number_of(text: str) -> str:
@@ -69,43 +45,42 @@ def earlier_of(text: str) -> str:
         told = np.datetime64(day if _DAY.fullmatch(day) else "no day")
     except ValueError:
         raise BadValue(text, wanted) from None
-    return f"{mm_of(length)} {told}"
+    mm = figure(length, Quantity.LENGTH, least=LEAST, most=LARGEST_MM, wanted=wanted)
+    return f"{kept(mm)} {told}"
 
 
 def megohm_of(text: str) -> str:
     """Return MΩ as kept, or open. A bare figure is MΩ. Raises: BadValue, AmbiguousValue."""
-    told = text.strip()
-    if told.lower() in ("open", "ol"):
+    if text.lower() in ("open", "ol"):
         return "open"
-    bare = re.fullmatch(r"\d+(?:[.,]\d+)?", told)
-    value = parse(f"{told} MΩ" if bare else told, Quantity.RESISTANCE)
-    if value.number is None or value.value < 0:
-        raise BadValue(text, "MΩ bars to shaft, such as 12, or open")
-    return f"{value.value / 1e6:g}"
+    wanted = "MΩ bars to shaft, such as 12, or open"
+    return kept(figure(text, Quantity.INSULATION, unit="MΩ", wanted=wanted))
+
+
+def bearing_size(text: str) -> dict[str, str]:
+    """Return bore, outside and width in mm as kept: all three, the bore alone, or nothing. Raises: BadValue."""
+    told: tuple[float, ...] = ()
+    if text.strip():
+        alone = "x" not in text.lower() and "×" not in text and len(text.split()) == 1
+        if alone:
+            told = (figure(text, Quantity.LENGTH, least=LEAST, most=LARGEST_MM, wanted=MM),)
+        else:
+            told = dimensions(text, 3, THREE, LARGEST_MM)
+            if not told[0] < told[1]:
+                raise BadValue(text, THREE, "The bore is smaller than the outside.")
+    found = {n: kept(v) for n, v in zip(SIZES, told, strict=False)}
+    return {n: found.get(n, "") for n in SIZES}
 
 
 def bars_count(text: str) -> int:
     """Return a count of bars, 0 for none. Raises: BadValue."""
-    told = text.strip()
-    if (
-        not told.isascii()
-        or not told.isdecimal()
-        or not (int(told) == 0 or FEWEST_BARS <= int(told) <= MOST_BARS)
-    ):
-        raise BadValue(text, f"the number of bars, {FEWEST_BARS} to {MOST_BARS}, or 0 for none")
-    return int(told)
+    wanted = f"the number of bars, {FEWEST_BARS} to {MOST_BARS}, or 0 for none"
+    found = whole(text, 0, MOST_BARS, wanted)
+    if 0 < found < FEWEST_BARS:
+        raise BadValue(text, wanted)
+    return found
 
 
 def bars_read(text: str, first: int) -> BarsRead:
     """Return ohms from bar `first` on, each to the next, typed in a line or pasted. Raises: BadValue."""
     return BarsRead.model_validate(read_bars(text, first))
-
-
-def _figure(figure: str, text: str, most: float, wanted: str) -> str:
-    try:
-        value = float(figure.strip().replace(",", "."))
-    except ValueError:
-        raise BadValue(text, wanted) from None
-    if not LEAST <= value <= most:
-        raise BadValue(text, wanted)
-    return f"{value:g}"

@@ -18,9 +18,9 @@ from careful_coil.core.rewind.wire import (
     Metal,
     area,
 )
+from careful_coil.core.sheets.winding import MOST_POLES, MOST_SLOTS
 
 Connection = Literal["wye", "delta", "single"]
-MOST_SLOTS, MOST_POLES = 360, 60
 SINE = 4.44  # volts of a sine: 2π/√2
 
 

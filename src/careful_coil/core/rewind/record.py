@@ -3,12 +3,10 @@
 import re
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
-from functools import partial
 from typing import TypeVar
 
 from careful_coil.core.errors import BadValue, CoilError
-from careful_coil.core.figures import figure, figures, kept
-from careful_coil.core.rewind.factors import MOST_POLES, MOST_SLOTS
+from careful_coil.core.figures import figure, figures, kept, whole
 from careful_coil.core.rewind.layout import Layout, PoleCoil, Shape, single_phase, three_phase
 from careful_coil.core.rewind.wire import (
     LARGEST_MM,
@@ -20,8 +18,9 @@ from careful_coil.core.rewind.wire import (
     read_awg,
     read_swg,
 )
+from careful_coil.core.sheets.winding import MOST_POLES, MOST_SLOTS
 from careful_coil.core.units import Quantity
-from careful_coil.core.values import one_of, parse
+from careful_coil.core.values import parse
 
 T = TypeVar("T")
 MOST_STRANDS, MOST_TURNS, LARGEST = 40, 5000.0, 20000.0
@@ -109,103 +108,41 @@ def read_ohm(text: str) -> tuple[float, float | None]:
     return value.value, at_c
 
 
-def _whole(text: str, low: int, high: int, wanted: str) -> str:
-    told = text.strip()
-    if not (told.isascii() and told.isdecimal() and low <= int(told) <= high):
-        raise BadValue(text, wanted)
-    return str(int(told))
-
-
-def _poles(text: str) -> str:
-    found = _whole(text, 2, MOST_POLES, f"poles: an even number, 2 to {MOST_POLES}")
-    if int(found) % 2:
+def poles_of(text: str) -> str:
+    """Return a count of poles as kept. Raises: BadValue."""
+    found = whole(text, 2, MOST_POLES, f"poles: an even number, 2 to {MOST_POLES}")
+    if found % 2:
         raise BadValue(text, "poles: an even number")
-    return found
+    return str(found)
 
 
-def _span(text: str) -> str:
+def span_of(text: str) -> str:
+    """Return a span as kept: `1-8`. Raises: BadValue."""
     found = _SPAN.fullmatch(text.strip())
     if found is None or not 2 <= int(found[1]) <= MOST_SLOTS:
         raise BadValue(text, SPAN_WANTED)
     return f"1-{int(found[1])}"
 
 
-def _figure(text: str, wanted: str) -> str:
-    told = text.lower().replace("mm²", "").replace("mm2", "").replace("mm", "").replace("kg", "")
-    try:
-        value = float(told.strip().replace(",", "."))
-    except ValueError:
-        raise BadValue(text, wanted) from None
-    if not 0 < value <= LARGEST:
-        raise BadValue(text, wanted)
-    return f"{value:.6g}"
-
-
-def _wire(text: str) -> str:
+def wire_of(text: str) -> str:
+    """Return wires in hand as kept. Raises: BadValue."""
     return show_wire(read_wire(text))
 
 
-def _pole(text: str) -> str:
+def pole_of(text: str) -> str:
+    """Return the coils of one pole as kept. Raises: BadValue."""
     return " ".join(f"{c.first}-{c.last}:{c.turns:g}" for c in read_pole(text))
 
 
-def _turns(text: str) -> str:
+def turns_of(text: str) -> str:
+    """Return turns per coil as kept. Raises: BadValue."""
     return "/".join(f"{n:g}" for n in read_turns(text))
 
 
-def _ohm(text: str) -> str:
+def ohm_of(text: str) -> str:
+    """Return ohms of a phase with their °C as kept. Raises: BadValue."""
     ohm, at_c = read_ohm(text)
     return f"{ohm:.6g}" + (f" at {at_c:g}" if at_c is not None else "")
-
-
-def _plain(text: str) -> str:
-    return text[:200]
-
-
-_MM = {
-    "core": "core length",
-    "bore": "bore",
-    "slot-depth": "slot depth",
-    "tooth": "tooth width",
-    "back-iron": "back iron behind the slots",
-    "mean-turn": "mean turn",
-    "extension": "end turns beyond the core",
-}
-READ: dict[str, Callable[[str], str]] = {
-    "slots": partial(_whole, low=3, high=MOST_SLOTS, wanted=f"slots, 3 to {MOST_SLOTS}"),
-    "poles": _poles,
-    "coils": partial(_whole, low=1, high=MOST_SLOTS, wanted="coils in all"),
-    "groups": partial(_whole, low=1, high=MOST_SLOTS, wanted="groups in all"),
-    "layers": partial(_whole, low=1, high=2, wanted="1 or 2 coil sides in a slot"),
-    "shape": partial(one_of, words=("lap", "concentric")),
-    "span": _span,
-    "turns": _turns,
-    "wire": _wire,
-    "metal": partial(one_of, words=("copper", "aluminium")),
-    "circuits": partial(_whole, low=1, high=60, wanted="circuits in parallel"),
-    "connection": partial(one_of, words=("wye", "delta")),
-    "consequent": partial(one_of, words=("no", "yes")),
-    "jumpers": partial(one_of, words=("adjacent", "skip")),
-    "ducts": _plain,
-    "slot-area": partial(_figure, wanted="the slot's room for wire in mm², such as 95"),
-    "mass": partial(_figure, wanted="kg of wire that came out, such as 3.8"),
-    "liner": _plain,
-    "wedge": _plain,
-    "exit": _plain,
-    "phase-ohm": _ohm,
-    "main": _pole,
-    "start": _pole,
-    "start-at": partial(_whole, low=1, high=MOST_SLOTS, wanted="a slot"),
-    "main-wire": _wire,
-    "start-wire": _wire,
-    **{f: partial(_figure, wanted=f"{title} in mm, such as 110") for f, title in _MM.items()},
-}
-
-
-def read_datum(field: str, text: str) -> str:
-    """Return a datum as it is kept, nothing for a blank. Raises: BadValue, AmbiguousValue."""
-    told = text.strip()
-    return READ[field](told) if told else ""
 
 
 @dataclass(frozen=True, slots=True)

@@ -10,8 +10,9 @@ from careful_coil.core.kind import Weighed
 from careful_coil.core.rewind.explain import explain, off_percent
 from careful_coil.core.rewind.layout import MAIN, PHASES, START, Layout, circuits_of, off_centre
 from careful_coil.core.rewind.record import Record, copper_mm2
-from careful_coil.core.rewind.worked import TITLES, Plate, Worked, work_out
+from careful_coil.core.rewind.worked import Plate, Worked, work_out
 from careful_coil.core.settings import Settings
+from careful_coil.core.sheets.winding import title_of
 from careful_coil.core.values import show_ohm
 
 # what a rewind wants, in the order the hands meet it
@@ -52,26 +53,6 @@ WANTED = {
         "back-iron",
         "liner",
     ),
-}
-MORE_TITLES = {
-    "exit": "lead exit end",
-    "groups": "groups",
-    "coils": "coils",
-    "circuits": "circuits",
-    "mass": "mass of wire",
-    "extension": "end-turn extension",
-    "slot-depth": "slot depth",
-    "liner": "slot liner",
-    "mean-turn": "mean turn",
-    "layers": "sides in a slot",
-    "shape": "coils lie",
-    "consequent": "consequent poles",
-    "jumpers": "jumpers",
-    "ducts": "ducts",
-    "wedge": "wedge",
-    "metal": "metal",
-    "phase-ohm": "phase ohms",
-    "start-at": "start's slot 1",
 }
 CENTRED_DEGREES = 5.0  # off the middle between the mains: within what slots allow is no fault
 SHORT_SPAN = 0.6  # of a pole pitch: shorter is unusual
@@ -145,11 +126,6 @@ def left_to_read(record: Record) -> tuple[str, ...]:
         for f in WANTED[record.phases]
         if not record.told.get(f) and not record.told.get(either.get(f, f))
     )
-
-
-def title_of(field: str) -> str:
-    """Return what a datum is called."""
-    return TITLES.get(field) or MORE_TITLES.get(field, field)
 
 
 def winding_findings(job: Job, record: Record, kinds: Weighed, settings: Settings) -> list[Finding]:

@@ -15,6 +15,7 @@ from careful_coil.core.rewind.layout import MAIN, PHASES, LaidCoil, Layout
 from careful_coil.core.rewind.record import Record, copper_mm2, covered_mm2
 from careful_coil.core.rewind.wire import REFERENCE_C
 from careful_coil.core.settings import Limit, Settings
+from careful_coil.core.sheets.winding import title_of
 
 STACKING = 0.95  # iron over core length (trade practice)
 
@@ -351,26 +352,7 @@ class _Bench:
             return None
 
     def _missing(self, *fields: str) -> tuple[str, ...]:
-        return tuple(TITLES.get(f, f) for f in fields if not self._r.told.get(f))
-
-
-TITLES = {
-    "slots": "slots",
-    "poles": "poles",
-    "span": "span",
-    "turns": "turns per coil",
-    "wire": "wire",
-    "connection": "wye or delta",
-    "core": "core length",
-    "bore": "bore",
-    "tooth": "tooth width",
-    "back-iron": "back iron",
-    "slot-area": "slot area",
-    "main": "main coils",
-    "main-wire": "main wire",
-    "start": "start coils",
-    "start-wire": "start wire",
-}
+        return tuple(title_of(f) for f in fields if not self._r.told.get(f))
 
 
 def measured_ohm(record: Record, plate: Plate, settings: Settings) -> float | None:

@@ -8,7 +8,7 @@ from careful_coil.core.connect.beyond import Line
 from careful_coil.core.connect.proof_rules import tags_left
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_connect import Installer
-from careful_coil.core.job.at_intake import VoltageTag
+from careful_coil.core.job.noted import note
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk import paint
 from careful_coil.desk.field import LONG
@@ -131,7 +131,7 @@ class BeyondPart(Part):
             self.session.told.emit(words, "watch")
             return
         volt = job.judged.job.supply.volt
-        self.session.record(VoltageTag(place=place, words=f"{volt:g} V"), station="connect")
+        self.session.record(note("voltage-tag", place, f"{volt:g} V"), station="connect")
 
     def _told(self) -> None:
         job = self.session.open

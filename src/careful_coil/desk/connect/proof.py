@@ -8,10 +8,11 @@ from careful_coil.core.connect.proof import checks_of
 from careful_coil.core.connect.rotation import how_to_turn, read_turn
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.errors import BadValue
-from careful_coil.core.job.at_connect import StepTicked, Wished
+from careful_coil.core.job.at_connect import StepTicked
 from careful_coil.core.job.at_mechanics import Temporary
 from careful_coil.core.job.entries import AnyBody
 from careful_coil.core.job.hands import free_name
+from careful_coil.core.job.noted import note
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.ledger.entry_line import Typed
 from careful_coil.core.ledger.take import Taking, taken
@@ -206,5 +207,5 @@ class ProofPart(Part):
         job = self.session.open
         if job is not None:
             now = job.judged.job.joined.wish.get("exchanged", "")
-            body = Wished(field="exchanged", text="" if now else "yes")
+            body = note("wished", "exchanged", "" if now else "yes")
             self.session.record(body, station="connect")

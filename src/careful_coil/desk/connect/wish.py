@@ -2,10 +2,8 @@
 
 from PySide6.QtWidgets import QWidget
 
-from careful_coil.core.connect.dress import BOARD
 from careful_coil.core.connect.rotation import how_to_turn, wanted_direction
 from careful_coil.core.connect.takes import starts_of, takes
-from careful_coil.core.connect.typed import read_wish
 from careful_coil.core.job import Finding
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk.insulation.plot import Plot
@@ -16,23 +14,7 @@ from careful_coil.desk.stations.page import Heading
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.rotation import draw_rotation
 
-ROWS = (
-    ("rotation", "Turns", "cw or ccw"),
-    ("seen-from", "Seen from", "drive-end"),
-    ("start", "Start", "direct"),
-    ("speed", "Speed", "high"),
-    ("family", "Inside", "wye or delta"),
-    ("terminals", "Terminals", "splices or board"),
-    ("cable-mm2", "Supply cable, mm²", "2.5"),
-)
-CHOICES = {
-    "rotation": ("cw", "ccw"),
-    "seen-from": ("drive-end", "opposite"),
-    "family": ("wye", "delta"),
-    "terminals": ("splices", BOARD),
-    "start": ("direct", "wye-delta", "part-winding"),
-    "speed": ("high", "medium", "low", "tap-1", "tap-2", "tap-3"),
-}
+ROWS = ("rotation", "seen-from", "start", "speed", "family", "terminals", "cable-mm2")
 
 
 class WishPart(Part):
@@ -42,7 +24,7 @@ class WishPart(Part):
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
-        self.add_grid(ROWS, 4, self._typed, "wish-")
+        self.add_sheet("wished", 4, ROWS)
         self.words = Prose(theme)
         self.column.addWidget(self.words)
         self.arrows = Plot(theme, "Direction from both ends")
@@ -69,8 +51,11 @@ class WishPart(Part):
     def show_judgement(self, judged: Judgement) -> None:
         """Show the wishes, the direction drawn, what the motor takes."""
         job, state = judged.job, judged.connecting
-        for name, _, _ in ROWS:
-            self.fields[f"wish-{name}"].show_text(job.joined.wish.get(name, ""))
+        self.show_notes(judged)
+        for name in ROWS:
+            now = self.choices("wished", name)
+            if now:
+                self.fields[f"wish-{name}"].cell.offer(now)
         self.words.say(self._plan_words(judged))
         wanted = wanted_direction(job)
         self.arrows.setVisible(wanted is not None)
@@ -128,12 +113,8 @@ class WishPart(Part):
         asks = job.judged.connecting.asks if job else ""
         return self.fields[f"wish-{asks or 'rotation'}"].cell
 
-    def _typed(self, field: str, text: str) -> None:
-        self.session.record(read_wish(field, text, self._choices(field)), station="connect")
-
-    def _choices(self, field: str) -> tuple[str, ...]:
+    def choices(self, sheet: str, name: str) -> tuple[str, ...]:
+        """Return the answers that this motor's hookup leaves, where it asks for one."""
         job = self.session.open
         state = job.judged.connecting if job else None
-        if state is not None and state.asks == field:
-            return state.choices
-        return CHOICES.get(field, ())
+        return tuple(state.choices) if state is not None and state.asks == name else ()

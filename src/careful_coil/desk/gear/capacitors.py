@@ -1,48 +1,27 @@
 """Capacitors: let down and proved, marking, looks, measured by meter or by volts and amps, its losses."""
 
-from functools import partial
-
 from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QApplication, QWidget
 
 from careful_coil.core.errors import BadValue
-from careful_coil.core.gear.capacitor_rules import bleed_of, capacitor_of, measured_of
+from careful_coil.core.gear.capacitor_rules import bleed_of, capacitor_of
 from careful_coil.core.gear.formulas import bleed_for, discharge, volts_left
 from careful_coil.core.gear.marking import Marking
-from careful_coil.core.gear.typed import LOOKS, part_name, read_field
-from careful_coil.core.job.at_start_gear import CapacitorNoted
+from careful_coil.core.gear.typed import part_name
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.units import Quantity
 from careful_coil.core.values import parse, show_ohm
 from careful_coil.desk.ask_row import EnterButton
+from careful_coil.desk.flow import Flow
 from careful_coil.desk.insulation.plot import Plot
 from careful_coil.desk.insulation.shown import Prose, Verdicts
-from careful_coil.desk.part import Part
+from careful_coil.desk.part import NARROWEST, Part
 from careful_coil.desk.session import Session
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.gear import draw_decay
 
-NAMES = (
-    ("name", "Which: C1, C2", "C1"),
-    ("serves", "Start or run", "start"),
-    ("looks", "Looks", "sound"),
-    ("renewed", "Renewed by", "AB"),
-)
-FIELDS = (
-    ("drained", "V DC left on it", "0.3"),
-    ("microfarad", "Measured µF, or V A Hz", "95, or 230 1.5 50"),
-    ("loss", "Its loss: ohms in series, or %", "0.8 Ω, or 4 %"),
-    ("size", "Its room, mm", "37 x 70"),
-    ("bleed", "Bleed resistor fitted", "15 k"),
-    ("resistor", "Let down through", "20 k"),
-)
-KEPT = (
-    "serves",
-    "looks",
-    "renewed",
-    "marking",
-    *(name for name, _, _ in FIELDS if name != "resistor"),
-)
+FIRST = ("serves", "looks", "renewed")
+REST = ("drained", "microfarad", "loss", "size", "bleed")
 TICK_MS = 100
 
 
@@ -57,17 +36,16 @@ class CapacitorsPart(Part):
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
-        self.chosen, self._shown = "C1", ""
+        self.chosen = ""
         self.ohm = session.settings.discharge_ohm.value
         self._began: float | None = None
         self._marking: Marking | None = None
-        self.add_grid(NAMES, 4, self._typed, "can-")
-        self.add_field(
-            "can-marking",
-            "What is printed on it",
-            partial(self._typed, "marking"),
-            "88-108 µF 250 V",
-        )
+        grid = Flow(4, NARROWEST, theme)
+        grid.add(self.add_field("can-name", "Which: C1, C2", self._named, "C1", place=False))
+        for name in FIRST:
+            grid.add(self.add_noted("capacitor", name, self._one))
+        self.column.addWidget(grid)
+        self.column.addWidget(self.add_noted("capacitor", "marking", self._one))
         self.verdicts = Verdicts(theme)
         self.column.addWidget(self.verdicts)
         self.count = Prose(theme, "ink", 20)
@@ -77,12 +55,16 @@ class CapacitorsPart(Part):
         self.column.addWidget(self.wait_key)
         self.decay = Plot(theme, "Its volts while it is let down", 160)
         self.column.addWidget(self.decay)
-        self.add_grid(FIELDS, 3, self._typed, "can-")
-        looks = Prose(theme, "quiet", 13)
-        looks.say(
-            f"Looks: {', '.join(LOOKS)}. Sections of one can are measured apart: 34.6/4.9, common to each."
+        rest = Flow(3, NARROWEST, theme)
+        for name in REST:
+            rest.add(self.add_noted("capacitor", name, self._one))
+        rest.add(
+            self.add_field("can-resistor", "Let down through", self._resistor, "20 k", place=False)
         )
-        self.column.addWidget(looks)
+        self.column.addWidget(rest)
+        sections = Prose(theme, "quiet", 13)
+        sections.say("Sections of one can are measured apart: 34.6/4.9, common to each.")
+        self.column.addWidget(sections)
         self.wait = Prose(theme, "quiet", 13)
         self.column.addWidget(self.wait)
         self._timer = QTimer(self)
@@ -104,15 +86,11 @@ class CapacitorsPart(Part):
     def show_judgement(self, judged: Judgement) -> None:
         """Show the chosen capacitor's fields and what is thought of all of them."""
         gear = judged.job.gear
-        if self._shown != self._open():
-            self._shown = self._open()
-            self.chosen = next(iter(gear.capacitors), "C1")
-            self._stop()
+        self.chosen = self.chosen or next(iter(gear.capacitors), "C1")
         told = gear.capacitors.get(self.chosen, {})
         self.fields["can-name"].show_text(self.chosen)
         self.fields["can-resistor"].show_text(show_ohm(self.ohm))
-        for name in KEPT:
-            self.fields[f"can-{name}"].show_text(told.get(name, ""))
+        self.show_notes(judged)
         marking, thought = capacitor_of(gear, self.chosen, self.session.settings)
         self._marking = marking
         if marking is None or thought is None:
@@ -213,28 +191,25 @@ class CapacitorsPart(Part):
         self.ohm = value.value
         self._again()
 
-    def _typed(self, field: str, text: str) -> None:
+    def _named(self, text: str) -> None:
         judged = self.session.open.judged if self.session.open else None
-        if field == "name":
-            self.chosen = part_name(text, "C1", judged.job.gear.devices if judged else ())
-            self._stop()
-            self._again()
-            return
-        if field == "resistor":
-            self._resistor(text)
-            return
-        hertz = judged.job.plate.hertz if judged else None
-        measured = measured_of(judged.job.gear, self.chosen) if judged else ()
-        kept = read_field(field, text, hertz, measured[0] if measured else None)
-        self.session.record(
-            CapacitorNoted.model_validate({"name": self.chosen, "field": field, "text": kept}),
-            station="start-gear",
-        )
-        if field == "drained" and kept:
-            self._stop()
+        self.chosen = part_name(text, "C1", judged.job.gear.devices if judged else ())
+        self._stop()
+        self._again()
 
-    def _open(self) -> str:
-        return self.session.open.id if self.session.open else ""
+    def _one(self) -> str:
+        return self.chosen
+
+    def opened(self) -> None:
+        """Begin at the first capacitor there is; no wait is counted."""
+        self.chosen = ""
+        self._stop()
+
+    def set_down(self, sheet: str, name: str, text: str, of: str = "") -> None:
+        """Record a field; what is left on it ends the wait."""
+        super().set_down(sheet, name, text, of)
+        if name == "drained" and text.strip():
+            self._stop()
 
     def _again(self) -> None:
         job = self.session.open

@@ -6,35 +6,32 @@ from PySide6.QtWidgets import QWidget
 
 from careful_coil.core.errors import BadValue
 from careful_coil.core.gear.device_rules import (
-    ACTUATOR,
     LOOKED_AT,
-    PLATE,
     Told,
     fitted,
     told_of,
 )
 from careful_coil.core.gear.names import KINDS, kind_named, title_of
-from careful_coil.core.gear.positions import read_table, show_table
+from careful_coil.core.gear.positions import read_table
 from careful_coil.core.gear.table import FACTS, Expected, matches
-from careful_coil.core.gear.typed import device_read, let_go_at, part_name, read_inventory
+from careful_coil.core.gear.typed import device_read, part_name, read_inventory
 from careful_coil.core.job import Finding
 from careful_coil.core.job.at_start_gear import (
     DeviceFitted,
-    DeviceNoted,
 )
 from careful_coil.core.ledger import Judgement
+from careful_coil.core.sheets.gear import DEVICE
 from careful_coil.core.values import one_of, show_ohm
 from careful_coil.core.ways.devices import POSITIONED, Device
 from careful_coil.desk.ask_row import AskRow
+from careful_coil.desk.flow import Flow
 from careful_coil.desk.insulation.shown import Prose, Verdicts
-from careful_coil.desk.part import Part
+from careful_coil.desk.part import NARROWEST, Part
 from careful_coil.desk.session import Session
 from careful_coil.desk.theme import Theme
 
-LOOKED = {
-    "actuator": ("Mechanism on the shaft: weights, springs, collar?", tuple(ACTUATOR)),
-    "plate": ("Contact plate: how do the contacts meet?", tuple(PLATE)),
-}
+LOOKED = ("actuator", "plate")
+TABLES = ("table", "stand-in")
 
 
 class DevicesPart(Part):
@@ -48,7 +45,7 @@ class DevicesPart(Part):
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
-        self.chosen, self._shown, self.nulled = "", "", True
+        self.chosen, self.nulled = "", True
         self._judged: Judgement | None = None
         self.add_field(
             "start-gear",
@@ -58,32 +55,19 @@ class DevicesPart(Part):
             clears=True,
             most=400,
         )
-        self.add_grid(
-            (
-                ("name", "Which", "S1"),
-                ("kind", "What it is", "speed switch"),
-                ("ohm", "Ohms, or open", "0.14"),
-                ("nulled", "Leads nulled", "yes"),
-                ("out", "Goes out at rpm or s", "1150 rpm"),
-                ("back", "Comes back in at rpm", "700 rpm"),
-                ("renewed", "Renewed by", "AB"),
-            ),
-            3,
-            self._typed,
-            "device-",
-        )
-        self.add_field(
-            "device-table",
-            "Its positions and their contacts",
-            partial(self._typed, "table"),
-            "0: off; 1: L-H; 2: L-M",
-        )
-        self.add_field(
-            "device-stand-in",
-            "One offered in its place",
-            partial(self._typed, "stand-in"),
-            "off: ; slow: C-1; fast: C-2",
-        )
+        grid = Flow(3, NARROWEST, theme)
+        for name, label, hint, typed in (
+            ("name", "Which", "S1", self._named),
+            ("kind", "What it is", "speed switch", self._kind),
+            ("ohm", "Ohms, or open", "0.14", self._read),
+            ("nulled", "Leads nulled", "yes", self._nulled),
+        ):
+            grid.add(self.add_field(f"device-{name}", label, typed, hint, place=False))
+        for name in ("out", "back", "renewed"):
+            grid.add(self.add_noted("device-noted", name, self._one))
+        self.column.addWidget(grid)
+        for name in TABLES:
+            self.column.addWidget(self.add_noted("device-noted", name, self._one))
         kinds = Prose(theme, "quiet", 13)
         kinds.say(f"It can be: {', '.join(title_of(k).lower() for k in KINDS)}.")
         self.column.addWidget(kinds)
@@ -111,18 +95,14 @@ class DevicesPart(Part):
         """Show the chosen device, its readings, the next one, how it is judged."""
         self._judged = judged
         gear = judged.job.gear
-        here = self.session.open.id if self.session.open else ""
-        if self._shown != here:
-            self._shown, self.chosen = here, next(iter(gear.devices), "")
         self.chosen = self.chosen or next(iter(gear.devices), "")  # the first of those just listed
         kind = gear.devices.get(self.chosen, "")
         self.fields["device-name"].show_text(self.chosen)
         self.fields["device-kind"].show_text(title_of(kind) if kind else "")
         self.fields["device-ohm"].show_text("")
         self.fields["device-nulled"].show_text("yes" if self.nulled else "no")
-        for field in ("out", "back", "table", "stand-in", "renewed"):
-            self.fields[f"device-{field}"].show_text(gear.noted.get((self.chosen, field), ""))
-        for field in ("table", "stand-in"):
+        self.show_notes(judged)
+        for field in TABLES:
             self.fields[f"device-{field}"].setVisible(kind in POSITIONED)
         for field in ("out", "back"):
             self.fields[f"device-{field}"].setVisible(bool(kind) and kind not in POSITIONED)
@@ -165,8 +145,8 @@ class DevicesPart(Part):
             self.looked.ask("", (), self._nothing)
             self.looked.setVisible(False)
             return
-        question, answers = LOOKED[left[0]]
-        self.looked.ask(question, answers, partial(self._noted, left[0]))
+        asked = DEVICE.field(left[0])
+        self.looked.ask(asked.label, asked.words, partial(self._looked, left[0]))
         self.looked.setVisible(True)
 
     def _nothing(self, _: str) -> None:
@@ -201,36 +181,37 @@ class DevicesPart(Part):
             None,
         )
 
-    def _typed(self, field: str, text: str) -> None:
-        if field == "name":
-            cans = self._judged.job.gear.capacitors if self._judged else ()
-            self.chosen = part_name(text, "S1", cans)
-            if self._judged is not None:
-                self.show_judgement(self._judged)
-        elif field == "kind":
-            self._fitted(kind_named(text) if text.strip() else "")
-        elif field == "nulled":
-            self.nulled = one_of(text, ("yes", "no")) == "yes"
-        elif field in ("table", "stand-in"):
-            self._noted(field, show_table(read_table(text)) if text.strip() else "")
-        elif field in ("out", "back"):
-            self._noted(field, let_go_at(text, field))
-        elif field == "renewed":
-            self._noted(field, text.strip())
-        elif text.strip():
-            self._read(text)
+    def opened(self) -> None:
+        """Begin at the first device there is, the leads nulled."""
+        self.chosen, self.nulled = "", True
+
+    def _one(self) -> str:
+        return self.chosen
+
+    def _named(self, text: str) -> None:
+        cans = self._judged.job.gear.capacitors if self._judged else ()
+        self.chosen = part_name(text, "S1", cans)
+        if self._judged is not None:
+            self.show_judgement(self._judged)
+
+    def _kind(self, text: str) -> None:
+        self._fitted(kind_named(text) if text.strip() else "")
+
+    def _nulled(self, text: str) -> None:
+        self.nulled = one_of(text, ("yes", "no")) == "yes"
 
     def _listed(self, text: str) -> None:
-        hertz = self._judged.job.plate.hertz if self._judged else None
         if text.strip():
-            bodies = read_inventory(text, hertz)
-            self.session.record(*bodies, station="start-gear")
+            self.session.record(*read_inventory(text), station="start-gear")
 
-    def _noted(self, field: str, text: str) -> None:
-        if not self.chosen:
+    def _looked(self, field: str, word: str) -> None:
+        self.set_down("device-noted", field, word, self.chosen)
+
+    def set_down(self, sheet: str, name: str, text: str, of: str = "") -> None:
+        """Record a field of the device chosen. Raises: BadValue while none is."""
+        if not of:
             raise BadValue("no name", "its name first, such as S1")
-        body = DeviceNoted.model_validate({"name": self.chosen, "field": field, "text": text})
-        self.session.record(body, station="start-gear")
+        super().set_down(sheet, name, text, of)
 
     def _fitted(self, kind: str) -> None:
         if not self.chosen:
@@ -239,6 +220,8 @@ class DevicesPart(Part):
         self.session.record(body, station="start-gear")
 
     def _read(self, text: str) -> None:
+        if not text.strip():
+            return
         left = self._left()
         again = self._worst_contact() if left is None else None
         wanted = left or again

@@ -14,7 +14,8 @@ from careful_coil.core.gear.relay import (
 from careful_coil.core.gear.retrofit import Needs, needs_of
 from careful_coil.core.gear.typed import part_name
 from careful_coil.core.gear.work import WORK, Step, left_of, steps_of, work_kind
-from careful_coil.core.job.at_start_gear import DeviceNoted, GearStep
+from careful_coil.core.job.at_start_gear import GearStep
+from careful_coil.core.job.noted import note
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.machine.estimate import estimate
 from careful_coil.core.machine.motor import Motor
@@ -51,7 +52,7 @@ class FittingPart(Part):
         self._asked: object = None
         self.needs: Needs | str = ""
         self.relay: RelayNeeds | str = ""
-        self.device, self.kind, self._shown = "", "retrofit", ""
+        self.device, self.kind, self._begun = "", "retrofit", False
         self.offered: RelayOffered | None = None
         self.which = AskRow()
         self.column.addWidget(self.which)
@@ -101,9 +102,8 @@ class FittingPart(Part):
         """Show the work chosen: what is wanted, its steps."""
         self._judged = judged
         gear = judged.job.gear
-        here = self.session.open.id if self.session.open else ""
-        if self._shown != here:
-            self._shown, self.offered = here, None
+        if not self._begun:
+            self._begun = True
             begun = next(iter(gear.steps), "")
             self.kind = work_kind(begun) or "retrofit"
             self.device = begun.partition(" ")[2] or next(iter(gear.devices), "")
@@ -174,6 +174,10 @@ class FittingPart(Part):
         except CoilError as error:
             return str(error)
 
+    def opened(self) -> None:
+        """Begin at the work that was begun; a relay at hand is held against one motor only."""
+        self._begun, self.offered = False, None
+
     # --- typing ------------------------------------------------------------------------------------
 
     def _chosen(self, title: str) -> None:
@@ -192,8 +196,9 @@ class FittingPart(Part):
         if not self.device:
             raise BadValue("no relay", "its name first, such as K1")
         kept = "/".join(f"{v:g}" for v in _three(text)) if text.strip() else ""
-        body = DeviceNoted.model_validate({"name": self.device, "field": "volts", "text": kept})
-        self.session.record(body, station="start-gear")
+        self.session.record(
+            note("device-noted", "volts", kept, of=self.device), station="start-gear"
+        )
 
     def _offered(self, text: str) -> None:
         self.offered = _read_offered(text) if text.strip() else None

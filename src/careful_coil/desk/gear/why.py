@@ -13,8 +13,7 @@ from careful_coil.core.gear.hookup_symptoms import Shown, hookups_that_show
 from careful_coil.core.gear.separating import TESTS
 from careful_coil.core.gear.suspects import right_hookup, symptoms_told
 from careful_coil.core.gear.wiring import wiring_of
-from careful_coil.core.job.at_intake import SymptomNoted
-from careful_coil.core.job.at_start_gear import CauseFound, CauseTested
+from careful_coil.core.job.noted import note
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.values import one_of, show_percent
 from careful_coil.desk.ask_row import AskRow
@@ -149,11 +148,11 @@ class WhyPart(Part):
 
     def _go_on(self, cause: str, _: str) -> None:
         """Log the cause and open the part where it is put right."""
-        self.session.record(CauseFound(cause=cause), station="start-gear")
+        self.session.record(note("cause-found", "cause", cause), station="start-gear")
         self.session.station_wanted.emit("start-gear", PUT_RIGHT.get(cause, "capacitor"))
 
     def _look_again(self, _: str) -> None:
-        self.session.record(CauseFound(), station="start-gear")
+        self.session.record(note("cause-found", "cause"), station="start-gear")
 
     def _ask_hookups(self, judged: Judgement) -> None:
         """Run every single slip through the network, off this thread, where something asked changed."""
@@ -182,7 +181,7 @@ class WhyPart(Part):
 
     def _when(self, words: str) -> None:
         name = next(n for n, (title, _) in WHEN.items() if title == words)
-        self.session.record(SymptomNoted(symptom=WHEN_KEY, answer=name), station="intake")
+        self.session.record(note("symptom", WHEN_KEY, name), station="intake")
 
     def _symptom(self, text: str) -> None:
         told = text.strip().lower()
@@ -190,22 +189,22 @@ class WhyPart(Part):
             return
         if told.startswith(f"{WHEN_KEY} "):
             answer = one_of(told.removeprefix(f"{WHEN_KEY} "), tuple(WHEN))
-            self.session.record(SymptomNoted(symptom=WHEN_KEY, answer=answer), station="intake")
+            self.session.record(note("symptom", WHEN_KEY, answer), station="intake")
             return
         symptom, answer = read_symptom(text)
-        self.session.record(SymptomNoted(symptom=symptom, answer=answer), station="intake")
+        self.session.record(note("symptom", symptom, answer), station="intake")
 
     def _first(self, key: str, answer: str) -> None:
         self.session.record(*first_answer(key, answer), station="intake")
 
     def _answered(self, test: str, outcome: str) -> None:
-        self.session.record(CauseTested(test=test, outcome=outcome), station="start-gear")
+        self.session.record(note("cause-tested", test, outcome), station="start-gear")
 
     def _typed(self, text: str) -> None:
         name, _, outcome = text.strip().lower().partition(" ")
         if name == "found":
             cause = one_of(outcome, tuple(CAUSES)) if outcome else ""
-            self.session.record(CauseFound(cause=cause), station="start-gear")
+            self.session.record(note("cause-found", "cause", cause), station="start-gear")
             return
         if name not in TESTS:
             raise BadValue(text, ", ".join(TESTS), "No such test.")

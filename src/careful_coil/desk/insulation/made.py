@@ -3,38 +3,11 @@
 from careful_coil.core.condition.polarization import CONSTRUCTIONS
 from careful_coil.core.condition.wall import THERMAL
 from careful_coil.core.condition.wall_rules import wanted_index
-from careful_coil.core.errors import BadValue
-from careful_coil.core.job.at_insulation import MADE, MadeField, WindingMade
 from careful_coil.core.ledger import Judgement
-from careful_coil.core.units import Quantity
-from careful_coil.core.values import parse
 from careful_coil.desk.insulation.shown import Prose
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
 from careful_coil.desk.theme import Theme
-
-FIELDS: tuple[tuple[MadeField, str, str], ...] = (
-    ("construction", "Construction: random, form, old, armature", "random"),
-    ("class", "Insulation class: A, E, B, F, H", "F"),
-    ("material", "Varnish: thermosetting, thermoplastic", "thermosetting"),
-    ("metal", "Wire: copper, aluminium", "copper"),
-    ("design-ohm", "Design ohms of a coil at 20 °C", "2.60"),
-)
-
-
-def read_made(field: str, text: str) -> str:
-    """Return a field as it is kept; blank takes it back. Raises: BadValue."""
-    if not text:
-        return ""
-    if field == "design-ohm":
-        value = parse(text, Quantity.RESISTANCE)
-        if value.number is None or value.value <= 0 or value.qualifier is not None:
-            raise BadValue(text, "ohms in figures, for example 2.60")
-        return f"{value.value:g}"
-    for word in MADE[field]:
-        if word.lower() == text.lower() or (len(text) > 2 and word.startswith(text.lower())):
-            return word
-    raise BadValue(text, ", ".join(MADE[field]))
 
 
 class MadePart(Part):
@@ -44,7 +17,7 @@ class MadePart(Part):
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
-        self.add_grid(FIELDS, 2, self._typed, "made-")
+        self.add_sheet("winding-made", 2)
         self.answer = Prose(theme)
         self.column.addWidget(self.answer)
 
@@ -57,8 +30,7 @@ class MadePart(Part):
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show the fields and what follows from them."""
-        for name, *_ in FIELDS:
-            self.fields[f"made-{name}"].show_text(judged.job.tested.made.get(name, ""))
+        self.show_notes(judged)
         wall = judged.wall
         span = wall.test_volts()
         volts = "unknown while the plate's volts are"
@@ -73,10 +45,4 @@ class MadePart(Part):
             f"Insulation at 40 °C: at least {wall.minimum:g} MΩ. {wall.minimum_source}.\n"
             f"Test volts, DC: {volts}. {wall.volts_why()}\n"
             f"Polarization index: {index}"
-        )
-
-    def _typed(self, field: str, text: str) -> None:
-        kept = read_made(field, text)
-        self.session.record(
-            WindingMade.model_validate({"field": field, "text": kept}), station="insulation"
         )

@@ -9,7 +9,8 @@ from careful_coil.core.condition.burn import BURNS, Burn, burns_for, dark_coils
 from careful_coil.core.condition.checklist import ITEMS, MADE_GOOD, Item, items_for
 from careful_coil.core.condition.seen_rules import BURN, unseen_items
 from careful_coil.core.errors import BadValue
-from careful_coil.core.job.at_intake import ConditionSeen, RestFine
+from careful_coil.core.job.at_intake import RestFine
+from careful_coil.core.job.noted import Noted, note
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk import paint
 from careful_coil.desk.ask_row import EnterButton
@@ -237,7 +238,7 @@ class ConditionPart(Part):
         if not seen.condition and not seen.fine:
             return "", NOT_ASKED
         own = {f.verdict for f in judged.findings if f.code.startswith("seen-")}
-        wrong = [n for n, b in seen.condition.items() if b.answer != MADE_GOOD]
+        wrong = [n for n, b in seen.condition.items() if b.text != MADE_GOOD]
         left = unseen_items(judged.job, judged.kinds)
         worst = next((v for v in ("hold", "watch") if v in own), "unproven" if left else "good")
         return worst, ", ".join(wrong[:3]) if wrong else "fine" if not left else "begun"
@@ -246,7 +247,7 @@ class ConditionPart(Part):
         """Show the looks that this kind has."""
         self._judged = judged
         seen = judged.job.seen
-        said = dict.fromkeys(seen.fine, FINE) | {n: b.answer for n, b in seen.condition.items()}
+        said = dict.fromkeys(seen.fine, FINE) | {n: b.text for n, b in seen.condition.items()}
         self.roll.show_job(items_for(judged.kinds), burns_for(judged.job.plate.phases), said)
         left = len(unseen_items(judged.job, judged.kinds))
         self.rest.setText(f"R: the rest ({left}) was looked at and is fine")
@@ -254,10 +255,10 @@ class ConditionPart(Part):
 
     def _marked(self, item: str, answer: str) -> None:
         if answer == FINE:
-            taken_back, fine = ConditionSeen(item=item, answer=""), RestFine(items=(item,))
+            taken_back, fine = note("condition", item, ""), RestFine(items=(item,))
             self.session.record(taken_back, fine, station="intake")
             return
-        self.session.record(ConditionSeen(item=item, answer=answer), station="intake")
+        self.session.record(note("condition", item, answer), station="intake")
 
     def _rest(self) -> None:
         left = unseen_items(self._judged.job, self._judged.kinds) if self._judged else ()
@@ -274,7 +275,7 @@ def _known(name: str) -> tuple[str, ...]:
     return (*(ITEMS[name].wrong if name in ITEMS else BURNS), MADE_GOOD)
 
 
-def read_condition(text: str) -> ConditionSeen:
+def read_condition(text: str) -> Noted:
     """Return a look typed as `windings burnt, one side`. Raises: BadValue.
 
     What follows the comma is kept in the bench's own words; so is an answer not on the list.
@@ -295,4 +296,4 @@ def read_condition(text: str) -> ConditionSeen:
             raise BadValue(answer, ", ".join(BURNS))
     if len(answer) > SHORT:
         raise BadValue(f"{len(answer)} characters", f"at most {SHORT}; more after a comma")
-    return ConditionSeen(item=name, answer=answer, words=words.strip())
+    return note("condition", name, answer, words=words.strip())

@@ -9,11 +9,11 @@ from PySide6.QtWidgets import QPushButton
 from careful_coil.core.condition.answered import first_answer, read_symptom
 from careful_coil.core.condition.symptoms import SYMPTOMS
 from careful_coil.core.errors import BadValue
-from careful_coil.core.job.at_intake import Arrived, SymptomNoted, Ticket
+from careful_coil.core.job.at_intake import Arrived
+from careful_coil.core.job.noted import note
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk import paint
 from careful_coil.desk.ask_row import AskRow, EnterButton
-from careful_coil.desk.field import LONG
 from careful_coil.desk.flow import Flow
 from careful_coil.desk.odds import Odds
 from careful_coil.desk.painted import Painted
@@ -22,11 +22,7 @@ from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Heading
 from careful_coil.desk.theme import Theme
 
-WHO = (
-    ("name", "Motor, as the shop will call it", "Bakery, dough mixer"),
-    ("phone", "Telephone", ""),
-)
-REST = (("customer", "Customer", ""), ("place", "Where it stands in the shop", "bench 1"))
+WHO, REST = ("name", "phone"), ("customer", "place")
 STATES = {"dismantled": "Came dismantled", "repaired-before": "Somebody repaired it before"}
 CAUSES_SHOWN, MOST_MISSING = 3, 40
 
@@ -90,14 +86,8 @@ class CounterPart(Part):
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
-        self.add_grid(WHO, 2, self._ticket)
-        self.add_field(
-            "complaint",
-            "What is wrong, in the customer's words",
-            partial(self._ticket, "complaint"),
-            "hums, will not start",
-            most=LONG,
-        )
+        self.add_sheet("ticket", 2, WHO)
+        self.column.addWidget(self.add_noted("ticket", "complaint"))
         self.stubs = Stubs(theme)
         self.column.addWidget(self.stubs)
         self.write = EnterButton("Write the two stubs")
@@ -115,7 +105,7 @@ class CounterPart(Part):
             clears=True,
         )
         self.column.addWidget(Heading("How it came", theme, rule=True))
-        self.add_grid(REST, 2, self._ticket)
+        self.add_sheet("ticket", 2, REST)
         row = Flow(len(STATES), 0)
         self.came: dict[str, QPushButton] = {}
         for state, words in STATES.items():
@@ -137,8 +127,7 @@ class CounterPart(Part):
     def show_judgement(self, judged: Judgement) -> None:
         """Show ticket, stubs, suspicion, how it came."""
         job, ticket = judged.job, judged.job.ticket
-        for name in ("name", "phone", "complaint", "customer", "place"):
-            self.fields[name].show_text(ticket.get(name, ""))
+        self.show_notes(judged)
         number = self.session.open.number if self.session.open else 0
         self.stubs.show_job(number, job.name, ticket.get("phone", ""), ticket.get("complaint", ""))
         came = job.seen.arrived
@@ -155,9 +144,6 @@ class CounterPart(Part):
         self.suspicion.say("First suspicion", named or "a leaning; a test decides")
         self.asked.ask(found.ask, found.answers, partial(self._answered, found.key))
 
-    def _ticket(self, name: str, text: str) -> None:
-        self.session.record(Ticket.model_validate({"field": name, "text": text}), station="intake")
-
     def _answered(self, key: str, answer: str) -> None:
         self.session.record(*first_answer(key, answer), station="intake")
 
@@ -165,7 +151,7 @@ class CounterPart(Part):
         if not text:
             return
         symptom, answer = read_symptom(text)
-        self.session.record(SymptomNoted(symptom=symptom, answer=answer), station="intake")
+        self.session.record(note("symptom", symptom, answer), station="intake")
 
     def _came(self, _: object = None) -> None:
         text = self.fields["missing"].cell.text()

@@ -7,8 +7,9 @@ from PySide6.QtGui import QPainter
 
 from careful_coil.core.connect.standard import Standard, standards_for
 from careful_coil.core.errors import BadValue
-from careful_coil.core.job.at_intake import FoundHookup, VoltageTag
+from careful_coil.core.job.at_intake import FoundHookup
 from careful_coil.core.job.lead_words import lead_words
+from careful_coil.core.job.noted import note
 from careful_coil.core.job.spoken import EXAMPLE, check_once, read_joints
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk import paint
@@ -261,4 +262,4 @@ class HookupPart(Part):
             return
         if not colon or not place:
             raise BadValue(text, "place and volts, for example lead box: 230 V")
-        self.session.record(VoltageTag(place=place, words=words), station="intake")
+        self.session.record(note("voltage-tag", place, words), station="intake")

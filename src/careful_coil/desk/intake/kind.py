@@ -3,8 +3,8 @@
 from functools import partial
 
 from careful_coil.core.errors import BadValue
-from careful_coil.core.job.at_intake import LookNoted
 from careful_coil.core.job.entries import Supply
+from careful_coil.core.job.noted import note
 from careful_coil.core.kind import KINDS, SIGNS, Sign, Weighed, on_this_supply, weigh_kinds
 from careful_coil.core.kind.rules import looks_of
 from careful_coil.core.ledger import Judgement
@@ -82,7 +82,7 @@ class KindPart(Part):
             self._note(sign, answer)
 
     def _note(self, sign: str, answer: str) -> None:
-        self.session.record(LookNoted(sign=sign, answer=answer), station="intake")
+        self.session.record(note("look", sign, answer), station="intake")
 
     def _typed(self, text: str) -> None:
         if not text:

@@ -3,9 +3,10 @@
 from PySide6.QtCore import Qt
 
 from careful_coil.core.errors import BadValue
-from careful_coil.core.job.at_intake import PlateField, SpeedRead
+from careful_coil.core.job.at_intake import SpeedRead
+from careful_coil.core.job.noted import note
 from careful_coil.core.job.pasted import read_pasted
-from careful_coil.core.job.plate import Nameplate, check_field, readable, unreadable
+from careful_coil.core.job.plate import Nameplate, readable, unreadable
 from careful_coil.core.kind.plate_checks import plate_told
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.run.tacho import speed_words, speeds_of
@@ -18,28 +19,10 @@ from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Heading, plain_label
 from careful_coil.desk.theme import Theme
 
-PLATE = (
-    ("phases", "Phases", "3"),
-    ("volt", "Volts", "230/460"),
-    ("hertz", "Hertz", "50"),
-    ("amp", "Amps", "5.8/2.9"),
-    ("power", "Power", "1 hp"),
-    ("rpm", "Rev/min", "1420"),
-    ("serial", "Serial", ""),
-    ("capacitor", "Capacitor", "25 µF 450 V"),
-)
+PLATE = ("phases", "volt", "hertz", "amp", "power", "rpm", "serial", "capacitor")
 MORE = (
-    ("poles", "Poles", "4"),
-    ("power-factor", "Power factor", "0.81"),
-    ("service-factor", "Service factor", "1.15"),
-    ("code", "Code letter", "J"),
-    ("insulation-class", "Insulation class", "F"),
-    ("ambient", "Ambient", "40 °C"),
-    ("duty", "Duty", "S1"),
-    ("rotation", "Rotation, and its view", "CWLE"),
-    ("frame", "Frame", "184T"),
-    ("enclosure", "Enclosure", "IP55"),
-    ("power-side", "Power is: in or out", "out"),
+    *("poles", "power-factor", "service-factor", "code", "insulation-class", "ambient"),
+    *("duty", "rotation", "frame", "enclosure", "power-side"),
 )
 NEEDED = ("phases", "volts", "hertz")
 MOST_READINGS, FASTEST = 50, 200_000
@@ -65,18 +48,16 @@ class PlatePart(Part):
         self.left, self.implied = plain_label(), plain_label()
         self.left.hide()
         self.column.addWidget(self.left)
-        self.add_grid(PLATE, 4, self._plate)
+        self.add_sheet("plate", 4, PLATE)
         self.column.addWidget(self.implied)
         self.side = AskRow()
         self.column.addWidget(self.side)
-        self.add_grid(MORE, 4, self._plate)
+        self.add_sheet("plate", 4, MORE)
         self.more = EnterButton("More of the plate")
         self.more.setCheckable(True)
         self.more.toggled.connect(self._show_more)
         self.column.addWidget(self.more, 0, Qt.AlignmentFlag.AlignLeft)
-        self.add_field(
-            "ratings", "Further ratings printed, ; between", self._further, "460 V 2.9 A 60 Hz 1720"
-        )
+        self.column.addWidget(self.add_noted("plate", "ratings"))
         self.rated = plain_label()
         self.column.addWidget(self.rated)
         self.column.addWidget(
@@ -103,9 +84,7 @@ class PlatePart(Part):
     def show_judgement(self, judged: Judgement) -> None:
         """Show the plate as printed and what it implies."""
         plate = judged.job.plate
-        for name, *_ in (*PLATE, *MORE):
-            self.fields[name].show_text(plate.printed(name))
-        self.fields["ratings"].show_text(plate.printed("ratings"))
+        self.show_notes(judged)
         self._show_more(self.more.isChecked())
         told = plate_told(plate)
         self.implied.setText(f"So it has {'; '.join(told)}." if told else "")
@@ -130,21 +109,12 @@ class PlatePart(Part):
             words if fits or hertz is None else (*words, f"Faster than two poles at {hertz:g} Hz")
         )
 
-    def _plate(self, name: str, text: str) -> None:
-        check_field(name, text)
-        self.session.record(
-            PlateField.model_validate({"field": name, "text": text}), station="intake"
-        )
-
-    def _further(self, text: str) -> None:
-        self._plate("ratings", text)
-
     def _side(self, answer: str) -> None:
-        self._plate("power-side", "in" if answer == IN else "out")
+        self.set_down("plate", "power-side", "in" if answer == IN else "out")
 
     def _show_more(self, wanted: bool) -> None:
         """Show the rarer fields that are filled, all of them where they are wanted."""
-        for name, *_ in MORE:
+        for name in MORE:
             field = self.fields[name]
             field.setVisible(wanted or bool(field.cell.text()))
         filled = bool(self.fields["ratings"].cell.text())
@@ -161,11 +131,7 @@ class PlatePart(Part):
         self.left.setText(f"Not placed, look again: {', '.join(left)}." if left else "")
         self.left.setVisible(bool(left))
         self.session.record(
-            *(
-                PlateField.model_validate({"field": f, "text": value})
-                for f, value in found.fields.items()
-                if f not in odd
-            ),
+            *(note("plate", f, value) for f, value in found.fields.items() if f not in odd),
             station="intake",
         )
 

@@ -4,7 +4,7 @@ from PySide6.QtCore import QPointF, QRect
 from PySide6.QtGui import QPainter, QPaintEvent
 
 from careful_coil.core.errors import BadValue
-from careful_coil.core.job.at_intake import CardLine
+from careful_coil.core.job.noted import note
 from careful_coil.core.job.pasted import read_pasted
 from careful_coil.core.job.plate import readable
 from careful_coil.core.kind.kinds import KINDS
@@ -117,10 +117,7 @@ class ReplacementPart(Part):
         self._record("offered", read_card(text))
 
     def _record(self, side: str, fields: dict[str, str]) -> None:
-        bodies = [
-            CardLine.model_validate({"side": side, "field": f, "text": t})
-            for f, t in fields.items()
-        ]
+        bodies = [note("card", f, t, of=side) for f, t in fields.items()]
         if bodies:
             self.session.record(*bodies, station="intake")
 

@@ -3,21 +3,23 @@
 from PySide6.QtWidgets import QWidget
 
 from careful_coil.core.errors import BadValue
-from careful_coil.core.job.at_mechanics import Commutator, Felt
+from careful_coil.core.job.at_mechanics import Commutator
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.mechanics.brush_rules import bars_of, next_bar
-from careful_coil.core.mechanics.fields import FELT, read_field
 from careful_coil.core.mechanics.typed import bars_count, bars_read
 from careful_coil.core.probes import Request
+from careful_coil.core.sheets.mechanics import FELT
 from careful_coil.desk.ask_row import EnterButton
+from careful_coil.desk.flow import Flow
 from careful_coil.desk.insulation.plot import Plot
 from careful_coil.desk.insulation.shown import Prose, Verdicts
-from careful_coil.desk.part import Part
+from careful_coil.desk.part import NARROWEST, Part
 from careful_coil.desk.session import Session
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.commutator import draw_bars
 
 CODES = ("bars", "bars-shaft")
+TO_SHAFT = FELT.field("bars-shaft")
 TO_BAR = "bar "  # before a list: from which bar on
 
 
@@ -29,15 +31,18 @@ class BarsPart(Part):
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
         self._judged: Judgement | None = None
-        self.add_grid(
-            (
-                ("count", "How many bars", "24"),
-                ("shaft", "Bars to shaft, MΩ or open", "12"),
-            ),
-            2,
-            self._typed,
-            "bars-",
+        grid = Flow(2, NARROWEST, theme)
+        grid.add(self.add_field("bars-count", "How many bars", self._count, "24", place=False))
+        grid.add(
+            self.add_field(
+                "bars-shaft",
+                TO_SHAFT.label,
+                lambda text: self.set_down("felt", "bars-shaft", text),
+                TO_SHAFT.hint,
+                place=False,
+            )
         )
+        self.column.addWidget(grid)
         self.add_field(
             "bars-typed",
             "Ohms from the next bar on, one or all; bar 7: from bar 7",
@@ -46,7 +51,7 @@ class BarsPart(Part):
             clears=True,
             most=4000,
         )
-        self.taking, self._shown = False, ""  # bars by Space, of which job
+        self.taking = False  # bars by Space
         self.key = EnterButton("Take them by Space")
         self.key.clicked.connect(self._take)
         self.next, self.list = Prose(theme), Verdicts(theme)
@@ -70,9 +75,6 @@ class BarsPart(Part):
         """Show the ring of readings and what it says."""
         self._judged = judged
         hands = judged.job.hands
-        here = self.session.open.id if self.session.open else ""
-        if self._shown != here:
-            self._shown, self.taking = here, False
         self.fields["bars-count"].show_text(str(hands.bars) if hands.bars else "")
         self.fields["bars-shaft"].show_text(hands.felt.get("bars-shaft", ""))
         self.list.show_findings([f for f in judged.findings if f.code in CODES])
@@ -115,13 +117,12 @@ class BarsPart(Part):
         ends = (f"{TO_BAR}{bar}", f"{TO_BAR}{bar % hands.bars + 1}")
         self.session.pick(Request(kind="bar", ends=ends))
 
-    def _typed(self, field: str, text: str) -> None:
-        if field == "count":
-            body = Commutator(bars=bars_count(text or "0"))
-            self.session.record(body, station="mechanics")
-            return
-        kept = read_field(FELT, "bars-shaft", text)
-        self.session.record(Felt(field="bars-shaft", text=kept), station="mechanics")
+    def opened(self) -> None:
+        """Take no bars by Space until it is asked for."""
+        self.taking = False
+
+    def _count(self, text: str) -> None:
+        self.session.record(Commutator(bars=bars_count(text or "0")), station="mechanics")
 
     def _read(self, text: str) -> None:
         if not text.strip():

@@ -1,47 +1,28 @@
 """Bearings: the number as read beside the callipers, how it runs, what was done, what to order."""
 
-from functools import partial
-
 from PySide6.QtWidgets import QWidget
 
-from careful_coil.core.job.at_mechanics import BearingNoted
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.mechanics.bearing import describe
 from careful_coil.core.mechanics.bearing_rules import (
-    DONE,
     ENDS,
-    SEATS,
-    STATES,
-    WICKS,
     callipers_of,
     found_of,
     proposal_of,
 )
-from careful_coil.core.mechanics.bearing_typed import bearing_size
-from careful_coil.core.mechanics.fields import BEARING, read_field
+from careful_coil.core.mechanics.typed import SIZES
 from careful_coil.desk.ask_row import AskRow
 from careful_coil.desk.flow import Flow
 from careful_coil.desk.insulation.plot import Plot
 from careful_coil.desk.insulation.shown import Prose, Verdicts
-from careful_coil.desk.part import Part
+from careful_coil.desk.part import NARROWEST, Part
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Heading
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.bearing import draw_bearing
 
-BALL = (
-    ("number", "Number as read, ? worn", "62?3 ZZ"),
-    ("size", "Callipers: bore, outside, width", "17 x 40 x 12"),
-    ("state", "How it runs", "rough"),
-    ("seat", "Its seat", "tight"),
-    ("done", "Done", "renewed"),
-    ("fitted", "Fitted new", "6203-2RS C3"),
-)
-SLEEVE = (
-    ("oil", "Oil", "ISO VG 32, no additives"),
-    ("wick", "Wick", "soaks"),
-    ("ports", "Oil ports found of those there", "2 of 2"),
-)
+BALL = ("state", "seat", "done")
+SLEEVE = ("oil", "wick", "ports")
 ONLY_BALL = ("number", "size", "fitted")
 SORT_WORDS = {"ball": "ball", "sleeve": "sleeve"}
 
@@ -53,21 +34,30 @@ class BearingsPart(Part):
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
-        self.end, self._shown = "drive", ""
+        self.end = "drive"
         self._judged: Judgement | None = None
         self.which, self.sort = AskRow(), AskRow()
         both = Flow(2, 0)
         for row in (self.which, self.sort):
             both.add(row)
         self.column.addWidget(both)
-        self.add_grid((*BALL, *SLEEVE), 3, self._typed, "bearing-")
+        grid = Flow(3, NARROWEST, theme)
+        end = self._end
+        grid.add(self.add_noted("bearing", "number", end))
+        grid.add(
+            self.add_field(
+                "bearing-size",
+                "Callipers: bore, outside, width",
+                lambda text: self.set_down("bearing", "size", text, self.end),
+                "17 x 40 x 12",
+                place=False,
+            )
+        )
+        for name in (*BALL, "fitted", *SLEEVE):
+            grid.add(self.add_noted("bearing", name, end))
+        self.column.addWidget(grid)
         self.picture = Plot(theme, "The bearing in section", 10)
         self.found, self.order = Prose(theme), Prose(theme)
-        self.words = Prose(theme, "quiet", 13)
-        self.words.say(
-            f"It runs: {', '.join(STATES)}. Seat: {', '.join(SEATS)}. Done: {', '.join(DONE)}. "
-            f"Wick: {', '.join(WICKS)}."
-        )
         self.list = Verdicts(theme)
         self.head = Heading("To order", theme, "from what was found", rule=True)
         self.parts = Prose(theme)
@@ -76,7 +66,6 @@ class BearingsPart(Part):
             self.picture,
             self.order,
             self.list,
-            self.words,
             self.head,
             self.parts,
         ):
@@ -100,23 +89,18 @@ class BearingsPart(Part):
     def show_judgement(self, judged: Judgement) -> None:
         """Show the end chosen: what number and callipers make of it."""
         self._judged = judged
-        here = self.session.open.id if self.session.open else ""
-        if self._shown != here:
-            self._shown, self.end = here, "drive"
         told = judged.job.hands.bearings.get(self.end, {})
         sleeve = self._sleeve()
         self._ask(
             self.which, "Which end?", {n: w.lower() for n, w in ENDS.items()}, self.end, self.choose
         )
         sort = "sleeve" if sleeve else "ball"
-        self._ask(self.sort, "What is it?", SORT_WORDS, sort, partial(self._kept, "sort"))
-        for name, _, _ in (*BALL, *SLEEVE):
-            field = self.fields[f"bearing-{name}"]
-            size = " x ".join(told[n] for n in ("bore", "outside", "width") if told.get(n))
-            field.show_text(size if name == "size" else told.get(name, ""))
+        self._ask(self.sort, "What is it?", SORT_WORDS, sort, self._sorted)
+        self.show_notes(judged)
+        self.fields["bearing-size"].show_text(" x ".join(told[n] for n in SIZES if told.get(n)))
         for name in ONLY_BALL:
             self.fields[f"bearing-{name}"].setVisible(not sleeve)
-        for name, _, _ in SLEEVE:
+        for name in SLEEVE:
             self.fields[f"bearing-{name}"].setVisible(sleeve)
         self._show_found(judged, sleeve)
         self.list.show_findings(
@@ -172,20 +156,12 @@ class BearingsPart(Part):
         if self._judged is not None:
             self.show_judgement(self._judged)
 
-    def _typed(self, field: str, text: str) -> None:
-        if field == "size":
-            self._size(text)
-        else:
-            self._kept(field, read_field(BEARING, field, text))
+    def _sorted(self, sort: str) -> None:
+        self.set_down("bearing", "sort", sort, self.end)
 
-    def _size(self, text: str) -> None:
-        """Record what callipers said: all three, the bore alone, or nothing."""
-        self.session.record(
-            *(self._body(n, t) for n, t in bearing_size(text).items()), station="mechanics"
-        )
+    def _end(self) -> str:
+        return self.end
 
-    def _kept(self, field: str, text: str) -> None:
-        self.session.record(self._body(field, text), station="mechanics")
-
-    def _body(self, field: str, text: str) -> BearingNoted:
-        return BearingNoted.model_validate({"end": self.end, "field": field, "text": text})
+    def opened(self) -> None:
+        """Begin at the drive end."""
+        self.end = "drive"

@@ -4,26 +4,13 @@ from PySide6.QtWidgets import QWidget
 
 from careful_coil.core.errors import BadValue
 from careful_coil.core.gear.typed import part_name
-from careful_coil.core.job.at_mechanics import BrushNoted, Felt
 from careful_coil.core.ledger import Judgement
-from careful_coil.core.mechanics.brush_rules import SEATINGS, SPARKS, SPRINGS
-from careful_coil.core.mechanics.fields import BRUSH, FELT, read_field
-from careful_coil.desk.insulation.shown import Prose, Verdicts
-from careful_coil.desk.part import Part
+from careful_coil.core.sheets.mechanics import BRUSH
+from careful_coil.desk.flow import Flow
+from careful_coil.desk.insulation.shown import Verdicts
+from careful_coil.desk.part import NARROWEST, Part
 from careful_coil.desk.session import Session
 from careful_coil.desk.theme import Theme
-
-ROWS = (
-    ("name", "Which: B1, B2", "B1"),
-    ("length", "Length, mm", "13.5"),
-    ("least", "Least length, mm", "7"),
-    ("earlier", "Earlier, and its day", "16 2025-09-01"),
-    ("spring", "Spring", "even"),
-    ("seating", "Seating", "bedded"),
-    ("spark", "Sparks", "light"),
-    ("done", "Done", "renewed"),
-    ("week", "It runs, hours a week", "20"),
-)
 
 
 class BrushesPart(Part):
@@ -33,16 +20,16 @@ class BrushesPart(Part):
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
-        self.chosen, self._shown = "", ""
+        self.chosen = ""
         self._judged: Judgement | None = None
-        self.add_grid(ROWS, 3, self._typed, "brush-")
-        self.words = Prose(theme, "quiet", 13)
-        self.words.say(
-            f"Spring: {', '.join(SPRINGS)}. Seating: {', '.join(SEATINGS)}. Sparks: {', '.join(SPARKS)}."
-        )
+        grid = Flow(3, NARROWEST, theme)
+        grid.add(self.add_field("brush-name", "Which: B1, B2", self._named, "B1", place=False))
+        for field in BRUSH.fields:
+            grid.add(self.add_noted("brush", field.name, self._one))
+        grid.add(self.add_noted("felt", "hours-week"))
+        self.column.addWidget(grid)
         self.list = Verdicts(theme)
-        for part in (self.list, self.words):
-            self.column.addWidget(part)
+        self.column.addWidget(self.list)
 
     def start(self) -> QWidget:
         """Start at the length, where a brush is chosen."""
@@ -59,27 +46,25 @@ class BrushesPart(Part):
         """Show the brush chosen and how each one stands."""
         self._judged = judged
         hands = judged.job.hands
-        here = self.session.open.id if self.session.open else ""
-        if self._shown != here:
-            self._shown, self.chosen = here, next(iter(hands.brushes), "")
-        told = hands.brushes.get(self.chosen, {})
-        for name, _, _ in ROWS:
-            week = {"name": self.chosen, "week": hands.felt.get("hours-week", "")}
-            self.fields[f"brush-{name}"].show_text(week.get(name, told.get(name, "")))
+        self.chosen = self.chosen or next(iter(hands.brushes), "")
+        self.fields["brush-name"].show_text(self.chosen)
+        self.show_notes(judged)
         self.list.show_findings([f for f in judged.findings if f.code == "brush"])
 
-    def _typed(self, field: str, text: str) -> None:
-        if field == "name":
-            self.chosen = part_name(text, "B1")
-            if self._judged is not None:
-                self.show_judgement(self._judged)
-            return
-        if field == "week":
-            kept = read_field(FELT, "hours-week", text)
-            self.session.record(Felt(field="hours-week", text=kept), station="mechanics")
-            return
-        if not self.chosen:
+    def opened(self) -> None:
+        """Begin at the first brush there is."""
+        self.chosen = ""
+
+    def _one(self) -> str:
+        return self.chosen
+
+    def _named(self, text: str) -> None:
+        self.chosen = part_name(text, "B1")
+        if self._judged is not None:
+            self.show_judgement(self._judged)
+
+    def set_down(self, sheet: str, name: str, text: str, of: str = "") -> None:
+        """Record a field of the brush chosen. Raises: BadValue while none is."""
+        if sheet == "brush" and not of:
             raise BadValue("no name", "its name first, such as B1")
-        kept = read_field(BRUSH, field, text)
-        body = BrushNoted.model_validate({"name": self.chosen, "field": field, "text": kept})
-        self.session.record(body, station="mechanics")
+        super().set_down(sheet, name, text, of)

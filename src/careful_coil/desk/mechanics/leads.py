@@ -1,12 +1,12 @@
 """Lead insulation and cord: each lead's state and length, what was done, size and class of a new one."""
 
 from careful_coil.core.errors import BadValue
+from careful_coil.core.figures import figure
 from careful_coil.core.job.at_intake import Leads
-from careful_coil.core.job.at_mechanics import Felt, LeadMended
+from careful_coil.core.job.at_mechanics import LeadMended
 from careful_coil.core.ledger import Judgement
-from careful_coil.core.mechanics.fields import FELT, read_field
-from careful_coil.core.mechanics.lead_rules import CORD_DONE, CORDS, RELIEFS, WANTS, new_lead
-from careful_coil.core.mechanics.lengths import read_mm
+from careful_coil.core.mechanics.lead_rules import WANTS, new_lead
+from careful_coil.core.units import Quantity
 from careful_coil.core.values import one_of
 from careful_coil.desk.insulation.shown import Prose, Verdicts
 from careful_coil.desk.part import Part
@@ -14,6 +14,7 @@ from careful_coil.desk.session import Session
 from careful_coil.desk.theme import Theme
 
 CODES = ("lead-mended", "cord", "relief", "seen-leads")
+CORD = ("cord", "cord-done", "relief")
 STATES = ("fine", *WANTS)
 MENDS = ("sleeved", "spliced", "renewed", "nothing")
 STATE_WANTED = f"a lead and its state, a length if known: A cracked 180 mm ({', '.join(STATES)})"
@@ -30,22 +31,10 @@ class LeadsPart(Part):
         self._judged: Judgement | None = None
         self.add_field("lead-state", "A lead and its state", self._state, "A cracked 180 mm", True)
         self.add_field("lead-done", "A lead and what was done", self._done, "A sleeved", True)
-        self.add_grid(
-            (
-                ("cord", "Cord", "good"),
-                ("cord-done", "Cord: done", "renewed"),
-                ("relief", "Strain relief", "holds"),
-            ),
-            3,
-            self._typed,
-            "felt-",
-        )
+        self.add_sheet("felt", 3, CORD)
         self.new, self.table = Prose(theme), Prose(theme)
         self.words = Prose(theme, "quiet", 13)
-        self.words.say(
-            f"States: {', '.join(STATES)}. Done: {', '.join(MENDS)}. Cord: {', '.join(CORDS)}; "
-            f"{', '.join(CORD_DONE)}. Relief: {', '.join(RELIEFS)}."
-        )
+        self.words.say(f"States: {', '.join(STATES)}. Done: {', '.join(MENDS)}.")
         self.list = Verdicts(theme)
         for part in (self.table, self.new, self.list, self.words):
             self.column.addWidget(part)
@@ -62,8 +51,7 @@ class LeadsPart(Part):
         """Show each lead, what a new one must be, the cord."""
         self._judged = judged
         job = judged.job
-        for name in ("cord", "cord-done", "relief"):
-            self.fields[f"felt-{name}"].show_text(job.hands.felt.get(name, ""))
+        self.show_notes(judged)
         lines = []
         for x in job.leads:
             mend = job.hands.mended.get(x.tag)
@@ -99,7 +87,9 @@ class LeadsPart(Part):
         state = one_of(word, STATES)
         changes: dict[str, object] = {"insulation": state}
         if length.strip():
-            changes["length_mm"] = read_mm(length)
+            changes["length_mm"] = figure(
+                length, Quantity.LENGTH, least=0.001, most=5000, wanted=STATE_WANTED
+            )
         judged = self._judged
         leads = judged.job.leads if judged else ()
         kept = tuple(x.model_copy(update=changes) if x.tag == tag else x for x in leads)
@@ -114,8 +104,4 @@ class LeadsPart(Part):
         body = LeadMended.model_validate(
             {"tag": tag, "how": "" if how == "nothing" else how, "words": words.strip()}
         )
-        self.session.record(body, station="mechanics")
-
-    def _typed(self, field: str, text: str) -> None:
-        body = Felt.model_validate({"field": field, "text": read_field(FELT, field, text)})
         self.session.record(body, station="mechanics")

@@ -2,10 +2,8 @@
 
 from PySide6.QtWidgets import QWidget
 
-from careful_coil.core.job.at_mechanics import Felt
 from careful_coil.core.ledger import Judgement
-from careful_coil.core.mechanics.fields import FELT, read_field
-from careful_coil.core.mechanics.shaft_rules import BOLTS, FAN, FEEL, RUB, SEALS
+from careful_coil.core.sheets.mechanics import FELT
 from careful_coil.desk.ask_row import AskRow
 from careful_coil.desk.insulation.shown import Prose, Verdicts
 from careful_coil.desk.part import Part
@@ -25,18 +23,10 @@ CODES = (
     "seals",
 )
 ROWS = (
-    ("coast-down", "Runs on by hand, s", "6"),
-    ("end-float", "End float, mm", "0.4"),
-    ("radial-play", "Radial play, mm", "0.02"),
-    ("rub", "Rub marks", "none"),
-    ("start-before", "Turns from, V, before", "48"),
-    ("start-after", "… after easing, V", "31"),
-    ("bolts-drive", "Bolts, drive end", "turns free"),
-    ("bolts-other", "Bolts, other end", "turns free"),
-    ("fan", "Fan and guard", "good"),
-    ("seals", "Seals", "good"),
-    ("ends", "Shaft ends, which load", "one, pulley"),
+    *("coast-down", "end-float", "radial-play", "rub", "start-before", "start-after"),
+    *("bolts-drive", "bolts-other", "fan", "seals", "ends"),
 )
+FEEL = FELT.field("feel")
 
 
 class ShaftPart(Part):
@@ -46,13 +36,12 @@ class ShaftPart(Part):
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
-        self.feel = AskRow(len(FEEL))
+        self.feel = AskRow(len(FEEL.words))
         self.column.addWidget(self.feel)
-        self.add_grid(ROWS, 3, self._typed, "felt-")
+        self.add_sheet("felt", 3, ROWS)
         self.words = Prose(theme, "quiet", 13)
         self.words.say(
-            f"Rub marks: {', '.join(RUB)}. Bolts, spun after each one: {', '.join(BOLTS)}. "
-            f"Fan: {', '.join(FAN)}. Seals: {', '.join(SEALS)}. Volts: on a ramp, watching amps, from which it turns."
+            "Volts: on a ramp, watching amps, until it starts turning. Bolts: spin it after each one."
         )
         self.list = Verdicts(theme)
         for part in (self.words, self.list):
@@ -60,9 +49,9 @@ class ShaftPart(Part):
         self._ask("")
 
     def _ask(self, felt: str) -> None:
-        self.feel.ask("Turned by hand it is", tuple(FEEL), self._felt)
+        self.feel.ask("Turned by hand it is", FEEL.words, self._felt)
         self.feel.setVisible(True)
-        for button, word in zip(self.feel.buttons, FEEL, strict=True):
+        for button, word in zip(self.feel.buttons, FEEL.words, strict=True):
             button.setCheckable(True)
             button.setChecked(word == felt)
 
@@ -81,14 +70,8 @@ class ShaftPart(Part):
         """Show what was felt and what it means."""
         felt = judged.job.hands.felt
         self._ask(felt.get("feel", ""))
-        for name, _, _ in ROWS:
-            self.fields[f"felt-{name}"].show_text(felt.get(name, ""))
+        self.show_notes(judged)
         self.list.show_findings([f for f in judged.findings if f.code in CODES])
 
     def _felt(self, word: str) -> None:
-        self.session.record(Felt(field="feel", text=word), station="mechanics")
-
-    def _typed(self, field: str, text: str) -> None:
-        kept = read_field(FELT, field, text)
-        body = Felt.model_validate({"field": field, "text": kept})
-        self.session.record(body, station="mechanics")
+        self.set_down("felt", "feel", word)

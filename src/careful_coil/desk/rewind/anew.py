@@ -7,16 +7,18 @@ from collections.abc import Callable
 from PySide6.QtWidgets import QWidget
 
 from careful_coil.core.errors import BadValue, CoilError
-from careful_coil.core.job import Finding, Verdict
+from careful_coil.core.job import Finding, Verdict, fold
 from careful_coil.core.ledger import Judgement
+from careful_coil.core.ledger.written import read_text
 from careful_coil.core.rewind.convert import Change, Side, Wanted, coil_form, convert, old_side
 from careful_coil.core.rewind.factors import Connection
 from careful_coil.core.rewind.layout import PoleCoil
-from careful_coil.core.rewind.record import Record, read_datum, read_turns, show_wire
+from careful_coil.core.rewind.record import Record, read_turns, show_wire
 from careful_coil.core.rewind.reels import MOST_OFFERS, Offer, fitted, offers, read_reels
 from careful_coil.core.rewind.rules import plate_of
 from careful_coil.core.rewind.single import convert_single
 from careful_coil.core.rewind.worked import Plate
+from careful_coil.core.sheets.winding import WINDING
 from careful_coil.core.units import Quantity
 from careful_coil.core.values import parse
 from careful_coil.desk.insulation.shown import Prose, Verdicts
@@ -218,7 +220,7 @@ def _reels(text: str) -> str:
 
 
 def _datum(field: str) -> Callable[[str], str]:
-    return lambda text: read_datum(field, text)
+    return lambda text: read_text(WINDING, WINDING.field(field), text, fold(()))
 
 
 READ: dict[str, Callable[[str], str]] = {

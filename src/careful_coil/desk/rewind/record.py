@@ -6,12 +6,11 @@ from PySide6.QtWidgets import QBoxLayout, QVBoxLayout, QWidget
 
 from careful_coil.core.errors import BadValue
 from careful_coil.core.figures import figure
-from careful_coil.core.job.at_winding import WindingNoted
 from careful_coil.core.ledger import Judgement
-from careful_coil.core.rewind.record import read_datum
-from careful_coil.core.rewind.rules import left_to_read, plate_of, record_of, title_of
+from careful_coil.core.rewind.rules import left_to_read, plate_of, record_of
 from careful_coil.core.rewind.wire import meant_by
 from careful_coil.core.rewind.worked import Worked, work_out
+from careful_coil.core.sheets.winding import WINDING, asked_of, title_of
 from careful_coil.core.units import Quantity
 from careful_coil.desk.insulation.shown import Prose, Verdicts
 from careful_coil.desk.part import Part
@@ -20,43 +19,6 @@ from careful_coil.desk.session import Session
 from careful_coil.desk.theme import Theme
 
 BESIDE, LABEL = 500, 104  # pixels at 100 % text: stator and data beside each other; a label
-BOTH, THREE, ONE = (3, 1), (3,), (1,)
-# field, label, hint, for how many phases
-ROWS = (
-    ("slots", "Slots", "36", BOTH),
-    ("poles", "Poles", "4", BOTH),
-    ("exit", "Leads leave at", "drive end, 2 o'clock", BOTH),
-    ("connection", "Connection", "wye", THREE),
-    ("layers", "Sides in a slot", "2", THREE),
-    ("shape", "Coils", "lap", THREE),
-    ("groups", "Groups", "12", THREE),
-    ("coils", "Coils in all", "36", THREE),
-    ("consequent", "Consequent poles", "no", THREE),
-    ("jumpers", "Jumpers", "adjacent", THREE),
-    ("span", "Span", "1-8", THREE),
-    ("turns", "Turns per coil", "28", THREE),
-    ("wire", "Wires, bare mm", "2 x 0.75", THREE),
-    ("circuits", "Circuits", "1", THREE),
-    ("main", "Main, one pole", "1-6:40 2-5:30", ONE),
-    ("main-wire", "Main wire", "0.8", ONE),
-    ("start", "Start, one pole", "1-6:22 2-5:14", ONE),
-    ("start-wire", "Start wire", "0.45", ONE),
-    ("start-at", "Start's slot 1 is", "4", ONE),
-    ("metal", "Metal", "copper", BOTH),
-    ("mass", "Wire out, kg", "3.8", BOTH),
-    ("mean-turn", "Mean turn, mm", "480", BOTH),
-    ("extension", "End turns, mm", "38", BOTH),
-    ("core", "Core length, mm", "110", BOTH),
-    ("bore", "Bore, mm", "98", BOTH),
-    ("slot-depth", "Slot depth, mm", "16", BOTH),
-    ("tooth", "Tooth, mm", "4.1", BOTH),
-    ("back-iron", "Back iron, mm", "17", BOTH),
-    ("ducts", "Ducts", "none", BOTH),
-    ("slot-area", "Slot room, mm²", "105", BOTH),
-    ("liner", "Slot liner", "0.25 polyester", BOTH),
-    ("wedge", "Wedge", "glass", BOTH),
-    ("phase-ohm", "Phase ohms at °C", "3.35 at 22", THREE),
-)
 
 
 class Beside(QWidget):
@@ -95,16 +57,8 @@ class RecordPart(Part):
         rows = QVBoxLayout(data)
         rows.setContentsMargins(0, 0, 0, 0)
         rows.setSpacing(4)
-        for name, label, hint, _ in ROWS:
-
-            def typed(text: str, name: str = name) -> None:
-                self._typed(name, text)
-
-            rows.addWidget(
-                self.add_field(
-                    f"winding-{name}", label, typed, hint, place=False, most=400, beside=LABEL
-                )
-            )
+        for field in WINDING.fields:
+            rows.addWidget(self.add_noted(WINDING.name, field.name, beside=LABEL))
         self.add_field(
             "micrometer", "Micrometer, mm", self._micrometer, "0.83 over", place=False, beside=LABEL
         )
@@ -139,10 +93,11 @@ class RecordPart(Part):
         """Show the data, the stator they make, what contradicts."""
         self._judged = judged
         record = record_of(judged.job)
-        for name, _, _, phases in ROWS:
+        self.show_notes(judged)
+        for datum in WINDING.fields:
+            name = datum.name
             field = self.fields[f"winding-{name}"]
-            field.show_text(record.told.get(name, ""))
-            field.setVisible(record.phases in phases)
+            field.setVisible(asked_of(name, record.phases))
             if not field.cell.isModified():
                 wrong = next((f for f in judged.findings if f.code == f"winding-{name}"), None)
                 field.refuse(wrong.subject if wrong is not None else "")
@@ -173,10 +128,6 @@ class RecordPart(Part):
         self.meant.say(
             f"{told} can mean {names}." if names else f"{told} is no common size: read again."
         )
-
-    def _typed(self, field: str, text: str) -> None:
-        body = WindingNoted.model_validate({"field": field, "text": read_datum(field, text)})
-        self.session.record(body, station="winding")
 
 
 def read_mm_of(text: str) -> float:

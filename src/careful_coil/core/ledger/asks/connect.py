@@ -5,17 +5,17 @@ from typing import TYPE_CHECKING
 
 from careful_coil.core.connect.proof import checks_of
 from careful_coil.core.connect.proof_rules import tags_left
+from careful_coil.core.ledger.asks.noted import noted
 from careful_coil.core.ledger.asks.question import Question
 from careful_coil.core.ledger.asks.tick import ticked, unread, worked
 from careful_coil.core.ledger.step import NextStep
+from careful_coil.core.sheets import SHEETS
 
 if TYPE_CHECKING:
     from careful_coil.core.ledger.judgement import Judgement
 
 STATES = {"cut": "parted", "joint": "joined", "insulate": "insulated"}
 FITTED = {"fit-device": "fitted", "remove-device": "removed"}
-SAID = {"rotation": ("cw", "ccw"), "seen-from": ("drive-end", "opposite")}
-ABOUT = {"rotation": "direction", "seen-from": "direction"}
 
 
 def supply(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
@@ -34,16 +34,9 @@ def supply(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
 def wish(judged: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
     """Ask what is wanted of the hookup, where several would do."""
     field = found["field"]
-    return Question(
-        id=f"wish-{field}",
-        name=field.replace("-", " "),
-        quantity="direction" if field in ABOUT else "word",
-        part=ABOUT.get(field, field),
-        type="choice",
-        choices=SAID.get(field, tuple(judged.connecting.choices)),
-        ends=(field,),
-        reader="wish",
-    )
+    own = SHEETS["wished"].field(field)
+    now = () if own.special != "wish" else tuple(judged.connecting.choices)
+    return noted("wished", field, ends=(field,), choices=now, part=own.part or field)
 
 
 def dead_work(judged: "Judgement", step: NextStep, found: re.Match[str]) -> Question:

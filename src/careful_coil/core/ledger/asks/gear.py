@@ -4,9 +4,10 @@ import re
 from typing import TYPE_CHECKING
 
 from careful_coil.core.condition.causes import CAUSES
-from careful_coil.core.gear.device_rules import ACTUATOR, PLATE, fitted, told_of
+from careful_coil.core.gear.device_rules import fitted, told_of
 from careful_coil.core.gear.separating import TESTS
 from careful_coil.core.gear.work import left_of
+from careful_coil.core.ledger.asks.noted import noted
 from careful_coil.core.ledger.asks.question import Question
 from careful_coil.core.ledger.asks.tick import ticked, unread
 from careful_coil.core.ledger.step import NextStep
@@ -15,7 +16,8 @@ from careful_coil.core.settings import Settings
 if TYPE_CHECKING:
     from careful_coil.core.ledger.judgement import Judgement
 
-FIELDS = {"drain": ("drained", "volt", "V"), "measure": ("microfarad", "microfarad", "µF")}
+FIELDS = {"drain": "drained", "measure": "microfarad"}
+LOOKED = {"mechanism": "actuator", "plate": "plate"}
 
 
 def inventory(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
@@ -74,59 +76,22 @@ def cause(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
 
 def capacitor(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
     """Ask for the charge or the µF of a capacitor."""
-    field, quantity, unit = FIELDS[found["do"]]
-    return Question(
-        id=f"can-{field}",
-        name=unit,
-        quantity="volt" if quantity == "volt" else "microfarad",
-        part=f"capacitor:{found['name']}",
-        type="number",
-        unit=unit,
-        reader="capacitor",
-    )
+    return noted("capacitor", FIELDS[found["do"]], of=found["name"])
 
 
 def marking(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
     """Ask what is printed on a capacitor."""
-    return Question(
-        id="can-marking",
-        name="what is printed on it",
-        quantity="print",
-        part=f"capacitor:{found['name']}",
-        type="text",
-        reader="capacitor",
-    )
+    return noted("capacitor", "marking", of=found["name"])
 
 
 def shelf(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
     """Ask for a capacitor to be renewed, and by whom; what is printed on the new one is asked then."""
-    return _renewed(f"capacitor:{found['name']}", "can-renewed", "capacitor")
-
-
-def _renewed(part: str, id: str, reader: str) -> Question:
-    return Question(
-        id=id,
-        name="renewed by",
-        quantity="work",
-        part=part,
-        type="text",
-        state="renewed",
-        reader=reader,
-    )
+    return noted("capacitor", "renewed", of=found["name"])
 
 
 def serves(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
     """Ask whether a capacitor starts or stays in."""
-    return Question(
-        id="can-serves",
-        name="start or run",
-        quantity="look",
-        part=f"capacitor:{found['name']}",
-        type="choice",
-        choices=("start", "run"),
-        ends=("serves",),
-        reader="capacitor",
-    )
+    return noted("capacitor", "serves", of=found["name"], ends=("serves",))
 
 
 def ohm(judged: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
@@ -151,30 +116,14 @@ def look(judged: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
     """Ask for a look at the mechanism or the contact plate, or for a switch's positions."""
     name, kind = found["name"], "mechanism" if "mechanism" in step.title else "plate"
     if "positions" in step.title:
-        return Question(
-            id="device-table",
-            name="positions and their contacts",
-            quantity="print",
-            part=f"device:{name}",
-            type="text",
-            ends=tuple(fitted(judged.job.gear, name).terminals()),
-            reader="device-table",
-        )
-    return Question(
-        id="device-actuator" if kind == "mechanism" else "device-plate",
-        name=kind,
-        quantity="look",
-        part=f"device:{name}",
-        type="choice",
-        choices=tuple(ACTUATOR if kind == "mechanism" else PLATE),
-        ends=(kind,),
-        reader="device-look",
-    )
+        ends = tuple(fitted(judged.job.gear, name).terminals())
+        return noted("device-noted", "table", of=name, ends=ends)
+    return noted("device-noted", LOOKED[kind], of=name, ends=(kind,))
 
 
 def renew(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
     """Ask for a device to be renewed, and by whom; its readings and looks are asked anew."""
-    return _renewed(f"device:{found['name']}", "device-renewed", "device-renewed")
+    return noted("device-noted", "renewed", of=found["name"])
 
 
 def work(judged: "Judgement", step: NextStep, found: re.Match[str]) -> Question:

@@ -3,6 +3,7 @@
 import re
 from typing import TYPE_CHECKING
 
+from careful_coil.core.ledger.asks.noted import noted
 from careful_coil.core.ledger.asks.question import Question
 from careful_coil.core.ledger.asks.tick import ticked
 from careful_coil.core.ledger.step import NextStep
@@ -13,23 +14,13 @@ if TYPE_CHECKING:
 
 def name(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     """Ask what the shop will call the motor."""
-    return Question(
-        id="name", name="motor", quantity="word", part="ticket", type="text", reader="ticket"
-    )
+    return noted("ticket", "name")
 
 
 def plate(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
     """Ask for one field of the plate, as printed."""
     field = found["field"]
-    return Question(
-        id=field,
-        name=field,
-        quantity="plate",
-        part="plate",
-        type="text",
-        ends=(field,),
-        reader="plate",
-    )
+    return noted("plate", field, ends=(field,))
 
 
 def count(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:

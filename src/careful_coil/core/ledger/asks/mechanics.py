@@ -3,80 +3,49 @@
 import re
 from typing import TYPE_CHECKING
 
+from careful_coil.core.ledger.asks.noted import mended, noted
 from careful_coil.core.ledger.asks.question import Question
-from careful_coil.core.ledger.asks.tick import ticked, unread, worked
+from careful_coil.core.ledger.asks.tick import ticked, unread
 from careful_coil.core.ledger.step import NextStep
-from careful_coil.core.mechanics.bearing_rules import DONE, STATES
-from careful_coil.core.mechanics.lead_rules import CORD_DONE, RELIEFS
-from careful_coil.core.mechanics.shaft_rules import BOLTS, FAN, FEEL, SEALS
+from careful_coil.core.sheets import SHEETS
 
 if TYPE_CHECKING:
     from careful_coil.core.ledger.judgement import Judgement
 
-# what is found bad → its part, the state that is wanted, how it is said
-MENDED: dict[str, tuple[str, str, tuple[str, ...]]] = {
-    "feel": ("shaft", "free", tuple(FEEL)),
-    "felt-bolts-drive": ("bolts:drive", "free", tuple(BOLTS)),
-    "felt-bolts-other": ("bolts:other", "free", tuple(BOLTS)),
-    "felt-fan": ("fan", "good", tuple(FAN)),
-    "felt-seals": ("seals", "good", tuple(SEALS)),
-    "felt-cord-done": ("cord", "renewed", tuple(CORD_DONE)),
-    "felt-relief": ("cord", "fast", tuple(RELIEFS)),
-    "brush-done": ("brush", "renewed", ("renewed",)),
-}
+SHEET_OF = {"felt": "felt", "brush": "brush"}  # by what its fields begin with in the window
 
 
 def feel(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     """Ask how the shaft turns by hand."""
-    return Question(
-        id="feel",
-        name="turned by hand it is",
-        quantity="feel",
-        part="shaft",
-        type="choice",
-        choices=tuple(FEEL),
-        reader="felt",
-    )
+    return noted("felt", "feel", id="feel")
 
 
 def bearing(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
     """Ask for a bearing's number, how it runs, its size, or what was done to it."""
-    end, part = found["end"], f"bearing:{found['end']}"
+    end = found["end"]
     field = step.focus.removeprefix(f"{end}-")
-    if field == "done":
-        return worked(step, "bearing", part, "renewed", choices=tuple(DONE))
-    if field == "state":
-        return Question(
-            id=step.focus,
-            name="it runs",
-            quantity="feel",
-            part=part,
-            type="choice",
-            choices=tuple(STATES),
-            reader="bearing",
-        )
-    number = field in ("number", "fitted")
+    if field != "size":
+        return noted("bearing", field, of=end, id=step.focus)
     return Question(
         id=step.focus,
-        name="number as read" if number else "bore, outside, width in mm",
-        quantity="print" if number else "size",
-        part=part,
-        type="text",
-        reader="bearing",
-    )
-
-
-def brushes(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
-    """Ask for a brush's length."""
-    return Question(
-        id="brush-length",
-        name="length, mm",
+        name="bore, outside, width in mm",
         quantity="size",
-        part="brush:B1",
-        type="number",
-        unit="mm",
-        reader="brush",
+        part=f"bearing:{end}",
+        type="text",
+        reader="noted",
+        sheet="bearing",
+        field=field,
+        of=end,
     )
+
+
+def brushes(judged: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask for a brush's length."""
+    return noted("brush", "length", of=_brush(judged))
+
+
+def _brush(judged: "Judgement") -> str:
+    return next(iter(judged.job.hands.brushes), "B1")
 
 
 def count(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
@@ -93,24 +62,18 @@ def count(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
 
 def to_shaft(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     """Ask for MΩ from the bars to the shaft."""
-    return Question(
-        id="bars-shaft",
-        name="megohms",
-        quantity="insulation",
-        part="commutator",
-        type="number",
-        unit="MΩ",
-        ends=("bars", "shaft"),
-        reader="felt",
-    )
+    return noted("felt", "bars-shaft", id="bars-shaft", ends=("bars", "shaft"))
 
 
-def mend(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
-    """Ask for what was found bad to be put right."""
-    if step.focus not in MENDED:
+def mend(judged: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask for what was found bad to be put right, in the field it was found in or beside it."""
+    name, _, field = step.focus.partition("-")
+    sheet = SHEETS.get(SHEET_OF.get(name, "felt"))
+    field = field or name
+    if sheet is None or not sheet.knows(field):
         return unread(step, "commutator" if step.focus.startswith("bars") else "lead")
-    part, state, choices = MENDED[step.focus]
-    return worked(step, "felt" if part != "brush" else "brush", part, state, choices=choices)
+    of = _brush(judged) if sheet.name == "brush" else ""
+    return mended(noted(sheet.name, field, of=of, id=step.focus))
 
 
 def temporary(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:

@@ -3,9 +3,10 @@
 import re
 from typing import TYPE_CHECKING, cast
 
-from careful_coil.core.ledger.asks.question import Quantity, Question
+from careful_coil.core.ledger.asks.question import Question
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.probes import PROBES
+from careful_coil.core.sheets.field import Ask
 
 if TYPE_CHECKING:
     from careful_coil.core.ledger.judgement import Judgement
@@ -25,7 +26,7 @@ def probed(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     return Question(
         id=step.code,
         name=name,
-        quantity=cast(Quantity, quantity),
+        quantity=cast(Ask, quantity),
         part=probe.part.format(first),
         type="choice" if probe.words else "number" if probe.unit else "text",
         unit=probe.unit,

@@ -3,36 +3,9 @@
 from dataclasses import dataclass
 from typing import Literal, get_args
 
-Quantity = Literal[
-    "ohm",
-    "kick",
-    "series",
-    "run",
-    "switch",
-    "turn",
-    "spin",
-    "insulation",
-    "bond",
-    "volt",
-    "amp",
-    "microfarad",
-    "size",
-    "look",
-    "feel",
-    "plate",
-    "print",
-    "inventory",
-    "direction",
-    "step",
-    "start",
-    "turning",
-    "heard",
-    "tick",
-    "work",
-    "cause",
-    "word",
-]
-QUANTITIES: tuple[str, ...] = get_args(Quantity)
+from careful_coil.core.sheets.field import Ask
+
+QUANTITIES: tuple[str, ...] = get_args(Ask)
 AnswerType = Literal["number", "choice", "text", "tick"]
 
 
@@ -45,11 +18,12 @@ class Question:
     `sense` the second pair of a kick or series test, or what an insulation test is held against; `lines`
     and `joints` the hookup of a run. `state` what a work must come to, or the posture of a reading;
     `volt` at which it is read, V. `reader` how an answer becomes entries; empty where nothing takes one.
+    `sheet`, `field`, `of` the declared field it fills, where it is one.
     """
 
     id: str
     name: str
-    quantity: Quantity
+    quantity: Ask
     part: str
     type: AnswerType
     reader: str = ""
@@ -61,3 +35,6 @@ class Question:
     joints: tuple[tuple[str, ...], ...] = ()
     state: str = ""
     volt: float = 0.0
+    sheet: str = ""
+    field: str = ""
+    of: str = ""

@@ -3,18 +3,19 @@
 import re
 from typing import TYPE_CHECKING
 
-from careful_coil.core.ledger.asks.question import Quantity, Question
+from careful_coil.core.ledger.asks.question import Question
 from careful_coil.core.ledger.asks.tick import unread
 from careful_coil.core.ledger.asks.wall import coils
 from careful_coil.core.ledger.parts import part_of
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.probes import PROBES
+from careful_coil.core.sheets.field import Ask
 
 if TYPE_CHECKING:
     from careful_coil.core.ledger.judgement import Judgement
 
 # a line of the field sheet → quantity, part, type, unit
-SITE: dict[str, tuple[Quantity, str, str, str]] = {
+SITE: dict[str, tuple[Ask, str, str, str]] = {
     "site-dead": ("volt", "bench", "number", "V"),
     "site-megohm": ("insulation", "winding", "text", "MΩ"),
     "site-bond": ("bond", "earth", "number", "Ω"),

@@ -1,0 +1,102 @@
+"""What is typed into a declared field, as it is kept: read by its declaration, or by its subject's own reader."""
+
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from functools import partial
+
+from careful_coil.core.connect.typed import read_wish
+from careful_coil.core.gear.capacitor_rules import measured_of
+from careful_coil.core.gear.marking import read_marking
+from careful_coil.core.gear.positions import read_table, show_table
+from careful_coil.core.gear.typed import drained_of, let_go_at, loss_of, microfarad_of, size_read
+from careful_coil.core.job import Job
+from careful_coil.core.job.noted import Noted, note
+from careful_coil.core.job.plate import check_field
+from careful_coil.core.mechanics.typed import (
+    bearing_size,
+    earlier_of,
+    megohm_of,
+    number_of,
+    ports_of,
+)
+from careful_coil.core.rewind.record import (
+    ohm_of,
+    pole_of,
+    poles_of,
+    span_of,
+    turns_of,
+    wire_of,
+)
+from careful_coil.core.sheets import SHEETS, Field, Sheet
+
+Special = Callable[[str, Job, str, str], str]  # text, job, item, field
+
+
+def _plain(read: Callable[[str], str]) -> Special:
+    return lambda text, *_: read(text)
+
+
+def _plate(text: str, _: Job, __: str, field: str) -> str:
+    check_field(field, text)
+    return text
+
+
+def _loss(text: str, job: Job, of: str, _: str) -> str:
+    measured = measured_of(job.gear, of)
+    return loss_of(text, job.plate.hertz, measured[0] if measured else None)
+
+
+SPECIALS: Mapping[str, Special] = {
+    "megohm": _plain(megohm_of),
+    "bearing-number": _plain(number_of),
+    "ports": _plain(ports_of),
+    "earlier-length": _plain(earlier_of),
+    "poles": _plain(poles_of),
+    "span": _plain(span_of),
+    "turns": _plain(turns_of),
+    "wire": _plain(wire_of),
+    "pole": _plain(pole_of),
+    "phase-ohm": _plain(ohm_of),
+    "marking": _plain(lambda t: read_marking(t).text),
+    "microfarad": _plain(microfarad_of),
+    "can-size": _plain(size_read),
+    "drained": _plain(drained_of),
+    "loss": _loss,
+    "opens-at": _plain(partial(let_go_at, field="out")),
+    "recloses-at": _plain(partial(let_go_at, field="back")),
+    "positions": _plain(lambda t: show_table(read_table(t))),
+    "plate": _plate,
+}
+WISHES = "wish"  # answers that hang on the hookup: read by them
+
+
+def read_text(
+    sheet: Sheet, field: Field, text: str, job: Job, of: str = "", choices: Sequence[str] = ()
+) -> str:
+    """Return a text as it is kept, nothing for a blank; `choices` those there are now, where they hang on it.
+
+    Raises: BadValue with what would be accepted, AmbiguousValue.
+    """
+    told = text.strip()
+    if not told or (field.unread and told == "?"):
+        return told
+    if field.special == WISHES or (choices and sheet.name == "wished"):
+        return read_wish(told, choices or field.words, field.choices)
+    special = SPECIALS.get(field.special)
+    return special(told, job, of, field.name) if special is not None else field.read(told)
+
+
+def written(
+    name: str, field: str, text: str, job: Job, of: str = "", choices: Sequence[str] = ()
+) -> Iterator[Noted]:
+    """Yield what a typed text becomes: one field, or each of the three a bearing's size is.
+
+    Raises: BadValue, AmbiguousValue.
+    """
+    sheet = SHEETS[name]
+    if sheet.name == "bearing" and field == "size":
+        for one, told in bearing_size(text).items():
+            yield note(name, one, told, of=of)
+    elif sheet.free:
+        yield note(name, field, text.strip(), of=of)
+    else:
+        yield note(name, field, read_text(sheet, sheet.field(field), text, job, of, choices), of=of)

@@ -1,0 +1,13 @@
+"""Everything that is noted in fields, declared once: one sheet of fields for each thing."""
+
+from collections.abc import Mapping
+
+from careful_coil.core.sheets import connect, gear, insulation, intake, mechanics, winding
+from careful_coil.core.sheets.field import Choice, Field, Sheet, pick
+
+SHEETS: Mapping[str, Sheet] = {
+    s.name: s
+    for station in (intake, insulation, gear, mechanics, winding, connect)
+    for s in station.SHEETS
+}
+__all__ = ["SHEETS", "Choice", "Field", "Sheet", "pick"]

@@ -1,0 +1,115 @@
+"""Intake: ticket, plate, looks, condition, symptoms, what repair costs, the replacement card."""
+
+from careful_coil.core.sheets.field import YES_NO, Field, Sheet
+from careful_coil.core.units import Quantity
+
+LONG = 4000  # characters of what the counter writes down
+
+TICKET = Sheet(
+    name="ticket",
+    title="Counter",
+    station="intake",
+    part="ticket",
+    fields=(
+        Field(name="name", label="Motor", hint="mill, feed pump", longest=LONG, ask="word"),
+        Field(name="customer", label="Customer", longest=LONG, ask="word"),
+        Field(name="phone", label="Phone", longest=LONG, ask="word"),
+        Field(name="complaint", label="Complaint", longest=LONG, ask="word"),
+        Field(name="place", label="Place", longest=LONG, ask="word"),
+    ),
+)
+
+
+def _plate(name: str, label: str, hint: str = "") -> Field:
+    return Field(name=name, label=label, hint=hint, special="plate", ask="plate")
+
+
+PLATE = Sheet(
+    name="plate",
+    title="Plate",
+    station="intake",
+    part="plate",
+    fields=(
+        _plate("phases", "Phases", "3"),
+        _plate("volt", "Volts", "230/460"),
+        _plate("hertz", "Hertz", "50"),
+        _plate("amp", "Amps", "5.8/2.9"),
+        _plate("power", "Power", "1 hp"),
+        _plate("rpm", "Rev/min", "1420"),
+        _plate("serial", "Serial"),
+        _plate("capacitor", "Capacitor", "25 µF 450 V"),
+        _plate("poles", "Poles", "4"),
+        _plate("power-factor", "Power factor", "0.81"),
+        _plate("service-factor", "Service factor", "1.15"),
+        _plate("code", "Code letter", "J"),
+        _plate("insulation-class", "Insulation class", "F"),
+        _plate("ambient", "Ambient", "40 °C"),
+        _plate("duty", "Duty", "S1"),
+        _plate("rotation", "Rotation, and its view", "CWLE"),
+        _plate("frame", "Frame", "184T"),
+        _plate("enclosure", "Enclosure", "IP55"),
+        _plate("power-side", "Power is: in or out", "out"),
+        _plate("ratings", "Further ratings", "460 V 2.9 A 60 Hz"),
+    ),
+)
+
+
+def _money(name: str, label: str, hint: str = "", quantity: Quantity = Quantity.NUMBER) -> Field:
+    return Field(
+        name=name,
+        label=label,
+        hint=hint,
+        quantity=quantity,
+        most=1e9,
+        wanted="a figure, for example 120 or 45.50",
+        ask="word",
+    )
+
+
+ESTIMATE = Sheet(
+    name="estimate",
+    title="Worth it?",
+    station="intake",
+    prefix="worth-",
+    part="estimate",
+    fields=(
+        _money("parts", "Parts", "45"),
+        _money("bearings", "Bearings", "24"),
+        _money("labour", "Labour", "120"),
+        _money("rewind_kg", "Wire for a rewind, kg", "3.5", Quantity.MASS),
+        _money("rewind_price", "Rewind, for a kg", "60"),
+        _money("drive", "A drive, if it needs one"),
+        _money("replacement", "A new one", "310"),
+        _money("lead_days", "Days until it comes", "14"),
+        Field(name="special", label="Cannot be had new", hint="no", choices=YES_NO),
+        Field(name="needed", label="Is one needed at all", hint="yes", choices=YES_NO),
+        _money("scrap_kg", "Copper in it, kg", "3.5", Quantity.MASS),
+        _money("scrap_price", "Copper, for a kg", "6"),
+        _money("aluminium_kg", "Aluminium in it, kg", "1.2", Quantity.MASS),
+        _money("aluminium_price", "Aluminium, for a kg", "1.5"),
+    ),
+)
+LOOKS = Sheet(name="look", title="What kind it is", station="intake", free=True, part="kind")
+CARD = Sheet(
+    name="card",
+    title="Replacement card",
+    station="intake",
+    free=True,
+    of=("wanted", "offered"),
+    part="replacement",
+)
+VOLTAGE_TAGS = Sheet(
+    name="voltage-tag", title="Voltage tags", station="intake", free=True, part="tags"
+)
+CONDITION = Sheet(
+    name="condition",
+    title="Look, smell, feel",
+    station="intake",
+    free=True,
+    part="condition",
+    bad=True,
+)
+SYMPTOMS = Sheet(
+    name="symptom", title="How it failed", station="intake", free=True, part="complaint"
+)
+SHEETS = (TICKET, PLATE, ESTIMATE, LOOKS, CARD, VOLTAGE_TAGS, CONDITION, SYMPTOMS)
