@@ -15,9 +15,10 @@ from careful_coil.core.mechanics.bearing import Callipers, Found, look_up, numbe
 from careful_coil.core.mechanics.bearing_rules import proposal_of
 from careful_coil.core.mechanics.bearing_suffix import CLOSURES, SUFFIXES
 from careful_coil.core.mechanics.bearing_table import BEARINGS, SPELLINGS, bore_of
-from careful_coil.core.mechanics.lengths import read_mm, read_three
 from careful_coil.core.mechanics.parts import parts_wanted
+from careful_coil.core.mechanics.typed import bearing_size
 from careful_coil.core.settings import Settings
+from careful_coil.core.sheets.mechanics import BEARING
 from careful_coil.core.sums.registry import work_out
 from tests.core.logs import judged, plate, ticket
 
@@ -176,20 +177,21 @@ def test_what_is_no_number_is_refused(text: str) -> None:
     [("17", 17), ("17,05 mm", 17.05), ("5/8 in", 15.875), ('1 1/8"', 28.575), ("0.5 inch", 12.7)],
 )
 def test_lengths_are_read_in_mm_and_inches(text: str, mm: float) -> None:
-    assert read_mm(text) == pytest.approx(mm)
+    assert float(BEARING.field("bore").read(text)) == pytest.approx(mm)
 
 
-@pytest.mark.parametrize("text", ["", "0", "-3", "5/8", "1/0 in", "long", "1e9", "17 cm", "5000.1"])
+@pytest.mark.parametrize("text", ["0", "-3", "5/8", "1/0 in", "long", "1e9", "17 kg", "5000.1"])
 def test_lengths_that_are_none_are_refused(text: str) -> None:
     with pytest.raises(BadValue, match="millimetres"):
-        read_mm(text)
+        BEARING.field("bore").read(text)
 
 
 def test_three_sizes_in_a_line() -> None:
-    assert read_three("17 x 40 x 12 mm") == (17, 40, 12)
-    assert read_three("1/2 1.125 0.25 in") == pytest.approx((12.7, 28.575, 6.35))
+    assert bearing_size("17 x 40 x 12 mm") == {"bore": "17", "outside": "40", "width": "12"}
+    inches = bearing_size("1/2 x 1.125 x 0.25 in")
+    assert inches == {"bore": "12.7", "outside": "28.575", "width": "6.35"}
     with pytest.raises(BadValue, match="smaller than the outside"):
-        read_three("40 17 12")
+        bearing_size("40 17 12")
 
 
 # --- in a job ------------------------------------------------------------------------------------------

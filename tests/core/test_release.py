@@ -111,7 +111,7 @@ def test_moved_on_site_nothing_is_dropped_once_the_bench_has_worked_on_it() -> N
 def test_a_follow_up_carries_the_motor_and_not_what_was_done_to_it() -> None:
     log = entries(*READY, {"kind": "struck", "target": "e1"})
     bodies = follow_up("job-1", 214, log)
-    kinds = [b.kind for b in bodies]
+    kinds = [b.topic for b in bodies]
     assert kinds[0] == "follows-up"
     assert set(kinds) <= {"follows-up", "ticket", "plate", "leads"}
     assert "leads" in kinds

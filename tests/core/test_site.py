@@ -58,7 +58,7 @@ def test_one_phase_has_one_pair_no_phase_order_and_one_figure() -> None:
     assert not {"site-ohm-L1-L3", "site-phase-order"} & set(own)
     assert own["site-amps"].title == "Amps within ten seconds"
     (read,) = bodies(found, "site-amps", "4,1 A")
-    assert read["words"] == "4.1 A"
+    assert read["text"] == "4.1 A"
     (supply,) = bodies(found, "site-supply", "231")
     assert (supply["kind"], supply["volt"], supply["phases"]) == ("supply", 231, 1)
 
@@ -72,12 +72,12 @@ def test_one_phase_has_one_pair_no_phase_order_and_one_figure() -> None:
         ("site-megohm", "480 MΩ 20C 500V", {"megohm": 480, "above": False}),
         ("site-drained", "4 min", {"kind": "discharged", "seconds": 240}),
         ("site-supply", "401/398/403", {"kind": "supply-read", "line": (401, 398, 403)}),
-        ("site-phase-order", "l1 l3 l2", {"kind": "site-checked", "words": "L1 L3 L2"}),
-        ("site-amps", "6,1/6.2/6.1 A", {"item": "amps", "words": "6.1/6.2/6.1 A"}),
-        ("site-volts", "398/399/400", {"item": "volts", "words": "398/399/400 V"}),
+        ("site-phase-order", "l1 l3 l2", {"sheet": "site-checked", "text": "L1 L3 L2"}),
+        ("site-amps", "6,1/6.2/6.1 A", {"field": "amps", "text": "6.1/6.2/6.1 A"}),
+        ("site-volts", "398/399/400", {"field": "volts", "text": "398/399/400 V"}),
         ("site-direction", "ccw opposite", {"turns": "ccw", "seen_from": "opposite"}),
         ("site-told-overload", "set to 7.2", {"kind": "installer", "item": "overload"}),
-        ("site-hour", "6.0 A, 58 °C", {"item": "hour", "words": "6.0 A, 58 °C"}),
+        ("site-hour", "6.0 A, 58 °C", {"field": "hour", "text": "6.0 A, 58 °C"}),
     ],
 )
 def test_what_is_written_becomes_an_entry_of_its_station(

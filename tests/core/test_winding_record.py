@@ -12,10 +12,11 @@ from careful_coil.core.gear.machine_of import known_motor
 from careful_coil.core.identify import Naming
 from careful_coil.core.job import fold
 from careful_coil.core.ledger import judge
+from careful_coil.core.ledger.written import read_text
 from careful_coil.core.machine.estimate import estimate
 from careful_coil.core.machine.facts import check_facts
 from careful_coil.core.rewind.explain import explain, off_percent
-from careful_coil.core.rewind.record import Record, read_datum
+from careful_coil.core.rewind.record import Record
 from careful_coil.core.rewind.rules import (
     beside_ohms,
     left_to_read,
@@ -26,6 +27,7 @@ from careful_coil.core.rewind.rules import (
 from careful_coil.core.rewind.wire import area
 from careful_coil.core.rewind.worked import Plate, work_out
 from careful_coil.core.settings import Settings
+from careful_coil.core.sheets.winding import WINDING
 from careful_coil.core.winding import arrangement
 from careful_coil.demo import demo_jobs
 from tests.core.logs import job_of, judged, plate, ticket
@@ -94,6 +96,11 @@ def test_the_mean_turn_follows_from_the_mass_of_wire() -> None:
     assert found.of("ohm").value == pytest.approx(
         work_out(RECORD, PLATE, Settings()).of("ohm").value
     )
+
+
+def read_datum(field: str, text: str) -> str:
+    """A datum as it is kept."""
+    return read_text(WINDING, WINDING.field(field), text, fold(()))
 
 
 @pytest.mark.parametrize(

@@ -55,7 +55,8 @@ def test_without_initials_or_temperature_nothing_goes_on(bench: Bench) -> None:
     session.who = ""
     tick_all(bench)
     assert "initials" in bench.window.way.message
-    session.who, session.temperature_c = "AB", None
+    session.who = "AB"
+    session.put_under(at_c=None)
     bench.key(Key.Key_Return)
     assert "temperature" in bench.window.way.message
     before = len(bench.job.entries)
@@ -125,7 +126,7 @@ def three_leads(bench: Bench) -> None:
         assert bench.page.put_cursor(name)
         bench.enter(text)
     bench.ctrl(Key.Key_3)
-    bench.window.session.temperature_c = 20.0
+    bench.window.session.put_under(at_c=20.0)
     for _ in range(8):
         step = bench.judged.next
         if step is not None and step.act in ("ready", "insulation"):
@@ -198,7 +199,7 @@ def test_a_temperature_lost_while_it_runs_loses_no_test(bench: Bench) -> None:
     bench.meter_here()
     before = len(bench.judged.job.tested.tests)
     bench.key(Key.Key_T)
-    bench.window.session.temperature_c = None
+    bench.window.session.put_under(at_c=None)
     bench.pass_time(61)
     assert len(bench.judged.job.tested.tests) == before + 1
     assert bench.judged.job.tested.tests[-1].body.at_c == 21

@@ -97,7 +97,7 @@ class TestClock(QObject):
         target = s.target
         if s.open is None or target is None or target.kind != "insulation":
             raise BadValue("no test asked for", "an insulation test as the next step")
-        if s.temperature_c is None:
+        if s.under.at_c is None:
             raise BadValue("no temperature", "the winding's temperature before the test")
         self._free()
         self.job, self.target, self.length = s.open, target, length

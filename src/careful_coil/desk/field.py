@@ -162,13 +162,16 @@ class Field(QWidget):
         hint: str = "",
         name: str = "",
         clears: bool = False,
+        holds: bool = False,
         most: int = LONG,
         beside: int = 0,
     ) -> None:
-        """`beside` pixels at 100 % text of the label at the left of the cell; 0: above it."""
+        """`holds` what was typed until a key logs it; `clears` after Enter; `beside` pixels at 100 % text of
+        the label at the left of the cell, 0: above it."""
         super().__init__()
         self._beside = beside
         self._commit, self._clears, self._most = commit, clears, most
+        self._holds = holds
         self._of, self._drafts = "", dict[str, tuple[str, str]]()
         self.label = Title(label)
         self.cell = Cell()
@@ -242,11 +245,19 @@ class Field(QWidget):
             self.refuse(str(error))
             return
         self.refuse("")
+        if self._holds:
+            return
         self.cell.setModified(False)
         if self._clears:
             self.cell.setText("")  # not clear(): that counts as typing
         else:
             self.cell.stood = self.cell.text()
+
+    def drop(self) -> None:
+        """Show nothing: what was held is logged."""
+        self.cell.setText("")
+        self.cell.stood = ""
+        self.refuse("")
 
     def _chosen(self, word: str) -> None:
         self.cell.setText(word)

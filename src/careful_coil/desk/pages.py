@@ -42,6 +42,7 @@ class Pages(dict[Station, Page]):
         theme = self._theme()
         page = MAKE[station](self._session, theme)
         page.set_theme(theme)
+        page.take_up()
         self[station] = page
         self._made(page)
         return page

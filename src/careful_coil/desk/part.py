@@ -1,6 +1,7 @@
 """What every part of a station has: fields, what it shows, how far it is."""
 
 from collections.abc import Callable, Sequence
+from copy import copy
 
 from PySide6.QtWidgets import QVBoxLayout, QWidget
 
@@ -24,6 +25,7 @@ class Part(QWidget):
     """One idea of a station. `name` is its key, `title` what its line in the index says."""
 
     name, title, remark = "", "", ""
+    kept: tuple[str, ...] = ()  # attributes that are one motor's, kept with it
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__()
@@ -32,22 +34,31 @@ class Part(QWidget):
         self.column = QVBoxLayout(self)
         self.column.setContentsMargins(0, 0, 0, 0)
         self.column.setSpacing(8)
+        self._motor, self._by_motor = "", dict[str, dict[str, object]]()
         self._sheets: list[tuple[str, str, Of]] = []
         self.heading = Heading(self.title, theme, self.remark)
         self.column.addWidget(self.heading)
-        session.job_opened.connect(self._opened)
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show a judgement of the open job."""
 
-    def opened(self) -> None:
-        """Begin anew for another motor: nothing of the one before stays. Called before it is shown."""
-
-    def _opened(self) -> None:
-        job = self.session.open
-        for field in self.fields.values():
-            field.take(job.id if job else "")
+    def taken_up(self, id: str) -> None:
+        """Take up another motor: its own working state as it was left, else as it begins anew."""
+        if id == self._motor:
+            return
+        if not self._by_motor:
+            self._by_motor[""] = self._working()
+        self._by_motor[self._motor] = self._working() if self._motor else self._by_motor[""]
+        for name, value in self._by_motor.get(id, self._by_motor[""]).items():
+            setattr(self, name, copy(value))
+        self._motor = id
         self.opened()
+
+    def _working(self) -> dict[str, object]:
+        return {name: copy(getattr(self, name)) for name in self.kept}
+
+    def opened(self) -> None:
+        """Begin anew what is not kept: nothing of the motor before stays. Called before it is shown."""
 
     def told(self, judged: Judgement) -> tuple[str, str]:
         """Return the mark (a verdict or nothing) and the words of its line in the index."""
@@ -68,6 +79,7 @@ class Part(QWidget):
         commit: Callable[[str], None],
         hint: str = "",
         clears: bool = False,
+        holds: bool = False,
         place: bool = True,
         most: int = SHORT,
         beside: int = 0,
@@ -80,6 +92,7 @@ class Part(QWidget):
             hint=hint,
             name=name,
             clears=clears,
+            holds=holds,
             most=most,
             beside=beside,
         )

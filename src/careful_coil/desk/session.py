@@ -4,10 +4,10 @@ import time
 import uuid
 from collections.abc import Callable, Sequence
 from concurrent.futures import Future, ThreadPoolExecutor
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from datetime import UTC, datetime
 from pathlib import Path
-from typing import Any, Literal
+from typing import Any
 
 from PySide6.QtCore import QObject, QTimer, Signal
 
@@ -35,6 +35,7 @@ Done = Callable[[Any], None]
 Failed = Callable[[str], None]
 InstrumentFor = Callable[[str, int, Job], Instrument | None]
 LOOSE = "Loose leads"
+USUAL_VOLT = 500.0  # of an insulation test, while nothing says more
 NO_JOB = "Open a job first: Ctrl+N new, Ctrl+K find."
 
 
@@ -90,11 +91,7 @@ class Session(QObject):
         self.bound: OpenJob | None = None  # the motor the meter's probes are on
         self.station: Station = "intake"
         self.who = ""
-        self.temperature_c: float | None = None
-        self.typed_volt: tuple[str, float] | None = None  # of which job, test volts
-        self.air_c: float | None = None
-        self.humidity: float | None = None
-        self.others: Literal["earthed", "guarded", "loose"] = "earthed"
+        self._under = {"": TestSetting(volt=0.0)}  # by job what its tests are made under, as typed
         self.clock = TestClock(self, time.monotonic)
         self._picked: Request | None = None
         self.sweep = ""  # a lead pinned: it is read against every other in turn
@@ -355,23 +352,21 @@ class Session(QObject):
         self.target_changed.emit()
 
     @property
-    def test_volt(self) -> float:
-        """The test volts typed for the open job, else the lowest that its rating asks for."""
-        if self.open is not None and self.typed_volt and self.typed_volt[0] == self.open.id:
-            return self.typed_volt[1]
-        span = self.open.judged.wall.test_volts() if self.open else None
-        return span[0] if span else 500.0
+    def under(self) -> TestSetting:
+        """What tests of the open job are made under as typed; volts 0: the lowest its rating asks for."""
+        return self._under.get(self.open.id if self.open else "", self._under[""])
+
+    def put_under(self, **told: Any) -> None:
+        """Type what tests of the open job are made under; with none open: of every job that says nothing."""
+        self._under[self.open.id if self.open else ""] = replace(self.under, **told)
 
     @property
     def setting(self) -> TestSetting:
         """What a test is made under now."""
-        return TestSetting(
-            at_c=self.temperature_c,
-            volt=self.test_volt,
-            others=self.others,
-            air_c=self.air_c,
-            humidity=self.humidity,
-        )
+        if self.under.volt:
+            return self.under
+        span = self.open.judged.wall.test_volts() if self.open else None
+        return replace(self.under, volt=span[0] if span else USUAL_VOLT)
 
     @property
     def elsewhere(self) -> bool:

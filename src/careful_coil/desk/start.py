@@ -53,7 +53,8 @@ def build(
     records = RecordsThread(folder, settings, lasting=not demo)
     session = Session(records, settings, clock, instrument_for, folder)
     if demo:
-        session.who, session.temperature_c = "AB", 21.0
+        session.who = "AB"
+        session.put_under(at_c=21.0)
     window = Window(session, theme or Theme())
     window.rack.who.setText(session.who)
 

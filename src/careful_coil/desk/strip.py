@@ -35,6 +35,7 @@ class Strip(QFrame):
         self.setObjectName("strip")
         self._session, self._theme = session, theme
         self._asking, self._here = False, ""
+        self._drafts = dict[str, str]()  # what is half typed, by motor
         self.probes = Probes(session, theme)
         self.line = EntryLine()
         self.line.setObjectName("entry")
@@ -95,6 +96,8 @@ class Strip(QFrame):
         self._asking = False  # another job or pair: the question is asked anew
         here = s.open.id if s.open else ""
         if here != self._here:
+            self._drafts[self._here] = self.line.text()  # half typed for the motor before
+            self.line.setText(self._drafts.pop(here, ""))
             self._here = here
             self.note.say("", "")
         live = bool(s.bound and s.bound.instrument and s.target)

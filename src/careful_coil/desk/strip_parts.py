@@ -118,8 +118,8 @@ class Probes(Painted):
             painter, t, QRect(20, top + line, left, line), name, size=13, token="strip-quiet"
         )
         warm = (
-            f"winding {s.temperature_c:g} °C"
-            if s.temperature_c is not None
+            f"winding {s.under.at_c:g} °C"
+            if s.under.at_c is not None
             else "winding temperature not set"
         )
         paint.text(

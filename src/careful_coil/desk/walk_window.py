@@ -37,7 +37,8 @@ class WindowBench:
         write_settings(folder, settings)
         self.driven = Driven(folder, False, lambda: BEGINS + self._later)
         session = self.driven.window.session
-        session.who, session.temperature_c = WHO, WINDING_C
+        session.who = WHO
+        session.put_under(at_c=WINDING_C)
         self.driven.ctrl(Key.Key_N)
         self.driven.settle(lambda: session.open is not None)
         self.driven.settle()

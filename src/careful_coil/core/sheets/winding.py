@@ -33,7 +33,7 @@ WINDING = Sheet(
     fields=(
         _count("slots", "Slots", "36", MOST_SLOTS, f"slots, 3 to {MOST_SLOTS}", 3),
         Field(name="poles", label="Poles", hint="4", special="poles", unread=True),
-        Field(name="exit", label="Leads leave at", hint="drive end, 2 o'clock"),
+        Field(name="exit", label="Lead exit end", hint="drive end, 2 o'clock"),
         Field(
             name="connection",
             label="Connection",

@@ -35,6 +35,7 @@ HIGH = 230  # pixels of a drawing at 100 % text
 class ChangePart(Part):
     """The part of the joints."""
 
+    kept = ("state",)
     name, title, remark = "change", "The change", ""
 
     def __init__(self, session: Session, theme: Theme) -> None:

@@ -25,6 +25,7 @@ NEUTRAL_WANTED = "three voltages to neutral or earth L1/L2/L3, such as 231/230/2
 class SupplyPart(Part):
     """The part of the supply."""
 
+    kept = ("_neutral_now",)
     name, title, remark = "supply", "Supply", "measured and named, not assumed"
 
     def __init__(self, session: Session, theme: Theme) -> None:

@@ -28,6 +28,10 @@ TICK_MS = 100
 class CapacitorsPart(Part):
     """The part of the capacitor bench."""
 
+    kept = (
+        "chosen",
+        "ohm",
+    )
     name, title, remark = (
         "capacitor",
         "Capacitors",
@@ -201,8 +205,7 @@ class CapacitorsPart(Part):
         return self.chosen
 
     def opened(self) -> None:
-        """Begin at the first capacitor there is; no wait is counted."""
-        self.chosen = ""
+        """Count no wait of another motor."""
         self._stop()
 
     def set_down(self, sheet: str, name: str, text: str, of: str = "") -> None:

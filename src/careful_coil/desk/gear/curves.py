@@ -46,6 +46,11 @@ OUTCOMES = {
 class CurvesPart(Part):
     """The part that draws how this motor starts."""
 
+    kept = (
+        "asked",
+        "over",
+        "wire",
+    )
     changed = Signal()  # the motor is worked out
     name, title, remark = "curves", "Curves", "this motor, as estimated from plate and ohms"
 

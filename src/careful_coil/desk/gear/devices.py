@@ -37,6 +37,10 @@ TABLES = ("table", "stand-in")
 class DevicesPart(Part):
     """The part of switches, relays and protectors."""
 
+    kept = (
+        "chosen",
+        "nulled",
+    )
     name, title, remark = (
         "device",
         "Devices",
@@ -180,10 +184,6 @@ class DevicesPart(Part):
             ),
             None,
         )
-
-    def opened(self) -> None:
-        """Begin at the first device there is, the leads nulled."""
-        self.chosen, self.nulled = "", True
 
     def _one(self) -> str:
         return self.chosen

@@ -40,6 +40,12 @@ OFFERED = "pick-up from-to, drop-out from-to, coil volts for good, such as 280-3
 class FittingPart(Part):
     """The part of retrofit, relay and dressing."""
 
+    kept = (
+        "_begun",
+        "offered",
+        "device",
+        "kind",
+    )
     name, title, remark = (
         "fitting",
         "Fitting",
@@ -173,10 +179,6 @@ class FittingPart(Part):
             return relay_needs_measured(*_three(text))
         except CoilError as error:
             return str(error)
-
-    def opened(self) -> None:
-        """Begin at the work that was begun; a relay at hand is held against one motor only."""
-        self._begun, self.offered = False, None
 
     # --- typing ------------------------------------------------------------------------------------
 

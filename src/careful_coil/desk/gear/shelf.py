@@ -25,6 +25,7 @@ OFFERS, REFUSED = 5, 5
 class ShelfPart(Part):
     """The part that finds a replacement on the shop's shelf."""
 
+    kept = ("chosen",)
     changed = Signal()  # another list is there
     name, title, remark = "shelf", "Shelf", "what serves in its place, the best first"
 

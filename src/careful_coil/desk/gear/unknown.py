@@ -39,6 +39,7 @@ TRIED_WANTED = "µF, rpm, line A, start winding A, V on the capacitor: 8 1390 4.
 class UnknownPart(Part):
     """The part that works a capacitor out of its winding."""
 
+    kept = ("most_amp",)
     name, title, remark = "unknown", "No marking", "µF worked out of the winding itself"
 
     def __init__(self, session: Session, theme: Theme) -> None:

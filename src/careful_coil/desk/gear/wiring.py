@@ -23,6 +23,7 @@ from careful_coil.drawing.winding import Look
 class WiringPart(Part):
     """The part that draws how it is wired."""
 
+    kept = ("state",)
     name, title, remark = "wiring", "Wiring", "as the network joins it; the maker's diagram wins"
 
     def __init__(self, session: Session, theme: Theme) -> None:

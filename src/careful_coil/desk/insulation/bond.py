@@ -21,6 +21,11 @@ NULLED = {"yes": True, "no": False}
 class BondPart(Part):
     """The part of the earth bond."""
 
+    kept = (
+        "nulled",
+        "wires",
+        "cord",
+    )
     name, title, remark = (
         "bond",
         "Earth bond",

@@ -95,6 +95,11 @@ class Coils(Painted):
 class CoilsPart(Part):
     """The part of the winding's ohms."""
 
+    kept = (
+        "wires",
+        "lead_ohm",
+        "state",
+    )
     name, title, remark = "coils", "Coils", "ohms at one temperature, about their mean"
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -152,7 +157,7 @@ class CoilsPart(Part):
                 wires=4 if self.wires == 4 else 2,
                 lead_ohm=lead,
                 step_ohm=step,
-                at_c=self.session.temperature_c,
+                at_c=self.session.under.at_c,
                 connected=self.state,
             ),
             station="insulation",

@@ -5,12 +5,14 @@ from functools import partial
 from PySide6.QtWidgets import QWidget
 
 from careful_coil.core.condition.later_rules import campaign_of
+from careful_coil.core.errors import BadValue
 from careful_coil.core.figures import figure
 from careful_coil.core.job.at_insulation import DryingRun, Work
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.units import Quantity
 from careful_coil.core.values import parse
 from careful_coil.desk.ask_row import EnterButton
+from careful_coil.desk.field import Field
 from careful_coil.desk.flow import Flow
 from careful_coil.desk.insulation.plot import Plot
 from careful_coil.desk.insulation.shown import Prose, Verdicts, finding_of, told_of
@@ -44,9 +46,9 @@ class DryingPart(Part):
             ("hours", "Hours", "20"),
             ("work-c", "At, °C", "80"),
         ):
-            grid.add(self.add_field(name, label, partial(self._kept, name), hint, place=False))
+            grid.add(self._held(name, label, hint))
         self.column.addWidget(grid)
-        self.add_field("out", "Out, or kept cool", partial(self._kept, "out"), "bearings, seals")
+        self.column.addWidget(self._held("out", "Out, or kept cool", "bearings, seals"))
         keys = Flow(3, 0)
         self.campaign = EnterButton("Begin drying")
         self.campaign.clicked.connect(self._campaign)
@@ -59,7 +61,6 @@ class DryingPart(Part):
             keys.add(key)
             self.works[what] = key
         self.column.addWidget(keys)
-        self._typed = {"method": "", "hours": "", "work-c": "", "out": ""}
         self._open = False
 
     def start(self) -> QWidget:
@@ -96,39 +97,50 @@ class DryingPart(Part):
         works = [f for f in judged.findings if f.code.startswith("work-")]
         self.verdicts.show_findings([*(finding_of(judged, c) for c in codes), *works])
 
-    def _kept(self, name: str, text: str) -> None:
-        if name == "hours" and text:
-            _hours(text)
-        if name == "work-c" and text:
-            parse(text, Quantity.TEMPERATURE)
-        self._typed[name] = text
+    def _held(self, name: str, label: str, hint: str) -> Field:
+        """Return a field whose text is held until a key logs it."""
+        check = partial(_check, name)
+        return self.add_field(name, label, check, hint, holds=True, place=False)
+
+    def _text(self, name: str) -> str:
+        text = self.fields[name].cell.text().strip()
+        _check(name, text)
+        return text
 
     def _work(self, what: str) -> None:
-        told = self._typed
+        try:
+            hours, at_c = self._text("hours"), self._text("work-c")
+        except BadValue:
+            return  # it stands under the field
         body = Work.model_validate(
             {
                 "what": what,
-                "method": told["method"],
-                "hours": _hours(told["hours"]) if told["hours"] else None,
-                "at_c": parse(told["work-c"], Quantity.TEMPERATURE).value
-                if told["work-c"]
-                else None,
+                "method": self._text("method"),
+                "hours": _hours(hours) if hours else None,
+                "at_c": parse(at_c, Quantity.TEMPERATURE).value if at_c else None,
             }
         )
         self.session.record(body, station="insulation")
         self._clear()
 
     def _campaign(self) -> None:
-        out = tuple(w.strip() for w in self._typed["out"].split(",") if w.strip())
+        out = tuple(w.strip() for w in self._text("out").split(",") if w.strip())
         act = "end" if self._open else "begin"
-        body = DryingRun.model_validate({"act": act, "method": self._typed["method"], "out": out})
+        body = DryingRun.model_validate({"act": act, "method": self._text("method"), "out": out})
         self.session.record(body, station="insulation")
         self._clear()
 
     def _clear(self) -> None:
-        for name in self._typed:
-            self._typed[name] = ""
-            self.fields[name].cell.clear()
+        for field in self.fields.values():
+            field.drop()
+
+
+def _check(name: str, text: str) -> None:
+    """Raise BadValue for hours or °C that cannot be."""
+    if name == "hours" and text:
+        _hours(text)
+    if name == "work-c" and text:
+        parse(text, Quantity.TEMPERATURE)
 
 
 def _hours(text: str) -> float:

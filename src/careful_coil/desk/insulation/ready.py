@@ -53,12 +53,16 @@ class ReadyPart(Part):
         self.key = EnterButton("All of it is done")
         self.key.clicked.connect(self.log)
         self.column.addWidget(self.key)
-        self._job, self._ready = "", False  # whose ticks these are, and whether they were logged
+        self._ready = False  # whether the ticks were logged
 
     def start(self) -> QWidget:
         """Start at what is still missing: the winding's temperature, else the ticks."""
-        known = self.session.temperature_c is not None
+        known = self.session.under.at_c is not None
         return self.roll if known else self.fields["temperature"].cell
+
+    def opened(self) -> None:
+        """Begin with nothing ticked."""
+        self.roll.done, self.roll.current, self._ready = set(), 0, False
 
     def told(self, judged: Judgement) -> tuple[str, str]:
         """Return whether it is ticked, or has lapsed."""
@@ -70,10 +74,10 @@ class ReadyPart(Part):
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show the session's figures, the dew point and the ticks."""
-        s = self.session
+        s = self.session.setting
         for name, value in (
-            ("temperature", s.temperature_c),
-            ("test-volt", s.test_volt),
+            ("temperature", s.at_c),
+            ("test-volt", s.volt),
             ("air", s.air_c),
             ("humidity", s.humidity),
         ):
@@ -87,13 +91,12 @@ class ReadyPart(Part):
         self.weather.say(f"{usual}{wall.volts_why()} {self._dew()}".strip())
         items = to_take_off(judged.job, wall, judged.kinds)
         ready = ready_for(judged.job, wall, judged.kinds)
-        open_id = s.open.id if s.open else ""
         done = set(self.roll.done)
-        if open_id != self._job or (self._ready and not ready):
-            done, self.roll.current = set(), 0  # another motor, or it lapsed: every tick anew
+        if self._ready and not ready:
+            done, self.roll.current = set(), 0  # it lapsed: every tick anew
         if ready and judged.job.tested.ready is not None:
             done = set(judged.job.tested.ready.body.items)
-        self._job, self._ready = open_id, ready
+        self._ready = ready
         self.roll.show_items(items, done)
         self.caution.say(
             "Isolated and proved dead. The test stresses the insulation: nobody touches, a second person knows."
@@ -101,13 +104,13 @@ class ReadyPart(Part):
         self._show_key()
 
     def _dew(self) -> str:
-        s = self.session
-        if s.air_c is None or s.humidity is None or s.temperature_c is None:
+        s = self.session.under
+        if s.air_c is None or s.humidity is None or s.at_c is None:
             return "With air and humidity the dew point is told."
         dew = dew_point(s.air_c, s.humidity)
-        margin = s.settings.dew_margin.value
+        margin = self.session.settings.dew_margin.value
         words = f"Dew point {dew:.1f} °C"
-        if s.temperature_c < dew + margin:
+        if s.at_c < dew + margin:
             return f"{words}: the winding is not {margin:g} K above it. Warm it first: it is wet, whatever it reads."
         return f"{words}, the winding well above it."
 
@@ -128,12 +131,12 @@ class ReadyPart(Part):
                 "Your initials first, at the foot of the rack: it is logged under them.", "watch"
             )
             return
-        if s.temperature_c is None:
+        if s.under.at_c is None:
             s.told.emit("The winding's temperature first: the figure is corrected by it.", "watch")
             self.fields["temperature"].cell.setFocus()
             return
         s.record(
-            TestReady(items=tuple(i.name for i in self.roll.items), volt=s.test_volt),
+            TestReady(items=tuple(i.name for i in self.roll.items), volt=s.setting.volt),
             station="insulation",
         )
 
@@ -145,25 +148,24 @@ class ReadyPart(Part):
             self.show_judgement(self.session.open.judged)
 
     def _temperature(self, text: str) -> None:
-        value = parse(text, Quantity.TEMPERATURE).value
-        if not -20 <= value <= 150:
+        value = parse(text, Quantity.TEMPERATURE).value if text else None
+        if value is not None and not -20 <= value <= 150:
             raise BadValue(text, "a winding between -20 and 150 °C")
-        self.session.temperature_c = value
+        self.session.put_under(at_c=value)
         self._told()
 
     def _volt(self, text: str) -> None:
-        value = parse(text, Quantity.VOLTAGE).value
-        if not 50 <= value <= 15000:
+        value = parse(text, Quantity.VOLTAGE).value if text else 0.0
+        if text and not 50 <= value <= 15000:
             raise BadValue(text, "test volts between 50 and 15000")
-        if self.session.open is not None:
-            self.session.typed_volt = (self.session.open.id, value)
+        self.session.put_under(volt=value)
         self._told()
 
     def _air(self, text: str) -> None:
         value = parse(text, Quantity.TEMPERATURE).value if text else None
         if value is not None and not -40 <= value <= 50:
             raise BadValue(text, "air between -40 and 50 °C")
-        self.session.air_c = value
+        self.session.put_under(air_c=value)
         self._told()
 
     def _others(self, text: str) -> None:
@@ -171,11 +173,11 @@ class ReadyPart(Part):
         chosen = next((o for o in OTHERS if word and o.startswith(word)), None)
         if chosen is None:
             raise BadValue(text, ", ".join(OTHERS))
-        self.session.others = chosen
+        self.session.put_under(others=chosen)
         self._told()
 
     def _humidity(self, text: str) -> None:
         wanted = "a relative humidity of 1 to 100 %"
         value = figure(text, Quantity.SHARE, least=1, most=100, wanted=wanted) if text else None
-        self.session.humidity = value
+        self.session.put_under(humidity=value)
         self._told()

@@ -1,5 +1,7 @@
 """Temperature rise by resistance: cold ohms, ohms while it cools, carried back to switching off."""
 
+from functools import partial
+
 from careful_coil.core.condition.typed import COOLING_WANTED, read_cooling
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_insulation import HeatRun
@@ -7,8 +9,9 @@ from careful_coil.core.ledger import Judgement
 from careful_coil.core.units import Quantity
 from careful_coil.core.values import parse
 from careful_coil.desk.ask_row import EnterButton
+from careful_coil.desk.flow import Flow
 from careful_coil.desk.insulation.shown import Prose, Verdicts, finding_of, told_of
-from careful_coil.desk.part import Part, Row
+from careful_coil.desk.part import NARROWEST, Part, Row
 from careful_coil.desk.session import Session
 from careful_coil.desk.stations.page import Caution
 from careful_coil.desk.theme import Theme
@@ -33,13 +36,13 @@ class RisePart(Part):
                 theme,
             )
         )
-        self.add_grid(FIELDS, 3, self._kept)
-        self.add_field(
-            "hot",
-            COOLING_WANTED[0].upper() + COOLING_WANTED[1:],
-            self._hot,
-            "30 6.12; 60 6.05; 90 5.99",
-        )
+        grid = Flow(3, NARROWEST, theme)
+        for name, label, hint in FIELDS:
+            check = partial(self._check, name)
+            grid.add(self.add_field(name, label, check, hint, holds=True, place=False))
+        self.column.addWidget(grid)
+        wanted = COOLING_WANTED[0].upper() + COOLING_WANTED[1:]
+        self.add_field("hot", wanted, self._hot, "30 6.12; 60 6.05; 90 5.99", holds=True)
         self.key = EnterButton("Log the heat run")
         self.key.clicked.connect(self._log)
         self.column.addWidget(self.key)
@@ -47,7 +50,6 @@ class RisePart(Part):
         self.column.addWidget(self.said)
         self.verdicts = Verdicts(theme)
         self.column.addWidget(self.verdicts)
-        self._typed: dict[str, str] = {}
         self._metal = "copper"
 
     def told(self, judged: Judgement) -> tuple[str, str]:
@@ -59,7 +61,7 @@ class RisePart(Part):
         self._metal = judged.wall.metal
         self.verdicts.show_findings([finding_of(judged, "temperature-rise")])
         runs = judged.job.tested.heat_runs
-        if runs and not self._typed:
+        if runs:
             body = runs[-1].body
             for name, value in (
                 ("cold-ohm", body.cold_ohm),
@@ -68,24 +70,26 @@ class RisePart(Part):
             ):
                 self.fields[name].show_text(f"{value:g}")
             self.fields["hot"].show_text("; ".join(f"{s:g} {r:g}" for s, r in body.hot))
-        elif not self._typed:
+        else:
             self.fields["cold-ohm"].show_text(self.cold(judged))
+
+    def opened(self) -> None:
+        """Say nothing of another motor's run."""
+        self.said.say("")
 
     def cold(self, judged: Judgement) -> str:
         """Return the cold ohms that are known already, empty where they are typed."""
         return ""
 
-    def _kept(self, name: str, text: str) -> None:
+    def _check(self, name: str, text: str) -> None:
         if text:
             value = parse(text, Quantity.RESISTANCE if name == "cold-ohm" else Quantity.TEMPERATURE)
             if value.number is None or (name == "cold-ohm" and value.value <= 0):
                 raise BadValue(text, "a figure")
-        self._typed[name] = text
 
     def _hot(self, text: str) -> None:
         if text:
             read_cooling(text)
-        self._typed["hot"] = text
 
     def _log(self) -> None:
         told = {
@@ -109,7 +113,8 @@ class RisePart(Part):
             self.said.say(str(error))
             return
         self.said.say("")
-        self._typed = {}
+        for name in told:
+            self.fields[name].drop()
         self.session.record(body, station="insulation")
 
 

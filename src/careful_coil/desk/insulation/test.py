@@ -252,7 +252,7 @@ class TestPart(Part):
         told = clock.curve() if running else newest.body.readings if newest else ()
         curve = curve_through(told) if running else curve_of(newest.body) if newest else None
         earlier = self._earlier(None if running else newest)
-        volt = self.session.test_volt if running or newest is None else newest.body.test_volt
+        volt = self.session.setting.volt if running or newest is None else newest.body.test_volt
         self.estimate.say(_estimate(curve, volt))
         words = f"{len(told)} readings. {self.estimate.words}"
         self.plot.draw(partial(draw_test, told, curve, earlier), words)

@@ -104,7 +104,7 @@ class TracesPart(Part):
     def _steps(self, text: str) -> None:
         file = text.lower().strip("'\" ").endswith(".csv")
         steps = read_steps_csv(read_file(text)) if file else read_steps(text)
-        body = Steps(steps=steps, at_c=self.session.temperature_c)
+        body = Steps(steps=steps, at_c=self.session.under.at_c)
         self.session.record(body, station="insulation")
 
     def _surge(self, by: str, text: str) -> None:

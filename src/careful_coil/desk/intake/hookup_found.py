@@ -130,6 +130,10 @@ class JointRoll(Roll):
 class HookupPart(Part):
     """The part of Intake that keeps the joints as found."""
 
+    kept = (
+        "_picked",
+        "_at",
+    )
     name, title, remark = "hookup", "Hookup as found", "before anything is cut"
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -155,7 +159,6 @@ class HookupPart(Part):
         self.column.addWidget(self.tags)
         self._picked: Standard | None = None
         self._at = 0
-        self._job = ""
 
     def told(self, judged: Judgement) -> tuple[str, str]:
         """Return what the hookup as found is."""
@@ -172,9 +175,6 @@ class HookupPart(Part):
     def show_judgement(self, judged: Judgement) -> None:
         """Show joints, what they are, the next question."""
         job, seen = judged.job, judged.job.seen
-        id = self.session.open.id if self.session.open else ""
-        if id != self._job:
-            self._job, self._picked, self._at = id, None, 0
         joints = job.found.joints if job.found else ()
         rows = [(x.tag, x.colour, x.tracer, x.marking or lead_words(x)) for x in job.leads]
         self.roll.show_job(rows, joints)

@@ -22,6 +22,7 @@ LATER = "not now"
 class KindPart(Part):
     """The part of Intake that weighs the kinds."""
 
+    kept = ("_put_off",)
     name, title, remark = "kind", "Kind", "never one sign decides"
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -51,9 +52,6 @@ class KindPart(Part):
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show the odds, the next look and the reasons."""
-        job = self.session.open.id if self.session.open else ""
-        if job != self._job:
-            self._job, self._put_off = job, set()
         self._looks = looks_of(judged.job, judged.identification)
         kinds = judged.kinds
         self.odds.show_rows(
@@ -76,7 +74,7 @@ class KindPart(Part):
 
     def _answered(self, sign: str, answer: str) -> None:
         if answer == LATER:
-            self._put_off.add(sign)
+            self._put_off = {*self._put_off, sign}
             self._ask()
         else:
             self._note(sign, answer)

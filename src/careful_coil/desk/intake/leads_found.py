@@ -61,6 +61,10 @@ class LeadRoll(Roll):
 class LeadsPart(Part):
     """The part of Intake that keeps what each lead is like."""
 
+    kept = (
+        "_counted",
+        "_pending",
+    )
     name, title = "leads", "Leads"
     remark = "never clean leads with solvent: printed numbers come off"
 
@@ -103,6 +107,10 @@ class LeadsPart(Part):
         if self._counted and leads:
             self._counted = False
             self.fields["lead"].cell.setFocus(Qt.FocusReason.OtherFocusReason)
+
+    def opened(self) -> None:
+        """Begin at the first lead."""
+        self.roll.current = 0
 
     def start(self) -> QWidget:
         """Return the cell for the current lead, or for their number."""

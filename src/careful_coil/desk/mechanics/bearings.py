@@ -30,6 +30,7 @@ SORT_WORDS = {"ball": "ball", "sleeve": "sleeve"}
 class BearingsPart(Part):
     """The part of the bearings, one end at a time."""
 
+    kept = ("end",)
     name, title, remark = "bearings", "Bearings", "? stands for a worn character"
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -161,7 +162,3 @@ class BearingsPart(Part):
 
     def _end(self) -> str:
         return self.end
-
-    def opened(self) -> None:
-        """Begin at the drive end."""
-        self.end = "drive"

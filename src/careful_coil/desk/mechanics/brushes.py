@@ -16,6 +16,7 @@ from careful_coil.desk.theme import Theme
 class BrushesPart(Part):
     """The part of the brushes."""
 
+    kept = ("chosen",)
     name, title, remark = "brushes", "Brushes", "renewed as a set, bedded in at low volts"
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -50,10 +51,6 @@ class BrushesPart(Part):
         self.fields["brush-name"].show_text(self.chosen)
         self.show_notes(judged)
         self.list.show_findings([f for f in judged.findings if f.code == "brush"])
-
-    def opened(self) -> None:
-        """Begin at the first brush there is."""
-        self.chosen = ""
 
     def _one(self) -> str:
         return self.chosen

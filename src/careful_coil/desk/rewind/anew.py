@@ -46,12 +46,12 @@ USUAL_STRANDS = 4
 class AnewPart(Part):
     """The part of the new winding; nothing of it is logged until it is wound."""
 
+    kept = ("asked",)
     name, title, remark = "anew", "Made anew", "the same core; blank keeps what is"
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
         self._judged: Judgement | None = None
-        self._shown = ""
         self.asked: dict[str, str] = {}
         self.found: Change | None = None
         self.offers: tuple[Offer, ...] = ()
@@ -76,9 +76,6 @@ class AnewPart(Part):
     def show_judgement(self, judged: Judgement) -> None:
         """Show old and new."""
         self._judged = judged
-        here = self.session.open.id if self.session.open else ""
-        if self._shown != here:
-            self._shown, self.asked = here, {}
         for name, _, _ in ROWS:
             self.fields[f"anew-{name}"].show_text(self.asked.get(name, ""))
         self._show()

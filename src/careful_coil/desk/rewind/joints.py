@@ -22,6 +22,10 @@ from careful_coil.drawing.stator import draw_developed
 class JointsPart(Part):
     """The part of coils, groups and joints."""
 
+    kept = (
+        "phase",
+        "coil",
+    )
     name, title, remark = "joints", "Coils, joints", "s start, f finish of a group"
 
     def __init__(self, session: Session, theme: Theme) -> None:

@@ -28,7 +28,7 @@ class LikesPart(Part):
         super().__init__(session, theme)
         self._judged: Judgement | None = None
         self._others: list[tuple[int, Job]] = []
-        self._left, self._shown = 0, ""
+        self._left = 0
         self.found: tuple[Alike, ...] = ()
         self.key = EnterButton("Look through the shop's jobs")
         self.key.clicked.connect(self.look)
@@ -42,30 +42,27 @@ class LikesPart(Part):
 
     def told(self, judged: Judgement) -> tuple[str, str]:
         """Return how many were found."""
-        here = self.session.open.id if self.session.open else ""
-        return (
-            "",
-            f"{len(self.found)} found" if self.found and here == self._shown else "not looked for",
-        )
+        return "", f"{len(self.found)} found" if self.found else "not looked for"
 
     def show_judgement(self, judged: Judgement) -> None:
         """Keep what was found for the same job; another starts anew."""
         self._judged = judged
-        here = self.session.open.id if self.session.open else ""
-        if here != self._shown:
-            self._shown, self.found = here, ()
-            self.words.say("")
+
+    def opened(self) -> None:
+        """Look anew for another motor."""
+        self.found = ()
+        self.words.say("")
 
     def look(self) -> None:
         """Read every other job's log, one after the other, then rank them."""
-        others = [s for s in self.session.summaries if s.id != self._shown]
+        others = [s for s in self.session.summaries if s.id != self._motor]
         self._others, self._left = [], len(others)
         self.words.say("Looking." if others else "There is no other job in the shop.")
         for s in others:
-            self.session.entries_of(s.id, _with_winding, partial(self._read, self._shown, s.number))
+            self.session.entries_of(s.id, _with_winding, partial(self._read, self._motor, s.number))
 
     def _read(self, asked_for: str, number: int, job: Job | None) -> None:
-        if asked_for != self._shown:
+        if asked_for != self._motor:
             return
         self._left -= 1
         if job is not None:

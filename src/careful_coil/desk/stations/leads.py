@@ -92,7 +92,6 @@ class LeadsPage(Page):
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
         self._tagging = False
-        self._shown = ""  # the job it was last scrolled for
         self.empty = QWidget()
         teach = QVBoxLayout(self.empty)
         teach.setContentsMargins(0, 0, 0, 0)
@@ -206,6 +205,11 @@ class LeadsPage(Page):
             self.guide.setMinimumHeight(0 if beside else self.theme.px(200))
             self.drawn_head.setVisible(not crowded)
 
+    def opened(self, id: str) -> None:
+        """Begin at the top."""
+        self._tagging = False
+        self.verticalScrollBar().setValue(0)
+
     def show_judgement(self, judged: Judgement) -> None:
         """Show the leads as they stand."""
         tagged = bool(judged.job.leads)
@@ -216,10 +220,6 @@ class LeadsPage(Page):
         self.work.setVisible(tagged)
         if not tagged:
             return
-        job = self.session.open
-        if job is not None and job.id != self._shown:
-            self._shown = job.id
-            self.verticalScrollBar().setValue(0)
         target = self.session.target
         wanted: set[frozenset[str]] = set()
         if target and target.kind in ("resistance", "switch", "shaft", "spin"):

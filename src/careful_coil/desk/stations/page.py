@@ -30,9 +30,21 @@ class Page(QScrollArea):
         self.column.setSpacing(10)
         self.setWidget(self.body)
         self.fields: dict[str, Field] = {}
+        session.job_opened.connect(self.take_up)
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show a judgement of the open job."""
+
+    def take_up(self) -> None:
+        """Take up the open job: what was half typed of another stays with that one."""
+        id = self.session.open.id if self.session.open else ""
+        body: Any = self.body
+        for field in body.findChildren(Field):
+            field.take(id)
+        self.opened(id)
+
+    def opened(self, id: str) -> None:
+        """Begin anew what is not kept in fields."""
 
     def start(self) -> bool:
         """Put the cursor where the station begins; False when that is the strip."""

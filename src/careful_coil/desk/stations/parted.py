@@ -48,6 +48,11 @@ class PartedPage(Page):
             shortcut.setContext(Qt.ShortcutContext.WidgetWithChildrenShortcut)
             shortcut.activated.connect(lambda step=step: self.step(step))
 
+    def opened(self, id: str) -> None:
+        """Take up another motor in every part."""
+        for part in self.parts.values():
+            part.taken_up(id)
+
     @property
     def part(self) -> Part:
         """Return the open part."""

@@ -51,7 +51,11 @@ class ReadyPart(Part):
             key.clicked.connect(partial(self._begin, "off", load))
             keys.add(key)
         self.sheet = self.add_field(
-            "sheet", "This sheet's speed, its direction at the drive end", self._sheet, "high cw"
+            "sheet",
+            "This sheet's speed, its direction at the drive end",
+            self._sheet,
+            "high cw",
+            holds=True,
         )
         self.roll = TickRoll(theme, "Ready before volts")
         self.roll.entered.connect(self.log)
@@ -60,8 +64,6 @@ class ReadyPart(Part):
         self.key.clicked.connect(self.log)
         for part in (self.way, self.words, self.sheet, keys, self.roll, self.key):
             self.column.addWidget(part)
-        self._own: tuple[str, str] = ("", "")  # speed and direction of the sheet to come
-        self._job = ""  # whose ticks they are
 
     def start(self) -> QWidget:
         """Start at the list of an open sheet, else at beginning one."""
@@ -83,9 +85,6 @@ class ReadyPart(Part):
     def show_judgement(self, judged: Judgement) -> None:
         """Show how it is started, and what is ticked."""
         way, now = judged.start_way, judged.job.trials.now
-        here = self.session.open.id if self.session.open else ""
-        if here != self._job:  # what was ticked and typed was another motor's
-            self._job, self._own, self.roll.done = here, ("", ""), set()
         self.way.say(f"{way.title}.")
         self.words.say(way.words)
         items = ready_items(judged.job, judged.connecting, way) if now is not None else ()
@@ -95,14 +94,17 @@ class ReadyPart(Part):
         self.key.setVisible(now is not None and not now.ready)
         speeds = speeds_of(judged.connecting)
         self.sheet.setVisible(now is None and (bool(speeds) or way.way == "cap"))
-        if not self._own[0] and now is None:
-            speed = speed_next(judged.job, way, judged.connecting) or ""
-            self.sheet.show_text(" ".join(w for w in (speed, self._own[1]) if w))
+        if now is None:
+            self.sheet.show_text(speed_next(judged.job, way, judged.connecting) or "")
         self._show_key()
+
+    def opened(self) -> None:
+        """Begin with nothing ticked."""
+        self.roll.done = set()
 
     def _sheet(self, text: str) -> None:
         job = self.session.open
-        self._own = sheet_of(text, speeds_of(job.judged.connecting) if job else ())
+        sheet_of(text, speeds_of(job.judged.connecting) if job else ())
 
     def _show_key(self) -> None:
         left = [i for i in self.roll.items if i.name not in self.roll.done]
@@ -127,7 +129,8 @@ class ReadyPart(Part):
             self.session.told.emit(str(error), "watch")
             return
         done = ", ".join(since_last_run(job.judged.job))
-        self.roll.done, self._own = set(), ("", "")
+        self.roll.done = set()
+        self.sheet.drop()
         body = TrialBegun(covers=covers, load=load, since=done, speed=speed, direction=turns)
         self.session.record(body, station="test-run")
         self.roll.setFocus()

@@ -93,6 +93,10 @@ class RunPart(Part):
         first = direct and now is not None and not now.starts and bool(now.steps)
         return self.guard if first else self.fields["step"].cell
 
+    def opened(self) -> None:
+        """Show no band of another motor."""
+        self._key, self._expected = (), ()
+
     def told(self, judged: Judgement) -> tuple[str, str]:
         """Return how many steps the sheet has."""
         now = judged.job.trials.now
