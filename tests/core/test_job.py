@@ -67,6 +67,30 @@ def test_two_tags_swapped_swap_in_all_readings_so_far() -> None:
     assert frame_of(job, "A") is None
 
 
+def test_what_was_tested_and_found_by_tag_goes_over_with_its_tag() -> None:
+    log = (
+        leads("A", "B", "C"),
+        {"kind": "found-hookup", "joints": [["A", "C"]], "ran": "yes"},
+        {"kind": "insulation", "megohm": 3.0, "at_c": 20, "parts": ["A"], "against": ["B", "C"]},
+        {"kind": "winding-ohm", "between": ["A", "C"], "value": 5.2},
+        {"kind": "tags-swapped", "tags": ["A", "B"]},
+        {"kind": "winding-ohm", "between": ["A", "C"], "value": 6.1},
+    )
+    job = job_of(*log)
+    assert job.found is not None
+    assert job.found.joints == (("B", "C"),)
+    (test,) = job.tested.tests
+    assert (test.body.parts, test.body.against) == (("B",), ("A", "C"))
+    assert [o.body.between for o in job.tested.ohms] == [("B", "C"), ("A", "C")]
+    assert job.remarks == ()
+    (remark,) = job.exchanged
+    assert "insulation tests, winding ohms" in remark
+    assert "the hookup as found" in remark
+    back = job_of(*log, {"kind": "tags-swapped", "tags": ["B", "A"]})
+    assert back.found is not None
+    assert back.found.joints == (("A", "C"),)
+
+
 def test_the_newest_reading_of_a_pair_is_shown() -> None:
     job = job_of(leads("A", "B"), ohm("AB", "9.0"), ohm("BA", "3.9"))
     newest = reading_of(job, "A", "B")

@@ -5,8 +5,9 @@ from pathlib import Path
 import pytest
 from pypdf import PdfReader
 
+from careful_coil.core.condition.answered import read_looks
 from careful_coil.core.errors import BadValue
-from careful_coil.desk.intake.condition import ConditionPart, read_condition
+from careful_coil.desk.intake.condition import ConditionPart
 from careful_coil.desk.intake.counter import CounterPart
 from careful_coil.desk.intake.diagram import DiagramPart, read_diagram
 from careful_coil.desk.intake.hookup_found import HookupPart
@@ -273,7 +274,7 @@ def test_only_what_is_wrong_is_marked_and_one_key_says_the_rest(bench: Bench) ->
 @pytest.mark.parametrize("text", ["", "ears", "leads", "burn picture green"])
 def test_looks_that_say_nothing_are_refused(text: str) -> None:
     with pytest.raises(BadValue):
-        read_condition(text)
+        read_looks(text)
 
 
 def test_page_keys_walk_through_the_parts(bench: Bench) -> None:

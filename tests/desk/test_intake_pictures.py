@@ -9,8 +9,8 @@ from PySide6.QtCore import QMimeData, QPoint, QPointF, Qt, QUrl
 from PySide6.QtGui import QColor, QDropEvent, QImage
 from PySide6.QtTest import QTest
 
+from careful_coil.core.condition.answered import read_symptoms
 from careful_coil.core.errors import BadValue
-from careful_coil.desk.intake.counter import read_symptom
 from careful_coil.desk.intake.pictures import PicturesPart, add_picture
 from careful_coil.desk.intake.replacement import ReplacementPart, read_card
 from tests.desk.driver import Bench, Key
@@ -135,4 +135,4 @@ def test_card_lines_are_read() -> None:
     with pytest.raises(BadValue, match="shaded-pole"):
         read_card("kind steam")
     with pytest.raises(BadValue, match="trips-later"):
-        read_symptom("trips")
+        read_symptoms("trips")

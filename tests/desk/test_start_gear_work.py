@@ -127,9 +127,9 @@ def test_the_wait_is_counted_and_the_meter_has_the_word(bench: Bench) -> None:
     fill(bench, "can-bleed", "15 k")
     assert "never relied on" in part.wait.words
     fill(bench, "can-loss", "4 %")
-    assert bench.judged.job.gear.capacitors["C1"]["loss"] == "0.04"
+    assert bench.judged.job.gear.capacitors["C1"]["loss"] == "4 %"
     fill(bench, "can-loss", "1.2 Ω")  # 2π·50·121 µF·1.2 Ω
-    assert bench.judged.job.gear.capacitors["C1"]["loss"] == "0.04562"
+    assert bench.judged.job.gear.capacitors["C1"]["loss"] == "4.562 %"
     fill(bench, "can-name", "C3")
     fill(bench, "can-marking", "35/5 µF 440 V")
     fill(bench, "can-serves", "run")

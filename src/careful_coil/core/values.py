@@ -301,14 +301,3 @@ def _show_number(number: Decimal, family: Family) -> str:
     prefix = next(p for p, value in _POWERS.items() if value == power)
     scaled = number.scaleb(-power)
     return f"{scaled:f} {prefix}{family.base}"
-
-
-def one_of(text: str, words: tuple[str, ...]) -> str:
-    """Return the one word that begins as typed, or is picked by its number from 1. Raises: BadValue."""
-    told = text.strip().lower()
-    if told.isascii() and told.isdecimal() and told not in words and 1 <= int(told) <= len(words):
-        return words[int(told) - 1]
-    fits = [w for w in words if w == told] or [w for w in words if told and w.startswith(told)]
-    if len(fits) != 1:
-        raise BadValue(text, ", ".join(words))
-    return fits[0]

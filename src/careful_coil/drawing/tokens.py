@@ -66,7 +66,8 @@ SAME_WIRE = {"gray": "grey", "violet": "purple", "lilac": "purple"}
 
 def wire(colour: str) -> str:
     """Return the token of a wire colour as typed; ink when it is not a colour we paint."""
-    name = SAME_WIRE.get(colour.strip().lower(), colour.strip().lower())
+    plain = colour.strip().lower().rpartition("-")[2]  # a light blue is painted as a blue
+    name = SAME_WIRE.get(plain, plain)
     return f"wire:{name}" if name in WIRES else "ink"
 
 

@@ -1,7 +1,12 @@
-"""What is answered to a first question, and a symptom as it is typed, as entries."""
+"""What is answered to a first question, and symptoms and looks as they are typed, as entries."""
 
-from careful_coil.core.condition.checklist import ITEMS
-from careful_coil.core.condition.symptoms import BY_HAND, SYMPTOMS
+import re
+
+from careful_coil.core.choices import Choice, pick, plain
+from careful_coil.core.condition.burn import BURN, BURNS
+from careful_coil.core.condition.checklist import ITEMS, MADE_GOOD
+from careful_coil.core.condition.suspicion import symptoms_in
+from careful_coil.core.condition.symptoms import BY_HAND, NO, SYMPTOMS, YES
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_intake import RestFine
 from careful_coil.core.job.noted import Noted, note
@@ -17,16 +22,82 @@ def first_answer(key: str, answer: str) -> tuple[Noted | RestFine, ...]:
     return note("symptom", key, answer), *felt
 
 
-def read_symptom(text: str) -> tuple[str, str]:
-    """Return a symptom and yes or no, typed as `hums` or `no hums`. Raises: BadValue."""
-    words = text.lower().split()
-    answer = "yes"
-    if words and words[0] in ("no", "not"):
-        answer, words = "no", words[1:]
-    wanted = "-".join(words)
-    fits = [s for s in SYMPTOMS if s == wanted] or [
-        s for s in SYMPTOMS if wanted and s.startswith(wanted)
-    ]
-    if len(fits) != 1:
-        raise BadValue(text, "how it failed: " + ", ".join(fits or SYMPTOMS) + "; or no before it")
-    return fits[0], answer
+def read_symptoms(text: str) -> tuple[Noted, ...]:
+    """Return symptoms as typed, several at once: `hums, no smoke`. Raises: BadValue."""
+    pieces = [plain(p) for p in re.split(r"[,;.]|\band\b|\bbut\b", text.lower()) if plain(p)]
+    found = [n for p in pieces for n in _symptoms(p, alone=len(pieces) == 1)]
+    if not found:
+        raise BadValue(text, f"how it failed: {', '.join(SYMPTOMS)}; or no before it")
+    return tuple(found)
+
+
+def _symptoms(piece: str, alone: bool) -> list[Noted]:
+    told = _NO.sub("", piece)
+    answer = YES if told == piece else NO
+    names = {plain(s): s for s in SYMPTOMS}
+    begun = [s for n, s in names.items() if told and n.startswith(told)]
+    fits = [names[told]] if told in names else begun
+    if len(fits) > 1:
+        raise BadValue(piece, f"how it failed: {', '.join(fits)}; or no before it")
+    fits = fits or list(symptoms_in(told))
+    if not fits and (alone or not _IMPLIED.search(piece)):
+        raise BadValue(piece, f"how it failed: {', '.join(SYMPTOMS)}; or no before it")
+    return [note("symptom", s, answer) for s in fits]
+
+
+_NO = re.compile(r"^(?:it )?(?:no|not|never|does not|doesn't|do not|isn't|is not) ")
+_IMPLIED = re.compile(r"\b(?:not|n't) (?:start|run|turn)|will not|won't")  # beside another symptom
+
+
+def read_looks(text: str) -> tuple[Noted, ...]:
+    """Return looks typed as `windings burnt, one side; leads stiff`. Raises: BadValue.
+
+    What follows the comma is kept in the bench's own words; so is an answer not on the list.
+    """
+    names = "|".join(re.escape(n) for n in sorted((*ITEMS, *ALSO, BURN), key=len, reverse=True))
+    found = [_look(p) for p in re.split(rf"[;\n]|,(?=\s*(?:{names})\b)", text) if p.strip()]
+    if not found:
+        raise BadValue(text, _LOOKS)
+    return tuple(found)
+
+
+ALSO = {"shaft": BY_HAND, "by hand": BY_HAND, "bearing": "drive-end bearing", "winding": "windings"}
+_LOOKS = f"a look and what is wrong, for example windings burnt; looks: {', '.join((*ITEMS, BURN))}"
+
+
+def _look(piece: str) -> Noted:
+    head, _, words = piece.strip().partition(",")
+    told = " ".join(head.lower().split())
+    said = max((n for n in (*ITEMS, *ALSO, BURN) if told.startswith(n)), key=len, default="")
+    name, answer = ALSO.get(said, said), " ".join(head.split())[len(said) :].strip(" :")
+    if not name or not answer:
+        raise BadValue(piece, _LOOKS)
+    if name == BURN:
+        known = [Choice(word=b, also=(burn.title,)) for b, burn in BURNS.items()]
+        answer = pick(answer, known)
+    else:
+        known = [
+            Choice(word=w, verdict=wrong.weight, also=MORE.get((name, w), ()))
+            for w, wrong in ITEMS[name].wrong.items()
+        ]
+        try:
+            answer = pick(answer, [*known, Choice(word=MADE_GOOD)])
+        except BadValue:
+            if len(answer) > LONGEST:
+                raise BadValue(
+                    f"{len(answer)} characters", f"at most {LONGEST}; more after a comma"
+                ) from None
+    return note("condition", name, answer, words=words.strip())
+
+
+LONGEST = 200
+MORE = {
+    (BY_HAND, "stiff"): ("tight", "binding", "binds", "hard to turn", "drags"),
+    (BY_HAND, "rubs"): ("scrapes", "touches"),
+    (BY_HAND, "seized"): ("stuck", "locked", "solid", "will not turn"),
+    ("capacitor", "bulged"): ("swollen", "blown up"),
+    ("capacitor", "vented"): ("burst",),
+    ("contacts", "burnt"): ("black", "sooted"),
+    ("leads", "stiff"): ("hard", "brittle"),
+    ("leads", "bare"): ("bare copper",),
+}

@@ -6,6 +6,9 @@ from typing import Literal
 Dark = Literal["none", "all", "phase", "other-phases", "spot", "start", "ends"]
 
 
+BURN = "burn picture"  # the look that names one
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Burn:
     """A pattern: its words, how it looks (which coils are dark), cause and what to look at."""

@@ -2,14 +2,12 @@
 
 from collections.abc import Iterator
 
-from careful_coil.core.condition.burn import BURNS
+from careful_coil.core.condition.burn import BURN, BURNS
 from careful_coil.core.condition.checklist import ITEMS, MADE_GOOD, Item, Weight, items_for
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.noted import Noted
 from careful_coil.core.kind import Weighed
 from careful_coil.core.settings import Settings
-
-BURN = "burn picture"
 
 
 def seen_findings(job: Job, kinds: Weighed, settings: Settings) -> list[Finding]:

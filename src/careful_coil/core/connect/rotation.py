@@ -6,11 +6,13 @@ end says nothing.
 
 import itertools
 import re
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
 from pydantic import ValidationError
 
+from careful_coil.core.choices import plain
 from careful_coil.core.condition.suspicion import symptoms_in
 from careful_coil.core.connect.steps import in_order
 from careful_coil.core.connect.work import Connecting
@@ -176,17 +178,42 @@ def read_direction(text: str, how: Literal["indicator", "low run", "bump", "run"
 
 TURN_WANTED = "which way, from which end, how: cw drive-end indicator (or low run, bump, run)"
 HOW = ("indicator", "low run", "bump", "run")
-_ENDS = {"drive": "drive-end", "drive-end": "drive-end", "opposite": "opposite"}
+_TURNS = {
+    **dict.fromkeys(("ccw", "counterclockwise", "counter clockwise", "anticlockwise"), "ccw"),
+    **dict.fromkeys(("anti clockwise", "acw"), "ccw"),
+    **dict.fromkeys(("cw", "clockwise"), "cw"),
+}
+_ENDS = {
+    **dict.fromkeys(("opposite drive end", "opposite end", "opposite", "ode", "nde"), "opposite"),
+    **dict.fromkeys(("non drive end", "fan end", "rear"), "opposite"),
+    **dict.fromkeys(("drive end", "shaft end", "load end", "drive", "de", "shaft"), "drive-end"),
+}
+_FILLING = {"from", "the", "seen", "by", "at", "with", "on", "a", "looking"}
 
 
 def read_turn(text: str) -> TurnSeen:
     """Return which way it turned, from which end and how that was seen, as typed. Raises: BadValue."""
-    words = text.lower().split()
-    how = " ".join(words[2:]) or "low run"
-    end = _ENDS.get(words[1]) if len(words) > 1 else None
-    if not words or words[0] not in ("cw", "ccw") or end is None or how not in HOW:
+    told = plain(text)
+    turns = _said(_TURNS, told)
+    rest = re.sub(rf"(?<!\w){re.escape(turns[1])}(?!\w)", " ", told, count=1) if turns else told
+    end, how = _said(_ENDS, rest), _said({h: h for h in HOW}, rest)
+    if turns is None or end is None:
         raise BadValue(text, TURN_WANTED)
-    return TurnSeen.model_validate({"turns": words[0], "seen_from": end, "how": how})
+    over = rest
+    for words in (end[1], how[1] if how else ""):
+        over = re.sub(rf"(?<!\w){re.escape(words)}(?!\w)", " ", over, count=1) if words else over
+    if set(over.split()) - _FILLING:
+        raise BadValue(text, TURN_WANTED)
+    return TurnSeen.model_validate(
+        {"turns": turns[0], "seen_from": end[0], "how": how[0] if how else "low run"}
+    )
+
+
+def _said(meant: Mapping[str, str], told: str) -> tuple[str, str] | None:
+    """Return what is meant by the longest of some words that are said, and these words."""
+    found = [w for w in meant if re.search(rf"(?<!\w){re.escape(w)}(?!\w)", told)]
+    words = max(found, key=len, default="")
+    return (meant[words], words) if words else None
 
 
 def reversible(state: Connecting) -> str:

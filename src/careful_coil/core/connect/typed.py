@@ -1,11 +1,14 @@
 """What is typed at Connect, read: a wish, the supply's volts."""
 
+import re
 from collections.abc import Sequence
+from typing import Literal
 
+from careful_coil.core.choices import Choice, pick
 from careful_coil.core.errors import BadValue
+from careful_coil.core.figures import figure
 from careful_coil.core.job import Job
 from careful_coil.core.job.entries import Supply
-from careful_coil.core.sheets import Choice, pick
 from careful_coil.core.units import Quantity
 from careful_coil.core.values import parse
 
@@ -27,6 +30,32 @@ def positive(text: str, quantity: Quantity) -> float:
 
 def read_supply(text: str, job: Job) -> Supply:
     """Return the supply by its volts; hertz as said before, else the plate's. Raises: BadValue."""
-    volt = positive(text, Quantity.VOLTAGE)
-    hertz = job.supply.hertz if job.supply else (job.plate.hertz or 50.0)
-    return Supply(volt=volt, hertz=hertz, phases=1 if job.plate.phases == 1 else 3)
+    rest, phases = _phases(text)
+    rest, hertz = _hertz(rest)
+    volt = positive(rest.strip(" ,;/~") or text, Quantity.VOLTAGE)
+    usual = job.supply.hertz if job.supply else (job.plate.hertz or 50.0)
+    own = 1 if job.plate.phases == 1 else 3
+    return Supply(volt=volt, hertz=hertz or usual, phases=phases or own)
+
+
+_ONE = r"\b(?:1|one|single|mono)[\s-]*(?:~|ph(?:ase)?s?\b)|\b1\s*(?:~|ac\b)"
+_THREE = r"\b(?:3|three)[\s-]*(?:~|ph(?:ase)?s?\b|[x×]\s*(?=\d))|\b3\s*(?:~|ac\b)"
+_HERTZ = re.compile(r"(\d+(?:[.,]\d+)?)\s*(?:hz|hertz|c/s)\b", re.IGNORECASE)
+
+
+def _phases(text: str) -> tuple[str, Literal[1, 3] | None]:
+    """Return a line without its phases, and these where it says them: `1~ 230`, `230 single phase`."""
+    counts: tuple[tuple[str, Literal[1, 3]], ...] = ((_ONE, 1), (_THREE, 3))
+    for pattern, count in counts:
+        found = re.search(pattern, text, re.IGNORECASE)
+        if found:
+            return f"{text[: found.start()]} {text[found.end() :]}", count
+    return text, None
+
+
+def _hertz(text: str) -> tuple[str, float | None]:
+    found = _HERTZ.search(text)
+    if found is None:
+        return text, None
+    told = figure(found[1], Quantity.FREQUENCY, least=1, most=1000, wanted="hertz such as 50")
+    return f"{text[: found.start()]} {text[found.end() :]}", told

@@ -187,8 +187,12 @@ def measured_of(gear: Gear, name: str) -> tuple[float, ...]:
 
 def loss_of(gear: Gear, name: str) -> float | None:
     """Return W over volt-amperes, of 1; None where it is not known."""
-    value = _figure(gear, name, "loss")
-    return value if value is not None and 0 <= value < 1 else None
+    text = gear.capacitors.get(name, {}).get("loss", "")
+    try:
+        share = float(text.removesuffix("%")) / 100
+    except ValueError:
+        return None
+    return share if 0 <= share < 1 else None
 
 
 def bleed_of(gear: Gear, name: str) -> float | None:

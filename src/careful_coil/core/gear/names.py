@@ -1,7 +1,9 @@
 """What kinds of start devices are called, and what somebody's words for one mean."""
 
+from collections.abc import Mapping
 from typing import get_args
 
+from careful_coil.core.choices import Choice, pick, plain
 from careful_coil.core.errors import BadValue
 from careful_coil.core.gear.table import FACTS
 from careful_coil.core.job.at_start_gear import DeviceKind
@@ -14,25 +16,28 @@ def title_of(kind: str) -> str:
     return "Interlock" if kind == "interlock" else FACTS[kind].title
 
 
-_ALSO = {
-    "centrifugal switch": "speed-switch",
-    "change-over switch": "change-over",
-    "potential relay": "relay-voltage",
-    "thermistor": "ptc",
-    "overload": "protector",
-    "triac": "electronic-switch",
+_ALSO: Mapping[str, tuple[str, ...]] = {
+    "speed-switch": (
+        *("centrifugal switch", "start switch", "starting switch", "centrifugal", "switch"),
+        "governor switch",
+    ),
+    "change-over": ("change over switch", "changeover switch"),
+    "relay-current": ("amp relay", "current coil relay"),
+    "relay-voltage": ("potential relay", "volt relay"),
+    "hot-wire": ("bimetal relay", "hotwire relay"),
+    "ptc": ("thermistor", "ptc thermistor", "ptc relay"),
+    "protector": ("overload", "overload protector", "motor protector", "thermal cut out"),
+    "electronic-switch": ("triac", "electronic relay", "solid state switch"),
+    "selector": ("speed selector", "selector switch", "pole switch"),
+    "reversing-switch": ("drum switch", "reversing drum", "forward reverse switch"),
 }
 
 
 def kind_named(text: str) -> str:
     """Return the kind of device somebody's words mean. Raises: BadValue."""
-    told = " ".join(text.lower().replace("-", " ").split())
-    names = {kind.replace("-", " "): kind for kind in KINDS}
-    names |= {title_of(kind).lower(): kind for kind in KINDS}
-    names |= {also.replace("-", " "): kind for also, kind in _ALSO.items()}
-    if told in names:
-        return names[told]
-    begun = {kind for name, kind in names.items() if told and name.startswith(told)}
-    if len(begun) != 1:
-        raise BadValue(text, ", ".join(title_of(k).lower() for k in KINDS))
-    return begun.pop()
+    known = [Choice(word=k, also=(title_of(k), *_ALSO.get(k, ()))) for k in KINDS]
+    try:
+        return pick(text, known)
+    except BadValue:
+        near = [k for k in KINDS if plain(text) in plain(title_of(k)).split()] or KINDS
+        raise BadValue(text, ", ".join(title_of(k).lower() for k in near)) from None

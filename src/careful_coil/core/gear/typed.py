@@ -80,7 +80,7 @@ def _farad(piece: str, text: str) -> str:
 
 
 def loss_of(text: str, hertz: float | None, microfarad: float | None) -> str:
-    """Return W over volt-amperes as kept, from % or from the ohms in series (ESR): tan δ = 2πf·C·R.
+    """Return the loss as kept, in % of the volt-amperes, from % or from the ohms in series (ESR): tan δ = 2πf·C·R.
 
     `hertz` the plate's, `microfarad` the measured µF; ohms say nothing without. Raises: BadValue.
     """
@@ -95,7 +95,7 @@ def loss_of(text: str, hertz: float | None, microfarad: float | None) -> str:
         share = 2 * math.pi * hertz * microfarad * 1e-6 * ohm
     if not 0 <= share < 1:
         raise BadValue(text, "a loss below 100 %: ohms in series, or %")
-    return f"{share:.4g}"
+    return f"{100 * share:.4g} %"
 
 
 def size_read(text: str) -> str:

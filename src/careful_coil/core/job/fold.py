@@ -22,6 +22,7 @@ from careful_coil.core.job.noted import Noted
 from careful_coil.core.job.notes import Notes
 from careful_coil.core.job.plate import Nameplate, nameplate
 from careful_coil.core.job.seen import Seen, notice, seen_notes
+from careful_coil.core.job.swapped import changed_over
 from careful_coil.core.job.tested import Tested, notice_test
 from careful_coil.core.job.trials import Trials, notice_trial
 from careful_coil.core.job.voids import VOIDS
@@ -82,6 +83,7 @@ class Job:
     before: tuple[Taken, ...] = ()  # readings of a winding that is gone: history
     log: tuple[Entry, ...] = field(default=(), compare=False, repr=False)  # as written
     remarks: tuple[str, ...] = ()
+    exchanged: tuple[str, ...] = ()  # what went over with tags that were on each other's leads
 
     def noted(self, sheet: str, of: str = "") -> Mapping[str, str]:
         """Return what is noted of a sheet, or of one of its items, as it stands now."""
@@ -131,7 +133,8 @@ def live(entries: Iterable[Entry]) -> tuple[list[Entry], frozenset[str]]:
 def fold(entries: Iterable[Entry]) -> Job:
     """Return the job that a log describes."""
     entries = tuple(entries)
-    counted, struck = live(entries)
+    alive, struck = live(entries)
+    counted, exchanged = changed_over(alive)
     notes = Notes()
     state: dict[str, object] = {}
     readings: list[Taken] = []
@@ -177,10 +180,6 @@ def fold(entries: Iterable[Entry]) -> Job:
                 known[body.tag] = body.role
             case "reading-moved":
                 readings = [_moved(t, body.target, body.between) for t in readings]
-            case "tags-swapped":
-                readings = [_swapped(t, *body.tags) for t in readings]
-                one, two = body.tags
-                known = {{one: two, two: one}.get(t, t): r for t, r in known.items()}
             case "proved-dead":
                 state["dead_proved"] = entry
             case "low-run" | "lead-clamped" | "turn-seen" | "trial-step" | "trial-start":
@@ -204,7 +203,7 @@ def fold(entries: Iterable[Entry]) -> Job:
                 waivers[body.code] = entry
             case "released":
                 state["released"] = entry
-            case "struck":
+            case "struck" | "tags-swapped":
                 pass
             case _:
                 seen = notice(seen, body)
@@ -236,6 +235,7 @@ def fold(entries: Iterable[Entry]) -> Job:
         before=tuple(gone),
         log=entries,
         remarks=remarks,
+        exchanged=exchanged,
         seen=seen_notes(seen, notes),
         sums=tuple(sums),
         notes=notes,
@@ -262,20 +262,6 @@ def _moved(taken: Taken, target: str, between: tuple[str, str]) -> Taken:
     if taken.entry != target or not isinstance(taken.reading, Resistance):
         return taken
     reading = taken.reading.model_copy(update={"between": between})
-    return replace(taken, reading=reading)
-
-
-def _swapped(taken: Taken, one: str, two: str) -> Taken:
-    other = {one: two, two: one}
-
-    def swap(value: object) -> object:
-        if isinstance(value, str):
-            return other.get(value, value)
-        return tuple(swap(v) for v in value) if isinstance(value, tuple) else value
-
-    names = ("between", "source", "sense", "tie", "across", "lines", "joints", "lead")
-    changes = {n: swap(getattr(taken.reading, n)) for n in names if hasattr(taken.reading, n)}
-    reading = taken.reading.model_copy(update=changes)
     return replace(taken, reading=reading)
 
 

@@ -40,6 +40,9 @@ def read_lead(text: str, lead: Lead) -> Lead:
     """
     said: dict[str, Any] = {}
     joined = re.sub(r"(?<=\d)\s+(?=(?:mm2|mm²|sq|awg|swg|mm|cm|in|m)\b)", "", text, flags=re.I)
+    joined = re.sub(
+        rf"\b(light|dark|pale)[ -]+(?=(?:{'|'.join(COLOURS)})\b)", r"\1-", joined, flags=re.I
+    )
     for word in joined.split():
         for field, value in _meaning(word).items():
             if field in said:
@@ -53,7 +56,7 @@ def read_lead(text: str, lead: Lead) -> Lead:
 def _meaning(word: str) -> dict[str, Any]:
     plain = word.lower()
     base, _, stripe = plain.partition("/")
-    if base in COLOURS and (not stripe or stripe in COLOURS):
+    if _coloured(base) and (not stripe or _coloured(stripe)):
         return {"colour": base, "tracer": stripe}
     if plain in INSULATIONS:
         return {"insulation": plain}
@@ -72,6 +75,10 @@ def _meaning(word: str) -> dict[str, Any]:
     if plain == "-":
         return {"marking": ""}
     return {"marking": word}
+
+
+def _coloured(word: str) -> bool:
+    return re.sub(r"^(light|dark|pale)-", "", word) in COLOURS
 
 
 def alike(leads: tuple[Lead, ...], tag: str) -> tuple[Lead, ...]:

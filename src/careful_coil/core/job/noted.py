@@ -128,6 +128,8 @@ class Old(Body):
         value = told.get(text, "")
         if self.kind == "estimate":
             value = _figure(str(told[field]), value)
+        if self.kind == "capacitor" and told[field] == "loss":
+            value = _percent(value)
         if not isinstance(value, str):
             raise ValueError(f"{self.kind}, {text}: wanted a text")
         return Noted(
@@ -146,6 +148,14 @@ def _figure(field: str, value: object) -> str:
     if SHEETS["estimate"].knows(field) and SHEETS["estimate"].field(field).choices:
         return "yes" if value else "no"
     return f"{value:.6g}"
+
+
+def _percent(value: object) -> object:
+    """Return a loss in %; it was a share of 1."""
+    try:
+        return f"{100 * float(str(value)):.4g} %" if value else value
+    except ValueError:
+        return value
 
 
 def note(sheet: str, field: str, text: str = "", of: str = "", words: ShortText = "") -> Noted:

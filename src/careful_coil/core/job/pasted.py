@@ -7,6 +7,7 @@ not taken yet, else the figure after it. What belongs to nothing is handed back.
 import re
 from dataclasses import dataclass
 
+LEAST_VOLT, MOST_VOLT = 24, 15000  # a bare figure that can be volts
 _FIGURE = r"\d+(?:[.,]\d+)?"
 _RANGE = rf"{_FIGURE}(?:\s*[-–]\s*{_FIGURE})?"
 _TOKEN = re.compile(
@@ -85,6 +86,8 @@ def _joined(text: str) -> str:
     folded = re.sub(r"\b(?:cl|Cl|CL)\.\s*([A-HN])\b", r"INS \1", folded)
     folded = re.sub(r"(\d)\s*[x×]\s*(?=\d)", r"\1 ", folded)
     folded = re.sub(r"\b([13])\s*-?\s*(?:PH|Ph|ph)\b", r"\1 PH", folded)
+    for count, word in ((1, "single|one|mono"), (3, "three")):
+        folded = re.sub(rf"\b(?:{word})[\s-]*ph(?:ase)?s?\b", f"{count} PH", folded, flags=re.I)
 
     def one(match: re.Match[str]) -> str:
         word = re.sub(r"\s+", " ", match[1].lower())
@@ -122,7 +125,17 @@ class _Reader:
                 if token["tail"]:
                     self._phases()
         self._drop()
+        self._bare_volts()
         return Pasted(self._fields, tuple(self._left))
+
+    def _bare_volts(self) -> None:
+        """Take a figure that stands alone beside the phases for the volts: `1~ 230`."""
+        bare = [x for x in self._left if re.fullmatch(rf"{_RANGE}(?:/{_RANGE})*", x)]
+        if "phases" in self._fields and "volt" not in self._fields and len(bare) == 1:
+            volt = float(re.match(_FIGURE, bare[0])[0].replace(",", "."))  # type: ignore[index]
+            if LEAST_VOLT <= volt <= MOST_VOLT:
+                self._left.remove(bare[0])
+                self._put("volt", bare[0])
 
     def _known(self, word: str) -> bool:
         return word.strip(".,;").upper() in _UNITS or word.strip(".,;").upper() in _TEXTS
@@ -139,6 +152,8 @@ class _Reader:
         return number
 
     def _figure(self, figure: str) -> None:
+        if self._label is not None and self._label[0] == "phases" and figure not in ("1", "3"):
+            self._label = None
         if self._label is not None:
             field, suffix = self._label
             self._label = None

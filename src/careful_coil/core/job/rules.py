@@ -61,4 +61,10 @@ def intake_findings(job: Job) -> list[Finding]:
         )
         for r in job.remarks
     ]
+    found += [
+        Finding(
+            code="exchanged", verdict="note", subject="Two tags exchanged", why=w, station="leads"
+        )
+        for w in job.exchanged
+    ]
     return found

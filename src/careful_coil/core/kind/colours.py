@@ -57,7 +57,7 @@ def _why(a: Lead, b: Lead) -> str:
 
 
 def _plain(colour: str) -> str:
-    word = colour.strip().lower()
+    word = colour.strip().lower().rpartition("-")[2]  # a light blue is a blue
     return SAME.get(word, word)
 
 

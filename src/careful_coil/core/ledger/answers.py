@@ -3,6 +3,7 @@
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
+from careful_coil.core.choices import one_of
 from careful_coil.core.condition.answered import first_answer
 from careful_coil.core.condition.wall_rules import discharge_seconds
 from careful_coil.core.connect.dead import AtBench, lapsed
@@ -41,7 +42,6 @@ from careful_coil.core.trial.begin import ready_items, speeds_of, why_no_volts
 from careful_coil.core.trial.rules import speed_next
 from careful_coil.core.trial.typed import sheet_of
 from careful_coil.core.trial.whole import since_last_run
-from careful_coil.core.values import one_of
 
 Bodies = Sequence[AnyBody]
 

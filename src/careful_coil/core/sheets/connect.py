@@ -1,6 +1,7 @@
 """Connect and Release: what is wanted of the hookup, the site's own list."""
 
-from careful_coil.core.sheets.field import Field, Sheet, choice, words
+from careful_coil.core.choices import choice, words
+from careful_coil.core.sheets.field import Field, Sheet
 from careful_coil.core.units import Quantity
 
 WISH = Sheet(

@@ -1,10 +1,10 @@
 """A field that is noted, declared once: what it is called, how its text is read, what it proves and prints."""
 
 import re
-from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
+from careful_coil.core.choices import Choice, pick
 from careful_coil.core.errors import BadValue
 from careful_coil.core.figures import figure, kept, whole
 from careful_coil.core.stations import Station
@@ -39,36 +39,9 @@ Ask = Literal[
     "cause",
     "word",
 ]
-Verdict = Literal["", "good", "note", "watch", "hold"]
-WEIGHT: tuple[str, ...] = ("hold", "watch", "note", "good", "")
 LONGEST = 200  # characters of a noted text
 MOST = 1e12
 FIGURE = r"\d{1,12}(\.\d{1,12})?(e[+-]?\d{1,2})?"  # as it is kept
-_WORDS = re.compile(r"[a-z0-9°/+-]+")
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Choice:
-    """One answer: the word that is kept, what it means and why, what else people type for it."""
-
-    word: str
-    verdict: Verdict = ""
-    why: str = ""
-    also: tuple[str, ...] = ()
-
-
-def choice(word: str, verdict: Verdict = "", why: str = "", also: str = "") -> Choice:
-    """Return an answer; what else is typed for it in one text, with strokes between."""
-    other = tuple(a.strip() for a in also.split("/") if a.strip())
-    return Choice(word=word, verdict=verdict, why=why, also=other)
-
-
-def words(*told: str) -> tuple[Choice, ...]:
-    """Return answers that mean nothing by themselves."""
-    return tuple(Choice(word=w) for w in told)
-
-
-YES_NO = (choice("yes", also="y/true/1"), choice("no", also="n/false/none/0"))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -195,26 +168,3 @@ class Sheet:
     def part_of(self, of: str) -> str:
         """Return the part of the motor that one of its items is."""
         return self.part.format(of)
-
-
-def pick(text: str, choices: Sequence[Choice]) -> str:
-    """Return the one answer a text means: its word, its number, its beginning, or what people say for it.
-
-    Where several are said at once (“bulged and leaking”) the worst of them stands. Raises: BadValue with
-    the answers there are.
-    """
-    told = " ".join(_WORDS.findall(text.lower()))
-    kept_words = [c.word for c in choices]
-    if told.isdecimal() and told not in kept_words and 1 <= int(told) <= len(choices):
-        return kept_words[int(told) - 1]
-    names = {n: c for c in choices for n in (c.word.lower(), *c.also)}
-    if told in names:
-        return names[told].word
-    begun = {c.word for n, c in names.items() if told and n.startswith(told)}
-    if len(begun) == 1:
-        return begun.pop()
-    within = [c for n, c in names.items() if re.search(rf"(?<![\w-]){re.escape(n)}(?![\w-])", told)]
-    negated = re.search(r"\b(not|no|never|isn.t)\b", told)
-    if within and not negated and not begun:
-        return min(within, key=lambda c: WEIGHT.index(c.verdict)).word
-    raise BadValue(text, ", ".join(kept_words))

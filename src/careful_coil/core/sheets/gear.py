@@ -1,6 +1,7 @@
 """Start gear: capacitors and devices as they are looked at, measured and renewed; causes told apart."""
 
-from careful_coil.core.sheets.field import Field, Sheet, choice
+from careful_coil.core.choices import choice
+from careful_coil.core.sheets.field import Field, Sheet
 from careful_coil.core.units import Quantity
 
 _REPLACE = "replace it, whatever it measures"

@@ -1,6 +1,7 @@
 """Insulation: how the winding is made, as far as limits hang on it."""
 
-from careful_coil.core.sheets.field import Field, Sheet, choice, words
+from careful_coil.core.choices import choice, words
+from careful_coil.core.sheets.field import Field, Sheet
 from careful_coil.core.units import Quantity
 
 MADE = Sheet(

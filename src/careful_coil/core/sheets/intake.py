@@ -1,6 +1,7 @@
 """Intake: ticket, plate, looks, condition, symptoms, what repair costs, the replacement card."""
 
-from careful_coil.core.sheets.field import YES_NO, Field, Sheet
+from careful_coil.core.choices import YES_NO
+from careful_coil.core.sheets.field import Field, Sheet
 from careful_coil.core.units import Quantity
 
 LONG = 4000  # characters of what the counter writes down

@@ -1,6 +1,7 @@
 """Mechanics: shaft and what the hands feel, the bearing at each end, brushes, cord."""
 
-from careful_coil.core.sheets.field import FIGURE, Field, Sheet, choice
+from careful_coil.core.choices import choice
+from careful_coil.core.sheets.field import FIGURE, Field, Sheet
 from careful_coil.core.units import Quantity
 
 NO_LOAD = "Expect more no-load watts and amps at the test run."

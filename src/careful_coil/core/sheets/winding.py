@@ -1,6 +1,7 @@
 """Winding: the data that are read while it is taken apart, in the order the hands work."""
 
-from careful_coil.core.sheets.field import Field, Sheet, choice
+from careful_coil.core.choices import choice
+from careful_coil.core.sheets.field import Field, Sheet
 from careful_coil.core.units import Quantity
 
 MOST_SLOTS, MOST_POLES = 360, 60

@@ -4,6 +4,7 @@ from functools import partial
 
 from PySide6.QtWidgets import QWidget
 
+from careful_coil.core.choices import one_of
 from careful_coil.core.errors import BadValue
 from careful_coil.core.gear.device_rules import (
     LOOKED_AT,
@@ -21,7 +22,7 @@ from careful_coil.core.job.at_start_gear import (
 )
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.sheets.gear import DEVICE
-from careful_coil.core.values import one_of, show_ohm
+from careful_coil.core.values import show_ohm
 from careful_coil.core.ways.devices import POSITIONED, Device
 from careful_coil.desk.ask_row import AskRow
 from careful_coil.desk.flow import Flow

@@ -4,7 +4,8 @@ from functools import partial
 
 from PySide6.QtWidgets import QWidget
 
-from careful_coil.core.condition.answered import first_answer, read_symptom
+from careful_coil.core.choices import one_of
+from careful_coil.core.condition.answered import first_answer, read_symptoms
 from careful_coil.core.condition.causes import CAUSES
 from careful_coil.core.condition.symptoms import SYMPTOMS, WHEN, WHEN_KEY
 from careful_coil.core.errors import BadValue
@@ -15,7 +16,7 @@ from careful_coil.core.gear.suspects import right_hookup, symptoms_told
 from careful_coil.core.gear.wiring import wiring_of
 from careful_coil.core.job.noted import note
 from careful_coil.core.ledger import Judgement
-from careful_coil.core.values import one_of, show_percent
+from careful_coil.core.values import show_percent
 from careful_coil.desk.ask_row import AskRow
 from careful_coil.desk.insulation.shown import Prose
 from careful_coil.desk.odds import Odds
@@ -191,8 +192,7 @@ class WhyPart(Part):
             answer = one_of(told.removeprefix(f"{WHEN_KEY} "), tuple(WHEN))
             self.session.record(note("symptom", WHEN_KEY, answer), station="intake")
             return
-        symptom, answer = read_symptom(text)
-        self.session.record(note("symptom", symptom, answer), station="intake")
+        self.session.record(*read_symptoms(text), station="intake")
 
     def _first(self, key: str, answer: str) -> None:
         self.session.record(*first_answer(key, answer), station="intake")

@@ -5,16 +5,16 @@ import math
 from PySide6.QtCore import QPointF, QRect, QRectF, Qt, Signal
 from PySide6.QtGui import QMouseEvent, QPainter, QPen
 
-from careful_coil.core.condition.burn import BURNS, Burn, burns_for, dark_coils
-from careful_coil.core.condition.checklist import ITEMS, MADE_GOOD, Item, items_for
-from careful_coil.core.condition.seen_rules import BURN, unseen_items
-from careful_coil.core.errors import BadValue
+from careful_coil.core.condition.answered import read_looks
+from careful_coil.core.condition.burn import BURN, Burn, burns_for, dark_coils
+from careful_coil.core.condition.checklist import MADE_GOOD, Item, items_for
+from careful_coil.core.condition.seen_rules import unseen_items
 from careful_coil.core.job.at_intake import RestFine
-from careful_coil.core.job.noted import Noted, note
+from careful_coil.core.job.noted import note
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk import paint
 from careful_coil.desk.ask_row import EnterButton
-from careful_coil.desk.field import LONG, SHORT
+from careful_coil.desk.field import LONG
 from careful_coil.desk.part import NOT_ASKED, Part
 from careful_coil.desk.roll import DELETE, Roll
 from careful_coil.desk.session import Session
@@ -267,33 +267,4 @@ class ConditionPart(Part):
 
     def _typed(self, text: str) -> None:
         if text:
-            self.session.record(read_condition(text), station="intake")
-
-
-def _known(name: str) -> tuple[str, ...]:
-    """Return the answers the checklist has for a look."""
-    return (*(ITEMS[name].wrong if name in ITEMS else BURNS), MADE_GOOD)
-
-
-def read_condition(text: str) -> Noted:
-    """Return a look typed as `windings burnt, one side`. Raises: BadValue.
-
-    What follows the comma is kept in the bench's own words; so is an answer not on the list.
-    """
-    head, _, words = text.partition(",")
-    plain = head.strip().lower()
-    name = max((n for n in (*ITEMS, BURN) if plain.startswith(n)), key=len, default="")
-    answer = head.strip()[len(name) :].strip(" :")
-    answer = answer.lower() if answer.lower() in _known(name) else answer
-    if not name or not answer:
-        names = ", ".join((*ITEMS, BURN))
-        raise BadValue(
-            text, f"a look and what is wrong, for example windings burnt; looks: {names}"
-        )
-    if name == BURN:
-        answer = next((b for b, burn in BURNS.items() if answer in (b, burn.title)), answer)
-        if answer not in BURNS:
-            raise BadValue(answer, ", ".join(BURNS))
-    if len(answer) > SHORT:
-        raise BadValue(f"{len(answer)} characters", f"at most {SHORT}; more after a comma")
-    return note("condition", name, answer, words=words.strip())
+            self.session.record(*read_looks(text), station="intake")

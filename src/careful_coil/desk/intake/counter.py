@@ -6,11 +6,10 @@ from PySide6.QtCore import QPointF, QRect, Qt, Signal
 from PySide6.QtGui import QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QPushButton
 
-from careful_coil.core.condition.answered import first_answer, read_symptom
+from careful_coil.core.condition.answered import first_answer, read_symptoms
 from careful_coil.core.condition.symptoms import SYMPTOMS
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_intake import Arrived
-from careful_coil.core.job.noted import note
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk import paint
 from careful_coil.desk.ask_row import AskRow, EnterButton
@@ -150,8 +149,7 @@ class CounterPart(Part):
     def _symptom(self, text: str) -> None:
         if not text:
             return
-        symptom, answer = read_symptom(text)
-        self.session.record(note("symptom", symptom, answer), station="intake")
+        self.session.record(*read_symptoms(text), station="intake")
 
     def _came(self, _: object = None) -> None:
         text = self.fields["missing"].cell.text()

@@ -1,5 +1,6 @@
 """Lead insulation and cord: each lead's state and length, what was done, size and class of a new one."""
 
+from careful_coil.core.choices import one_of
 from careful_coil.core.errors import BadValue
 from careful_coil.core.figures import figure
 from careful_coil.core.job.at_intake import Leads
@@ -7,7 +8,6 @@ from careful_coil.core.job.at_mechanics import LeadMended
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.mechanics.lead_rules import WANTS, new_lead
 from careful_coil.core.units import Quantity
-from careful_coil.core.values import one_of
 from careful_coil.desk.insulation.shown import Prose, Verdicts
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session

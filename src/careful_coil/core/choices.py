@@ -1,0 +1,115 @@
+"""Answers chosen from a few: the word that is kept, and all that people type for it."""
+
+import re
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from careful_coil.core.errors import BadValue
+
+Verdict = Literal["", "good", "note", "watch", "hold"]
+WEIGHT: tuple[str, ...] = ("hold", "watch", "note", "good", "")
+_WORDS = re.compile(r"[a-z0-9°/+&.'-]+")
+_NEGATED = re.compile(r"\b(not|no|never|isn.?t|doesn.?t|don.?t|without)\b")
+_ENDING = re.compile(r"(?<=\w{3})(ings?|ed|es|s|y)$")
+# what else is said for an answer wherever it is offered
+COMMON: Mapping[str, tuple[str, ...]] = {
+    "yes": ("y", "yep", "yeah", "true", "it does", "it is", "ja", "oui", "si", "ok"),
+    "no": ("n", "nope", "none", "false", "it does not", "it is not", "nein", "non"),
+    "good": ("ok", "okay", "fine", "sound", "yes", "all right", "as it should"),
+    "right": ("ok", "good", "fine", "yes", "as it should"),
+    "even": ("ok", "good", "equal", "same", "alike"),
+    "lets go": (
+        "yes",
+        "heard it",
+        "heard",
+        "i heard it",
+        "click",
+        "clicks",
+        "clicked",
+        "drops out",
+    ),
+    "does not": ("no", "nothing", "no click", "not heard", "heard nothing", "never", "stays"),
+    "in and out": ("chatters", "chattering", "flutters"),
+    "opens": ("yes", "open", "opened", "lets go"),
+    "closed": ("yes", "closes", "shut", "made", "beeps"),
+    "starts": ("yes", "started", "it starts", "runs"),
+    "as before": ("no", "same", "no change", "the same"),
+    "stays": ("no", "stuck", "does not open"),
+    "arrives": ("yes", "volts there", "there"),
+    "clear": ("yes", "free", "clean", "ok"),
+    "steady": ("yes", "ok", "still"),
+    "quiet": ("yes", "silent", "gone"),
+    "not tried": ("unknown", "do not know", "don't know", "?", "not done"),
+    "runs well": ("yes", "ok", "good", "fine", "runs"),
+    "does not start": ("no", "dead", "only hums"),
+}
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Choice:
+    """One answer: the word that is kept, what it means and why, what else people type for it."""
+
+    word: str
+    verdict: Verdict = ""
+    why: str = ""
+    also: tuple[str, ...] = ()
+
+
+def choice(word: str, verdict: Verdict = "", why: str = "", also: str = "") -> Choice:
+    """Return an answer; what else is typed for it in one text, with strokes between."""
+    other = tuple(a.strip() for a in also.split("/") if a.strip())
+    return Choice(word=word, verdict=verdict, why=why, also=other)
+
+
+def words(*told: str) -> tuple[Choice, ...]:
+    """Return answers that mean nothing by themselves."""
+    return tuple(Choice(word=w) for w in told)
+
+
+YES_NO = words("yes", "no")
+
+
+def plain(text: str) -> str:
+    """Return a text as it is compared: small letters, its words with a blank between, dashes as blanks."""
+    told = " ".join(w.strip(".'") for w in _WORDS.findall(text.lower()))
+    return " ".join(told.replace("-", " ").split())
+
+
+def pick(text: str, choices: Sequence[Choice]) -> str:
+    """Return the one answer a text means: its word, its number, its beginning, or what people say for it.
+
+    Where several are said at once (“bulged and leaking”) the worst of them stands. Raises: BadValue with
+    the answers there are.
+    """
+    told, kept = plain(text), [c.word for c in choices]
+    if told.isascii() and told.isdecimal() and told not in kept and 1 <= int(told) <= len(kept):
+        return kept[int(told) - 1]
+    names = {plain(a): c for c in choices for a in COMMON.get(c.word, ())}
+    names |= {plain(a): c for c in choices for a in c.also}
+    names |= {plain(c.word): c for c in choices}
+    if told in names:
+        return names[told].word
+    begun = {c.word for n, c in names.items() if told and n.startswith(told)}
+    if len(begun) == 1:
+        return begun.pop()
+    stems = {_stem(n): c for n, c in names.items()}
+    if told and _stem(told) in stems:
+        return stems[_stem(told)].word
+    within = [c for n, c in names.items() if n not in ("y", "n") and _said(n, told)]
+    if within and not begun and not _NEGATED.search(told):
+        return min(within, key=lambda c: WEIGHT.index(c.verdict)).word
+    raise BadValue(text, ", ".join(kept))
+
+
+def one_of(text: str, answers: Sequence[str]) -> str:
+    """Return the one of some answers that a text means. Raises: BadValue with the answers there are."""
+    return pick(text, words(*answers))
+
+
+def _stem(told: str) -> str:
+    return " ".join(_ENDING.sub("", w) for w in told.split())
+
+
+def _said(name: str, told: str) -> bool:
+    return re.search(rf"(?<!\w){re.escape(name)}(?!\w)", told) is not None

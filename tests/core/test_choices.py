@@ -1,0 +1,183 @@
+"""Answers as people type them: synonyms, beginnings, numbers, several at once; a refusal lists what is taken."""
+
+import re
+from collections.abc import Iterator
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from careful_coil.core.choices import Choice, choice, one_of, pick
+from careful_coil.core.condition.answered import read_looks, read_symptoms
+from careful_coil.core.connect.rotation import read_turn
+from careful_coil.core.connect.typed import read_supply
+from careful_coil.core.errors import BadValue
+from careful_coil.core.gear.names import KINDS, kind_named, title_of
+from careful_coil.core.gear.separating import TESTS
+from careful_coil.core.job import fold
+from careful_coil.core.job.at_intake import Lead
+from careful_coil.core.job.lead_words import lead_words, read_lead
+from careful_coil.core.job.pasted import read_pasted
+from careful_coil.core.ledger.written import SPECIALS, WISHES, read_text, written
+from careful_coil.core.sheets import SHEETS, Field, Sheet
+
+NOTHING = fold(())
+
+
+def declared() -> Iterator[tuple[Sheet, Field]]:
+    for sheet in SHEETS.values():
+        for field in sheet.fields:
+            yield sheet, field
+
+
+@pytest.mark.parametrize(
+    ("sheet", "field", "text", "kept"),
+    [
+        ("felt", "feel", "tight", "binding"),
+        ("felt", "feel", "stiff", "binding"),
+        ("felt", "feel", "grinds", "rough"),
+        ("felt", "feel", "2", "rough"),
+        ("felt", "fan", "no fan", "missing"),
+        ("felt", "cord", "stiff", "cracked"),
+        ("capacitor", "looks", "bulged and leaking", "bulged"),
+        ("capacitor", "looks", "Swollen.", "bulged"),
+        ("capacitor", "looks", "ok", "sound"),
+        ("device-noted", "plate", "pitted and welded", "welded"),
+        ("device-noted", "actuator", "stiff", "sticks"),
+        ("bearing", "state", "dry and rough", "rough"),
+        ("brush", "spring", "strong", "even"),
+        ("winding-noted", "connection", "star", "wye"),
+        ("estimate", "needed", "yep", "yes"),
+    ],
+)
+def test_a_field_understands_what_is_said_at_the_bench(
+    sheet: str, field: str, text: str, kept: str
+) -> None:
+    of = {"bearing": "drive", "capacitor": "C1", "device-noted": "S1", "brush": "B1"}.get(sheet, "")
+    (body,) = written(sheet, field, text, NOTHING, of)
+    assert body.text == kept
+
+
+@pytest.mark.parametrize("text", ["not bulged", "never leaks", "purple", "?"])
+def test_what_says_the_contrary_or_nothing_is_not_guessed(text: str) -> None:
+    with pytest.raises(BadValue, match="sound, bulged, vented"):
+        list(written("capacitor", "looks", text, NOTHING, "C1"))
+
+
+def test_a_refusal_lists_nothing_that_it_refuses() -> None:
+    for sheet, field in declared():
+        for word in field.words:
+            if field.special != WISHES:
+                assert read_text(sheet, field, word, NOTHING, "C1") == word, (
+                    sheet.name,
+                    field.name,
+                )
+    for kind in KINDS:
+        assert kind_named(title_of(kind)) == kind_named(title_of(kind).lower()) == kind
+    for test in TESTS.values():
+        assert [one_of(o, test.outcomes) for o in test.outcomes] == list(test.outcomes)
+
+
+def test_what_is_kept_is_read_back_the_same() -> None:
+    """The example of every field is understood, and what is kept of it stays what it is."""
+    for sheet, field in declared():
+        if field.hint and not field.choices and field.special != WISHES:
+            example = re.split(r",? or ", field.hint)[-1 if field.special == "loss" else 0]
+            kept = read_text(sheet, field, example, NOTHING, "C1")
+            assert read_text(sheet, field, kept, NOTHING, "C1") == kept, (sheet.name, field.name)
+
+
+def test_every_special_reader_is_bound_and_used() -> None:
+    named = {f.special for _, f in declared() if f.special}
+    assert named == {*SPECIALS, WISHES}
+
+
+@given(
+    st.lists(st.sampled_from(["one", "two", "three"]), unique=True, min_size=1),
+    st.text(max_size=12),
+)
+def test_a_pick_is_one_of_the_answers_or_refused_with_them(words: list[str], text: str) -> None:
+    try:
+        found = pick(text, [Choice(word=w) for w in words])
+    except BadValue as error:
+        found = error.accepted.split(", ")[0]
+    assert found in words
+
+
+def test_of_several_said_at_once_the_worst_stands() -> None:
+    known = (choice("fine", "good"), choice("odd", "note"), choice("worn", "watch"))
+    assert pick("worn but fine", known) == "worn"
+    assert pick("odd, else fine", known) == "odd"
+
+
+@pytest.mark.parametrize(
+    ("text", "found"),
+    [
+        ("hums", {"hums": "yes"}),
+        ("hums, will not start", {"hums": "yes"}),
+        ("does not hum; smells burnt", {"hums": "no", "smells": "yes"}),
+        ("nothing happens", {"dead": "yes"}),
+    ],
+)
+def test_symptoms_are_read_several_at_once(text: str, found: dict[str, str]) -> None:
+    assert {n.field: n.text for n in read_symptoms(text)} == found
+
+
+def test_looks_are_read_several_at_once() -> None:
+    found = read_looks("windings burnt, one side; shaft tight, leads stiff")
+    assert [(n.field, n.text, n.words) for n in found] == [
+        ("windings", "burnt", "one side"),
+        ("by-hand", "stiff", ""),
+        ("leads", "stiff", ""),
+    ]
+
+
+@pytest.mark.parametrize(
+    ("text", "volt", "phases", "hertz"),
+    [
+        ("1~ 230", 230, 1, 50),
+        ("230 single phase", 230, 1, 50),
+        ("240 V 1ph 60 Hz", 240, 1, 60),
+        ("3 x 400 V", 400, 3, 50),
+        ("three phase 0,4 kV", 400, 3, 50),
+        ("415", 415, 3, 50),
+    ],
+)
+def test_a_supply_says_its_phases_and_hertz(
+    text: str, volt: float, phases: int, hertz: float
+) -> None:
+    found = read_supply(text, NOTHING)
+    assert (found.volt, found.phases, found.hertz) == (volt, phases, hertz)
+
+
+def test_a_plate_of_volts_and_phases_alone() -> None:
+    for text in ("1~ 230", "230 single phase"):
+        assert read_pasted(text).fields == {"phases": "1", "volt": "230"}
+    assert read_pasted("230 V single phase 50 Hz").fields["hertz"] == "50"
+
+
+def test_a_click_that_was_heard_is_an_answer() -> None:
+    outcomes = TESTS["lets-go"].outcomes
+    assert [one_of(t, outcomes) for t in ("heard it", "yes", "no")] == [
+        *["lets go"] * 2,
+        "does not",
+    ]
+
+
+def test_a_light_colour_is_one_colour() -> None:
+    lead = read_lead("light blue/white T1", Lead(tag="A"))
+    assert (lead.colour, lead.tracer, lead.marking) == ("light-blue", "white", "T1")
+    assert read_lead(lead_words(lead), Lead(tag="A")) == lead
+
+
+@pytest.mark.parametrize(
+    ("text", "found"),
+    [
+        ("clockwise from the shaft end", ("cw", "drive-end", "low run")),
+        ("ccw opposite bump", ("ccw", "opposite", "bump")),
+        ("anticlockwise, drive-end, indicator", ("ccw", "drive-end", "indicator")),
+    ],
+)
+def test_a_direction_is_read_in_plain_words(text: str, found: tuple[str, str, str]) -> None:
+    told = read_turn(text)
+    assert (told.turns, told.seen_from, told.how) == found
