@@ -165,7 +165,7 @@ def test_the_lines_for_the_machine_have_this_motors_figures() -> None:
     assert told["overload"].words == "Overload at 7.36 A or less"
     assert "Reversible outside: exchange two lines" in told["direction"].words
     assert "105 K (class F)" in told["hour"].why
-    assert judged(*SIX_LEADS).commission == ()
+    assert judged(*SIX_LEADS).facts.commission == ()
 
 
 def test_a_switched_motor_is_listened_to_at_every_start() -> None:

@@ -59,9 +59,9 @@ EACH = Settings().changed({"schools": {"windings-apart": "always"}})
 
 
 def test_each_winding_once_covers_every_pair() -> None:
-    together = judged(*SIX_LEADS).wall
+    together = judged(*SIX_LEADS).facts.wall
     assert [w.parts for w in wanted_tests(together, ())] == [()]
-    wall = judged(*SIX_LEADS, settings=EACH).wall
+    wall = judged(*SIX_LEADS, settings=EACH).facts.wall
     assert wall.groups == THREE
     wanted = wanted_tests(wall, ())
     assert [w.parts for w in wanted] == list(THREE)
@@ -219,7 +219,7 @@ def test_little_absorption_kinks_volts_and_dew_are_watches() -> None:
 
 def test_a_wet_motor_begins_at_low_volts_until_it_reads_dry() -> None:
     wet = [*ticket(name="Mill", complaint="Flooded last week"), *SIX_LEADS[1:]]
-    assert judged(*wet).wall.test_volts() == (100, 250)
+    assert judged(*wet).facts.wall.test_volts() == (100, 250)
     dry = judged(*wet, INSULATED | {"test_volt": 250}, DRAINED)
     assert dry.wall.test_volts() == (500, 500)
 

@@ -143,11 +143,11 @@ def test_killed_between_any_two_steps_it_knows_what_is_loose(
     bench.ctrl(Key.Key_M)
     for _ in range(steps):
         bench.key(Key.Key_Return)
-    before = bench.judged.connecting
+    before = bench.judged.facts.connecting
     bench.window.close()
     again = Bench(tmp_path / "shop", demo=False)
     again.open("theatre")
-    after = again.judged.connecting
+    after = again.judged.facts.connecting
     assert after.now == before.now
     assert [s.text for s in after.steps] == [s.text for s in before.steps]
     again.close()
@@ -171,7 +171,7 @@ def test_proof_of_no_volts_lapses_and_the_next_cut_asks_again(bench: Bench) -> N
 def test_each_joint_is_proved_by_one_reading_from_the_meter(bench: Bench) -> None:
     change = connect(bench).change
     bench.ctrl(Key.Key_M)
-    while not bench.judged.connecting.now.made:
+    while not bench.judged.facts.connecting.now.made:
         bench.key(Key.Key_Return)
     assert "proves itself" in change.offered.words
     change.read.setFocus()
@@ -200,7 +200,7 @@ def test_a_temporary_is_registered_where_it_is_made_and_holds(bench: Bench) -> N
 def test_a_leftover_that_differs_is_told_and_holds(bench: Bench) -> None:
     change = connect(bench).change
     bench.ctrl(Key.Key_M)
-    while not bench.judged.connecting.now.made:
+    while not bench.judged.facts.connecting.now.made:
         bench.key(Key.Key_Return)
     assert "must be" in change.left.words
     change.differs.setFocus()
@@ -223,17 +223,17 @@ def test_enter_on_the_steps_does_them_whatever_other_stations_want(bench: Bench)
         amp="18/9",
     )
     typed(bench, "supply", "460")
-    if bench.judged.connecting.plan is None:  # wye or delta inside: the joints as found say
-        raise AssertionError(bench.judged.connecting.why)
+    if bench.judged.facts.connecting.plan is None:  # wye or delta inside: the joints as found say
+        raise AssertionError(bench.judged.facts.connecting.why)
     page.open_part("change")
     assert bench.judged.next is not None
     assert bench.judged.next.station != "connect"
     for _ in range(30):
-        if bench.judged.connecting.joined:
+        if bench.judged.facts.connecting.joined:
             break
         bench.key(Key.Key_Return)
-    assert bench.judged.connecting.joined
-    assert bench.judged.connecting.by_marks
+    assert bench.judged.facts.connecting.joined
+    assert bench.judged.facts.connecting.by_marks
 
 
 def test_a_click_on_the_step_is_enter(bench: Bench) -> None:

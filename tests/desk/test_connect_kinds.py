@@ -22,8 +22,8 @@ def test_a_single_phase_motor_of_two_voltages_is_reversed(bench: Bench) -> None:
         amp="14/7",
     )
     typed(bench, "supply", "230")
-    assert bench.judged.connecting.plan is not None, bench.judged.connecting.why
-    assert bench.judged.connecting.joined
+    assert bench.judged.facts.connecting.plan is not None, bench.judged.facts.connecting.why
+    assert bench.judged.facts.connecting.joined
     page.open_part("proof")
     proof = page.parts["proof"]
     assert isinstance(proof, ProofPart)
@@ -32,7 +32,7 @@ def test_a_single_phase_motor_of_two_voltages_is_reversed(bench: Bench) -> None:
     bench.key(Key.Key_Return)
     page.open_part("change")
     play(bench)
-    now = {frozenset(j) for j in bench.judged.connecting.now.joints}
+    now = {frozenset(j) for j in bench.judged.facts.connecting.now.joints}
     assert {frozenset(("T2", "T3", "T5")), frozenset(("L2", "T4", "T8"))} <= now
 
 
@@ -48,14 +48,14 @@ def test_a_wye_start_delta_run_motor_has_both_stages(bench: Bench) -> None:
     )
     typed(bench, "supply", "400")
     typed(bench, "wish-start", "wye-delta")
-    plan = bench.judged.connecting.plan
+    plan = bench.judged.facts.connecting.plan
     assert plan is not None
     assert [s.name for s in plan.stages] == ["star", "delta"]
     words = page.parts["wanted"].words.words  # type: ignore[attr-defined]
     assert "a third of delta's" in words
     typed(bench, "supply", "690")
-    assert bench.judged.connecting.plan is None
-    assert "wye-delta start needs the supply at 400 V" in bench.judged.connecting.why
+    assert bench.judged.facts.connecting.plan is None
+    assert "wye-delta start needs the supply at 400 V" in bench.judged.facts.connecting.why
 
 
 def test_a_five_lead_universal_motor_runs_all_six_ways(bench: Bench) -> None:
@@ -85,12 +85,12 @@ def test_a_five_lead_universal_motor_runs_all_six_ways(bench: Bench) -> None:
     for speed, way in itertools.product(("high", "medium", "low"), ("cw", "ccw")):
         typed(bench, "wish-speed", speed)
         typed(bench, "wish-rotation", way)
-        plan = bench.judged.connecting.plan
-        assert plan is not None, bench.judged.connecting.why
+        plan = bench.judged.facts.connecting.plan
+        assert plan is not None, bench.judged.facts.connecting.why
         assert (plan.speed, plan.reversed) == (speed, way == "ccw")
         play(bench)
-        assert bench.judged.connecting.joined
-        made.add(frozenset(frozenset(j) for j in bench.judged.connecting.now.joints))
+        assert bench.judged.facts.connecting.joined
+        made.add(frozenset(frozenset(j) for j in bench.judged.facts.connecting.now.joints))
     assert len(made) == 6
 
 
@@ -104,20 +104,20 @@ def test_a_two_capacitor_motors_switch_is_replaced(bench: Bench) -> None:
         {"kind": "capacitor", "name": "C2", "field": "marking", "text": "30 µF 450 V"},
         {"kind": "capacitor", "name": "C2", "field": "serves", "text": "run"},
     ]
-    inside = bench.judged.connecting.plan
+    inside = bench.judged.facts.connecting.plan
     assert inside is not None
     assert [d.name for d in inside.devices] == [
         "C1"
     ]  # its path opened: the contact is joined inside
     log(bench, {"kind": "step-ticked", "step": "fit S1"})  # here it is a part of its own
-    was = bench.judged.connecting.plan
+    was = bench.judged.facts.connecting.plan
     assert was is not None
     stands = {"kind": "stands-so", "joints": [list(j) for j in by_tag(bench, was.joints)]}
     log(bench, stands)
-    assert bench.judged.connecting.joined
+    assert bench.judged.facts.connecting.joined
     log(bench, told, fitted, *run)
     part(bench, ChangePart)
-    state = bench.judged.connecting
+    state = bench.judged.facts.connecting
     assert state.plan is not None, state.why
     assert {d.name for d in state.plan.devices} == {"C1", "C2", "E1"}
     shown = [row[1] for row in bench.page.change.steps.step_rows() if row[0] != "good"]  # type: ignore[attr-defined]
@@ -126,7 +126,7 @@ def test_a_two_capacitor_motors_switch_is_replaced(bench: Bench) -> None:
 
 
 def by_tag(bench: Bench, joined: tuple[tuple[str, ...], ...]) -> list[tuple[str, ...]]:
-    return [bench.judged.connecting.by_tag(j) for j in joined]
+    return [bench.judged.facts.connecting.by_tag(j) for j in joined]
 
 
 def test_the_bench_lists_are_changed_in_the_settings_and_counted_at_once(bench: Bench) -> None:

@@ -70,8 +70,8 @@ def test_how_it_is_made_moves_the_minimum(bench: Bench) -> None:
     page = insulation(bench, "made")
     assert page.put_cursor("made-construction")
     bench.enter("old")
-    assert bench.judged.wall.minimum == pytest.approx(1.4)
-    assert bench.judged.wall.material == "thermoplastic"
+    assert bench.judged.facts.wall.minimum == pytest.approx(1.4)
+    assert bench.judged.facts.wall.material == "thermoplastic"
     assert bench.window.session.setting.at_c == 21.0  # a test is made at the winding's °C
     assert page.put_cursor("made-construction")
     bench.enter("")
@@ -79,7 +79,7 @@ def test_how_it_is_made_moves_the_minimum(bench: Bench) -> None:
     page.fields["made-construction"].cell.clear()
     page.fields["made-construction"].cell.setModified(True)
     bench.key(Key.Key_Return)
-    assert bench.judged.wall.minimum == 5
+    assert bench.judged.facts.wall.minimum == 5
 
 
 def test_four_wire_readings_make_the_balance(bench: Bench) -> None:

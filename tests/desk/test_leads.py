@@ -184,7 +184,7 @@ def test_a_bad_clip_leads_through_a_retake_to_proven_leads(bakery: Bench) -> Non
         if step is None or step.station != "leads":
             break
         bakery.key(Key.Key_Return if step.act == "covers" else Key.Key_Space)
-    found = bakery.judged.identification
+    found = bakery.judged.facts.identification
     assert found is not None
     assert found.status == "settled"
     assert found.best.roles == {"A": "start", "B": "common", "C": "run"}
@@ -309,7 +309,7 @@ def test_kicks_are_answered_by_number_and_settle_the_leads(bench: Bench) -> None
     assert "5 down large" in bench.window.strip.note.hint()
     bench.enter("4")
     bench.enter("down small")
-    found = bench.judged.identification
+    found = bench.judged.facts.identification
     assert found is not None
     assert found.status == "settled"
 

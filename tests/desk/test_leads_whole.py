@@ -61,7 +61,7 @@ def play(bench: Bench, most: int = 60) -> None:
 def test_twelve_leads_are_played_from_nothing_to_proven_markings(bench: Bench) -> None:
     loose(bench, 12)
     play(bench)
-    assert bench.judged.naming.word == "proven"
+    assert bench.judged.facts.naming.word == "proven"
     kinds = [t.reading for t in bench.judged.job.readings]
     bunched = [r for r in kinds if isinstance(r, Resistance) and r.pair() is None]
     assert bunched
@@ -116,7 +116,7 @@ def test_a_five_speed_chain_is_named_from_high_to_low(empty: Bench) -> None:
                 ohm = steps[b] - steps[a]
             rows.append(f"{a}{b} {ohm:.2f}")
     typed(empty, "\n".join(rows))
-    found = empty.judged.identification
+    found = empty.judged.facts.identification
     assert found is not None
     assert found.best.arrangement == "single-phase-speed-taps"
     assert found.best.variant == "five"
@@ -127,7 +127,7 @@ def test_a_five_speed_chain_is_named_from_high_to_low(empty: Bench) -> None:
 def test_star_or_delta_of_three_leads_stays_a_note(empty: Bench) -> None:
     loose(empty, 3)
     typed(empty, "AB 4.02\nAC 4.00\nBC 4.01")
-    found = empty.judged.identification
+    found = empty.judged.facts.identification
     assert found is not None
     assert found.best.arrangement == "three-phase-3-lead"
     assert any("star" in n.lower() and "delta" in n.lower() for n in found.best.notes)
@@ -304,7 +304,7 @@ def test_without_a_battery_a_series_test_is_drawn_and_typed(bench: Bench) -> Non
     bench.key(Key.Key_Space)
     assert isinstance(bench.judged.job.readings[-1].reading, Series)
     play(bench)
-    assert bench.judged.naming.word == "proven"
+    assert bench.judged.facts.naming.word == "proven"
 
 
 @pytest.mark.parametrize(

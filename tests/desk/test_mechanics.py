@@ -70,8 +70,8 @@ def test_a_sleeve_bearing_is_asked_for_oil_wick_and_ports(bench: Bench) -> None:
 def test_the_feel_of_the_shaft_explains_the_chatter(bench: Bench) -> None:
     """The dairy's switch clicks in and out: the binding shaft leads the causes, until it is free."""
     bench.open("dairy")
-    assert bench.judged.causes is not None
-    assert bench.judged.causes.odds[0][0].name == "bearing-worn"
+    assert bench.judged.facts.causes is not None
+    assert bench.judged.facts.causes.odds[0][0].name == "bearing-worn"
     page = station(bench)
     part = page.parts["shaft"]
     assert isinstance(part, ShaftPart)
@@ -81,7 +81,7 @@ def test_the_feel_of_the_shaft_explains_the_chatter(bench: Bench) -> None:
     fill(bench, "felt-coast-down", "7")
     fill(bench, "felt-start-after", "31 V")
     assert "shaft-feel" not in gate(bench)
-    assert bench.judged.causes.odds[0][0].name != "bearing-worn"
+    assert bench.judged.facts.causes.odds[0][0].name != "bearing-worn"
     assert any("Starts turning at 31 V, 52 V before" in f.subject for f in bench.judged.findings)
 
 

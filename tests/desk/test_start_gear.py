@@ -36,16 +36,16 @@ def test_a_motor_that_starts_when_spun_is_led_to_its_cause(bench: Bench) -> None
         next(b for b in part.asked.buttons if b.text() == answer).setFocus()
         bench.key(Key.Key_Return)
     station(bench)
-    assert bench.judged.causes is not None
-    before = bench.judged.causes.odds[0][0].name
+    assert bench.judged.facts.causes is not None
+    before = bench.judged.facts.causes.odds[0][0].name
     assert before == "switch-open"
     assert bench.focus in part.asked.buttons
     assert part.asked.question.text() == "Ohms through start switch or relay at rest"
     bench.key(Key.Key_Return)  # closed
-    assert bench.judged.causes.odds[0][0].name == "start-capacitor"
+    assert bench.judged.facts.causes.odds[0][0].name == "start-capacitor"
     assert "start switch or relay at rest: closed" in part.done.words.lower()
     fill(bench, "cause-test", "capacitor right")
-    assert bench.judged.causes.odds[0][0].name == "start-winding"
+    assert bench.judged.facts.causes.odds[0][0].name == "start-winding"
     fill(bench, "cause-test", "capacitor")  # taken back
     assert "capacitor" not in bench.judged.job.gear.tests
     bench.ctrl(Key.Key_Z)
@@ -69,8 +69,8 @@ def test_a_capacitor_is_let_down_measured_and_judged(bench: Bench) -> None:
     fill(bench, "can-microfarad", "115 2.6 60")
     assert bench.judged.job.gear.capacitors["C1"]["microfarad"] == "59.971"
     assert part.told(bench.judged)[0] == "hold"
-    assert bench.judged.causes is not None
-    assert bench.judged.causes.odds[0][0].name == "start-capacitor"
+    assert bench.judged.facts.causes is not None
+    assert bench.judged.facts.causes.odds[0][0].name == "start-capacitor"
     fill(bench, "can-microfarad", "95")
     fill(bench, "can-looks", "bul")
     assert any("whatever it measures" in f.why for f in part.verdicts.findings)

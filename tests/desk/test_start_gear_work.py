@@ -66,8 +66,8 @@ def test_a_tap_that_starts_it_is_played_to_its_cause(bench: Bench) -> None:
         answer(bench, part_of(bench, WhyPart).asked, words)
     part = part_of(bench, WhyPart)
     answer(bench, part.when, "Only cold")
-    assert bench.judged.causes is not None
-    assert bench.judged.causes.when == "cold"
+    assert bench.judged.facts.causes is not None
+    assert bench.judged.facts.causes.when == "cold"
     assert "only cold" in part.words.words
     assert not part.when.isVisible()
     asked = []
@@ -89,7 +89,7 @@ def test_a_tap_that_starts_it_is_played_to_its_cause(bench: Bench) -> None:
     assert any(f.code == "cause" and f.verdict == "good" for f in bench.judged.findings)
     assert station(bench, "shelf").part.name == "shelf"
     fill(bench, "cause-symptom", "when always")
-    assert bench.judged.causes.when == "always"
+    assert bench.judged.facts.causes.when == "always"
 
 
 def test_wrong_hookups_stand_beside_the_causes(bench: Bench) -> None:

@@ -247,11 +247,11 @@ def test_a_fan_of_three_speeds_has_a_sheet_for_each(bench: Bench) -> None:
         before = len(bench.job.entries)
         bench.key(Key.Key_Space if step.act != "dead" else Key.Key_Return)
         assert len(bench.job.entries) > before, bench.note
-    assert bench.judged.naming.word == "marked"
+    assert bench.judged.facts.naming.word == "marked"
     bench.ctrl(Key.Key_7)
     typed(bench, "supply", "230")
     typed(bench, "wish-speed", "high")
-    assert bench.judged.connecting.plan is not None, bench.judged.connecting.why
+    assert bench.judged.facts.connecting.plan is not None, bench.judged.facts.connecting.why
     bench.ctrl(Key.Key_8)
     ready = part(bench, ReadyPart)
     assert ready.sheet.isVisible()
@@ -264,7 +264,7 @@ def test_a_fan_of_three_speeds_has_a_sheet_for_each(bench: Bench) -> None:
     assert (begun.speed, begun.direction, begun.load) == ("low", "ccw", "none")
     assert bench.window.session.target is not None
     lines = {n for j in bench.window.session.target.joints for n in j if "L1" in j or "L2" in j}
-    low = next(t for t, n in bench.judged.connecting.names.items() if n == "low")
+    low = next(t for t, n in bench.judged.facts.connecting.names.items() if n == "low")
     assert low in lines
     typed(bench, "abandon", "enough")
     part(bench, ReadyPart).tests["locked"].setFocus()

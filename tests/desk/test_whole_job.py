@@ -62,8 +62,8 @@ def why_and_winding(bench: Bench) -> None:
         next(b for b in part.asked.buttons if b.text() == answer).setFocus()
         bench.key(Key.Key_Return)
     typed(bench, "cause-test", "arrives arrives")
-    assert bench.judged.causes is not None
-    likeliest = bench.judged.causes.odds[0][0].name
+    assert bench.judged.facts.causes is not None
+    likeliest = bench.judged.facts.causes.odds[0][0].name
     assert likeliest in ("lost-phase", "wrong-hookup")
     typed(bench, "cause-test", "found lost-phase")
     assert bench.judged.job.gear.cause == "lost-phase"
@@ -126,7 +126,7 @@ def test_a_whole_job_by_keys(bench: Bench) -> None:
     bench.meter_here()
     taken = take_until(bench, "leads")
     assert 5 <= taken <= 15
-    found = bench.judged.identification
+    found = bench.judged.facts.identification
     assert found is not None
     assert found.status == "settled"
     assert found.best.arrangement == "three-phase-6-lead"
@@ -146,15 +146,15 @@ def test_a_whole_job_by_keys(bench: Bench) -> None:
     bench.key(Key.Key_Return, CTRL)
     assert bench.station == "connect"
     bench.enter("400")
-    assert bench.judged.connecting.plan is not None
-    assert bench.judged.connecting.plan.connection == "wye"
+    assert bench.judged.facts.connecting.plan is not None
+    assert bench.judged.facts.connecting.plan.connection == "wye"
     bench.ctrl(Key.Key_M)
     assert bench.next == "Prove it dead"
     bench.key(Key.Key_Return)
     for _ in range(4):
         assert bench.next.startswith("Join ")
         bench.key(Key.Key_Return)
-    assert not bench.judged.connecting.to_make
+    assert not bench.judged.facts.connecting.to_make
     for pair in ("L1 to L2", "L1 to L3", "L2 to L3"):
         assert bench.next == f"Read {pair}"
         bench.key(Key.Key_Space)

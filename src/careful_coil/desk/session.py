@@ -9,17 +9,18 @@ from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any
 
-from PySide6.QtCore import QObject, QTimer, Signal
+from PySide6.QtCore import QObject, Signal
 
 from careful_coil.bench import Instrument
-from careful_coil.core.connect.dead import AtBench, lapsed
+from careful_coil.core.connect.dead import AtBench
 from careful_coil.core.errors import CoilError
 from careful_coil.core.job import AnyBody, Entry, Job, fold
 from careful_coil.core.job.entries import Struck
 from careful_coil.core.job.noted import note
 from careful_coil.core.ledger import Judgement, judge
+from careful_coil.core.ledger.admission import Asking
 from careful_coil.core.ledger.asks import Question
-from careful_coil.core.ledger.gate import frozen
+from careful_coil.core.ledger.at_stations import why_not
 from careful_coil.core.ledger.targets import swept, wanted
 from careful_coil.core.probes import Request, TestSetting
 from careful_coil.core.settings import Settings
@@ -222,12 +223,14 @@ class Session(QObject):
     ) -> None:
         """Append entries to the open job, or `into` another; `failed` is told why none was recorded."""
         job = into or self.open
-        words = frozen(job.judged.job, job.judged.released, bodies) if job else NO_JOB
+        words = why_not(Asking(job.judged, self.at_bench, self.settings), bodies) if job else NO_JOB
         if job is None or words:
             self.told.emit(words, "watch")
-            QTimer.singleShot(
-                0, self.job_changed.emit
-            )  # what stands in the fields is what is on record
+            if (
+                job is not None and job is self.open
+            ):  # what stands in the fields is what is on record
+                job.not_here.discard("dead-again")
+                self._judge(job.id, job.number, job.entries, job.not_here)
             return failed(words) if failed is not None else None
         entries = [self._entry(b, station or self.station) for b in bodies]
 
@@ -308,19 +311,6 @@ class Session(QObject):
         """The time, and whose hands."""
         return AtBench(self._now(), self.who)
 
-    def still_dead(self) -> bool:
-        """Whether the proof of no volts still holds; where it does not, the job is judged anew."""
-        job = self.open
-        if job is None:
-            return False
-        why = lapsed(job.judged.job, self.at_bench, self.settings)
-        if not why:
-            return True
-        self.told.emit(f"{why} Prove it dead first.", "watch")
-        job.not_here.discard("dead-again")
-        self._judge(job.id, job.number, job.entries, job.not_here)
-        return False
-
     @property
     def today(self) -> str:
         """The day, as it is printed on a card."""
@@ -365,7 +355,7 @@ class Session(QObject):
         """What a test is made under now."""
         if self.under.volt:
             return self.under
-        span = self.open.judged.wall.test_volts() if self.open else None
+        span = self.open.judged.facts.wall.test_volts() if self.open else None
         return replace(self.under, volt=span[0] if span else USUAL_VOLT)
 
     @property

@@ -20,14 +20,10 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from careful_coil.core.connect.work import Connecting
-from careful_coil.core.job.at_insulation import Covers
-from careful_coil.core.job.at_trial import TrialEnded
-from careful_coil.core.job.entries import (
-    ProvedDead,
-)
-from careful_coil.core.ledger import NextStep
-from careful_coil.core.ledger.acts import DEAD_WORK
+from careful_coil.core.job import AnyBody
+from careful_coil.core.ledger import Judgement, NextStep
+from careful_coil.core.ledger.acts import ACTS
+from careful_coil.core.ledger.admission import INITIALS
 from careful_coil.core.probes import PROBES
 from careful_coil.core.stations import STATIONS, Station
 from careful_coil.desk.bundles import is_bundle, take_in
@@ -271,49 +267,40 @@ class Window(QMainWindow):
     def do_next(self) -> None:
         """Do what the Next card says."""
         job = self.session.open
-        step = job.judged.next if job else None
-        if job is None or step is None:
-            return
-        here = self.session.station == step.station
-        if step.act in DEAD_WORK and here:
-            self._dead_work(step, job.judged.connecting)
-            return
-        if step.act == "end" and here:
-            self.session.record(TrialEnded(), station="test-run")
-            return
-        if step.act == "dead" and here:
-            self._prove_dead(step.station)
-            return
-        if step.act == "covers" and here:
-            self.session.record(Covers(on=step.code != "open-up"), station=step.station)
-            return
-        page = self.pages["insulation"]
-        if step.act == "discharge" and here and isinstance(page, InsulationPage):
-            page.discharge()
-            return
-        self.session.pick(None)
-        self.go(step.station, step.focus)
-        if here and step.act in PROBES:
-            self._say_how(step)
+        if job is not None:
+            self._do(job.judged.next, job.judged)
 
     def do_connect(self) -> None:
         """Do the step that Connect shows, whatever other stations still want."""
         job = self.session.open
-        step = next(iter(job.judged.at_connect), None) if job else None
-        if job is None or step is None:
-            return
-        if step.act in DEAD_WORK:
-            self._dead_work(step, job.judged.connecting)
-        elif step.act == "dead":
-            self._prove_dead(step.station)
-        else:
-            self.go(step.station, step.focus)
+        if job is not None:
+            self._do(next(iter(job.judged.at_connect), None), job.judged)
 
-    def _dead_work(self, step: NextStep, state: Connecting) -> None:
-        """Log a cut, a joint, a lead covered or a device fitted, while the proof of no volts holds."""
-        if self.session.still_dead():
-            body = DEAD_WORK[step.act](state.by_tag(step.ends))
-            self.session.record(body, station="connect")
+    def _do(self, step: NextStep | None, judged: Judgement) -> None:
+        """Log what a step is done by, where its station is open; else go to where it is done."""
+        if step is None:
+            return
+        here = self.session.station == step.station
+        act = ACTS.get(step.act) if here else None
+        page = self.pages[self.session.station]
+        if act is not None:
+            self._log(act(judged, step), step.station)
+        elif here and step.act == "discharge" and isinstance(page, InsulationPage):
+            page.discharge()
+        else:
+            self.session.pick(None)
+            self.go(step.station, step.focus)
+            if here and step.act in PROBES:
+                self._say_how(step)
+
+    def _log(self, body: AnyBody, station: Station) -> None:
+        self.session.record(body, station=station, failed=self._refused)
+
+    def _refused(self, words: str) -> None:
+        """Go to the initials where they are what is missing."""
+        if words == INITIALS:
+            self.rack.show()
+            self.rack.who.setFocus(Qt.FocusReason.OtherFocusReason)
 
     def _say_how(self, step: NextStep) -> None:
         bound = self.session.bound
@@ -323,16 +310,6 @@ class Window(QMainWindow):
         )
         self.strip.note.say(words, "note")
         self.to_strip()
-
-    def _prove_dead(self, station: Station) -> None:
-        if not self.session.who:
-            self.way.say(
-                "Your initials first, at the foot of the rack: it is logged under them.", "watch"
-            )
-            self.rack.show()
-            self.rack.who.setFocus(Qt.FocusReason.OtherFocusReason)
-            return
-        self.session.record(ProvedDead(volt=0.0), station=station)
 
     # --- papers and files -----------------------------------------------------------------------
 

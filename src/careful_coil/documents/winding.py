@@ -54,7 +54,7 @@ class WindingDocument(Document):
 
 def winding_document(number: int, judged: Judgement, settings: Settings) -> WindingDocument:
     """Return the winding of a job as a document."""
-    worked = work_out(judged.winding, plate_of(judged.job), settings)
+    worked = work_out(judged.facts.winding, plate_of(judged.job), settings)
     return WindingDocument(
         number=number,
         name=judged.job.name,

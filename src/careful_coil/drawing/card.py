@@ -19,7 +19,7 @@ LINE = 5.4
 
 def card_lines(judged: Judgement) -> list[tuple[str, str]]:
     """Return what the card says beside its drawing: what it is, the words."""
-    job, state = judged.job, judged.connecting
+    job, state = judged.job, judged.facts.connecting
     if state.plan is None:
         return [("Hookup", state.why)]
     made = {frozenset(j) for j in state.made}
@@ -54,7 +54,7 @@ def _supply(job: Job) -> str:
 
 def proved(judged: Judgement) -> str:
     """Return in words what has been proved of the hookup: on the card nothing looks surer than it is."""
-    state, run = judged.connecting, judged.job.joined.run
+    state, run = judged.facts.connecting, judged.job.joined.run
     if not state.joined:
         return "NOT FINISHED: do not connect"
     told = ["joints made"]
@@ -68,7 +68,7 @@ def proved(judged: Judgement) -> str:
 
 def draw_card(number: int, judged: Judgement, day: str) -> Drawing:
     """Return the card, half an A4 across; `day` is printed as it is."""
-    job, state = judged.job, judged.connecting
+    job, state = judged.job, judged.facts.connecting
     shapes: list[Shape] = [
         Words(
             at=(MARGIN, 11.0),
@@ -95,7 +95,7 @@ def draw_card(number: int, judged: Judgement, day: str) -> Drawing:
 
 def draw_tag(number: int, judged: Judgement, day: str) -> Drawing:
     """Return the same as a tag to hang in the lead box: volts large, joints, direction."""
-    job, state = judged.job, judged.connecting
+    job, state = judged.job, judged.facts.connecting
     volt = f"{job.supply.volt:g} V" if job.supply else "no supply"
     head = volt if state.joined else "NOT FINISHED"
     shapes: list[Shape] = [

@@ -26,10 +26,10 @@ def looks_of(judged: Judgement) -> dict[str, Look]:
 
 def winding_now(judged: Judgement, columns: int = 1) -> Drawing:
     """Return the winding as the readings so far show it, its parts in so many columns."""
-    looks, found = looks_of(judged), judged.identification
+    looks, found = looks_of(judged), judged.facts.identification
     if found is None:
         return Drawing((), 62.0, 10.0)
-    network, names = judged.naming.network, judged.naming.names
+    network, names = judged.facts.naming.network, judged.facts.naming.names
     alike = [
         c
         for c in found.candidates
@@ -57,7 +57,7 @@ def winding_now(judged: Judgement, columns: int = 1) -> Drawing:
 
 def _with_extras(drawn: Drawing, judged: Judgement) -> Drawing:
     """Return the winding's drawing with sensor pairs and lone leads below it."""
-    found = judged.identification
+    found = judged.facts.identification
     if found is None or not found.best.extras:
         return drawn
     pairs = [g for g in found.best.groups if g[0] in found.best.extras]
@@ -75,11 +75,11 @@ def _step(meter: Meter) -> float:
 
 def _coil_ohm(judged: Judgement) -> dict[str, float]:
     """Return coil ohms under the names in use, which may be relabelled from the answer's."""
-    found, network = judged.identification, judged.naming.network
+    found, network = judged.facts.identification, judged.facts.naming.network
     if found is None or network is None:
         return {}
     tag_of = {name: tag for tag, name in found.best.names.items()}
-    here = judged.naming.names
+    here = judged.facts.naming.names
     ohms = {}
     for c in network.coils:
         if c.name not in found.best.coil_ohm:
@@ -92,7 +92,11 @@ def _coil_ohm(judged: Judgement) -> dict[str, float]:
 
 def _passed(judged: Judgement) -> tuple[set[str], set[str], set[str]]:
     """Return the coils some reading passes, those one passes alone, and those a suspect passes."""
-    network, names, found = judged.naming.network, judged.naming.names, judged.identification
+    network, names, found = (
+        judged.facts.naming.network,
+        judged.facts.naming.names,
+        judged.facts.identification,
+    )
     read: set[str] = set()
     alone: set[str] = set()
     doubtful: set[str] = set()
@@ -113,7 +117,7 @@ def _passed(judged: Judgement) -> tuple[set[str], set[str], set[str]]:
 
 def _read_groups(judged: Judgement) -> list[tuple[str, ...]]:
     """Return the tags that conduct to each other as read."""
-    found = judged.identification
+    found = judged.facts.identification
     return list(found.read_groups) if found else []
 
 
@@ -154,7 +158,7 @@ def joints_drawing(
     lines: Mapping[str, str] | None = None,
 ) -> Drawing | None:
     """Return joints as they stand drawn on this motor's leads; those that must go in copper."""
-    state = judged.connecting
+    state = judged.facts.connecting
     looks = looks_by_name(judged)
     plan = state.plan
     if not looks or plan is None:
@@ -174,15 +178,15 @@ def looks_by_name(judged: Judgement) -> dict[str, Look]:
     looks = looks_of(judged)
     return {
         name: Look(tag=name, token=looks[tag].token, tracer=looks[tag].tracer)
-        for tag, name in judged.connecting.names.items()
+        for tag, name in judged.facts.connecting.names.items()
     }
 
 
 def as_found_drawing(judged: Judgement) -> Drawing | None:
     """Return the joints as found on the winding they belong to; coils of a slip marked."""
-    if not judged.as_found:
+    if not judged.facts.as_found:
         return None
-    first = judged.as_found[0]
+    first = judged.facts.as_found[0]
     network = ARRANGEMENTS[first.arrangement].inside(first.variant)
     looks = {
         name: Look(tag=name, token=looks_of(judged)[tag].token) for tag, name in first.names.items()

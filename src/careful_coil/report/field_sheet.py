@@ -42,14 +42,14 @@ def field_sheet_paper(number: int, judged: Judgement) -> bytes:
             ("Rev/min", plate.printed("rpm")),
         ]
     )
-    plan = judged.connecting.plan
+    plan = judged.facts.connecting.plan
     if plan is not None:
         joints = ", ".join(" – ".join(j) for j in plan.joints)
         page.text(f"Hookup: {plan.connection}. {joints}.", 9)
     for caution in CAUTIONS:
         page.text(caution, 9, bold=True)
     page.head("To read and to set")
-    lines = field_sheet(judged.job, judged.connecting, judged.installer)
+    lines = field_sheet(judged.job, judged.facts.connecting, judged.facts.installer)
     for k, line in enumerate(lines, 1):
         _line(page, k, line)
     page.room(20 * mm)

@@ -46,5 +46,5 @@ def mechanics_lines(judged: Judgement) -> Iterator[str]:
         yield f"Temporary {name}: {it.words}; {f'cleared: {it.cleared}' if it.cleared else 'NOT CLEARED'}."
     for name, change in hands.changed.items():
         yield f"Changed {name}: {change.words}; {f'closed: {change.closed}' if change.closed else 'NOT CLOSED'}."
-    for part in judged.parts:
+    for part in judged.facts.parts:
         yield f"To order: {part.count} × {part.words}, {part.place}."

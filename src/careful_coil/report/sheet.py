@@ -90,7 +90,7 @@ def _identity(page: Page, number: int, judged: Judgement) -> None:
 
 
 def _leads(page: Page, judged: Judgement) -> None:
-    job, naming = judged.job, judged.naming
+    job, naming = judged.job, judged.facts.naming
     if not job.leads:
         return
     words = {
@@ -114,12 +114,12 @@ def _leads(page: Page, judged: Judgement) -> None:
     page.text(
         "Readings, ohms as read: " + "; ".join(readings) + "." if readings else "No readings.", 8.5
     )
-    if judged.evidence is not None and readings:
-        moved = history(judged.job, judged.evidence)
+    if judged.facts.evidence is not None and readings:
+        moved = history(judged.job, judged.facts.evidence)
         shares = " ".join(f"{100 * m.odds:.0f}" for m in moved)
         if moved:
             page.text(f"Odds of the winding after each of them, in %: {shares}.", 8.5)
-    never = judged.identification.never_energise if judged.identification else ()
+    never = judged.facts.identification.never_energise if judged.facts.identification else ()
     if never:
         pairs = ", ".join(f"{a}–{b}" for a, b in never)
         page.text(f"Never line voltage across: {pairs}.", 9, bold=True, token="hold")
@@ -157,7 +157,7 @@ def _condition(page: Page, judged: Judgement) -> None:
     verdict = next((f for f in judged.findings if f.code == "insulation"), None)
     if verdict is not None and judged.job.tested.tests:
         page.text(f"{verdict.subject}: {verdict.why} ({verdict.source})")
-    longest = longest_curve(judged.job, judged.wall)
+    longest = longest_curve(judged.job, judged.facts.wall)
     if longest is not None and longest.body.length_s > CURVE_FROM_S:
         drawing = draw_test(longest.body.readings, curve_of(longest.body), (), 130.0, 46.0)
         scale = 0.8 * mm
@@ -176,7 +176,7 @@ def _lines(page: Page, head: str, lines: Iterable[str]) -> None:
 
 
 def _hookup(page: Page, judged: Judgement) -> None:
-    state = judged.connecting
+    state = judged.facts.connecting
     page.head("Hookup")
     if state.plan is None:
         page.text(state.why)
@@ -202,21 +202,21 @@ def _installer(page: Page, judged: Judgement) -> None:
     """Write what the change asks of whoever connects it, with what was waived."""
     done = judged.job.joined.installer
     lines = []
-    for line in judged.installer:
+    for line in judged.facts.installer:
         state = done.get(line.name)
         waived = f" (waived: {state.words})" if state and state.state == "waived" else ""
         lines.append(f"{line.words}. {line.why}{waived}")
     _lines(page, "For the installer: the local code decides", lines)
-    if judged.commission and not way_out(judged.job):
+    if judged.facts.commission and not way_out(judged.job):
         page.head("At the machine, to read and to set")
-        for k, line in enumerate(judged.commission, 1):
+        for k, line in enumerate(judged.facts.commission, 1):
             page.text(f"{k}  {line.words}: ............................", 9)
             page.text(line.why, 8, token="quiet", indent=10)
 
 
 def _beside(page: Page, x: float, judged: Judgement) -> None:
     """Joints and line ohms beside the drawing."""
-    state, y = judged.connecting, page.y - 14
+    state, y = judged.facts.connecting, page.y - 14
     if state.plan is None:
         return
     made = {frozenset(j) for j in state.made}

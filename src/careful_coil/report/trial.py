@@ -35,12 +35,12 @@ def _said(judged: Judgement) -> Iterator[str]:
     shown = next((t for t in reversed(job.trials.sheets) if t.steps), None)
     if shown is None or job.supply is None:
         return
-    found = losses_of(job, judged.connecting, shown)
+    found = losses_of(job, judged.facts.connecting, shown)
     if not isinstance(found, str):
         yield losses_words(found, job.supply.volt)
     if len(warm_points(shown)) >= LEAST_WARM:
         yield warm_words(shown)
-    pairs = list(pair_words(job, judged.start_way))
+    pairs = list(pair_words(job, judged.facts.start_way))
     if pairs:
         yield " ".join(pairs)
 

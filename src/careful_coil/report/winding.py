@@ -35,7 +35,7 @@ def winding_sheet(number: int, judged: Judgement, settings: Settings) -> bytes:
     canvas = Canvas(buffer, pagesize=A4, invariant=1)
     canvas.setTitle(f"Winding of job {number}: {judged.job.name}")
     page = Page(canvas, f"Winding, job {number} · {judged.job.name}")
-    record = judged.winding
+    record = judged.facts.winding
     worked = work_out(record, plate_of(judged.job), settings)
     page.text(f"Winding: {judged.job.name}", 16, bold=True)
     page.text(f"Job {number}", 9, token="quiet")

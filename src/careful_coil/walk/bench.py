@@ -87,7 +87,7 @@ class CoreBench:
     def put(self, step: NextStep, question: Question, text: str) -> None:
         """Answer what is asked. Raises: CoilError where it is refused."""
         judged = self.judged()
-        span = judged.wall.test_volts()
+        span = judged.facts.wall.test_volts()
         setting = TestSetting(at_c=WINDING_C, volt=span[0] if span else 500.0)
         hands = Hands(who=WHO, now=self.now, setting=setting, settings=self._settings)
         bodies, station = read_answer(

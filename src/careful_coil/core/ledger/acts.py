@@ -1,14 +1,28 @@
-"""What the Next card's key logs at Connect: dead work, each a cut, a joint, a lead covered, a tick."""
+"""What a step's own key logs, by its act: a cut, a joint, covers, the proof of no volts, the end of a sheet."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 
 from careful_coil.core.job import AnyBody
 from careful_coil.core.job.at_connect import Insulated, Parted, StepTicked
-from careful_coil.core.job.entries import JointMade
+from careful_coil.core.job.at_insulation import Covers
+from careful_coil.core.job.at_trial import TrialEnded
+from careful_coil.core.job.entries import JointMade, ProvedDead
+from careful_coil.core.ledger.judgement import Judgement
+from careful_coil.core.ledger.step import NextStep
 
-DEAD_WORK: dict[str, Callable[[tuple[str, ...]], AnyBody]] = {
-    "joint": lambda names: JointMade(joint=names),
-    "part": lambda names: Parted(leads=names),
-    "insulate": lambda names: Insulated(lead=names[0]),
-    "tick": lambda names: StepTicked(step=names[0]),
+Act = Callable[[Judgement, NextStep], AnyBody]
+
+
+def _names(judged: Judgement, step: NextStep) -> tuple[str, ...]:
+    return judged.facts.connecting.by_tag(step.ends)
+
+
+ACTS: Mapping[str, Act] = {
+    "joint": lambda judged, step: JointMade(joint=_names(judged, step)),
+    "part": lambda judged, step: Parted(leads=_names(judged, step)),
+    "insulate": lambda judged, step: Insulated(lead=_names(judged, step)[0]),
+    "tick": lambda judged, step: StepTicked(step=_names(judged, step)[0]),
+    "covers": lambda _, step: Covers(on=step.code != "open-up"),
+    "dead": lambda _, __: ProvedDead(volt=0.0),
+    "end": lambda _, __: TrialEnded(),
 }

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from careful_coil.core.choices import one_of
 from careful_coil.core.condition.answered import first_answer
 from careful_coil.core.condition.wall_rules import discharge_seconds
-from careful_coil.core.connect.dead import AtBench, lapsed
+from careful_coil.core.connect.dead import AtBench
 from careful_coil.core.connect.rotation import read_turn
 from careful_coil.core.connect.typed import read_supply
 from careful_coil.core.errors import BadValue
@@ -14,17 +14,16 @@ from careful_coil.core.gear.device_rules import told_of
 from careful_coil.core.gear.typed import device_read, read_inventory
 from careful_coil.core.job import AnyBody
 from careful_coil.core.job.at_connect import Installer, StepTicked
-from careful_coil.core.job.at_insulation import Covers, Discharged, DryingRun, TestReady, Work
+from careful_coil.core.job.at_insulation import Discharged, DryingRun, TestReady, Work
 from careful_coil.core.job.at_mechanics import Commutator, PartOff, Temporary
 from careful_coil.core.job.at_start_gear import GearStep
-from careful_coil.core.job.at_trial import TrialBegun, TrialEnded, TrialReady
-from careful_coil.core.job.entries import (
-    ProvedDead,
-)
+from careful_coil.core.job.at_trial import TrialBegun, TrialReady
 from careful_coil.core.job.lead_words import counted
 from careful_coil.core.job.noted import note
-from careful_coil.core.ledger.acts import DEAD_WORK
+from careful_coil.core.ledger.acts import ACTS
+from careful_coil.core.ledger.admission import Asking
 from careful_coil.core.ledger.asks.question import Question
+from careful_coil.core.ledger.at_stations import why_not
 from careful_coil.core.ledger.entry_line import split
 from careful_coil.core.ledger.judgement import Judgement
 from careful_coil.core.ledger.leaving import read_signature
@@ -38,7 +37,7 @@ from careful_coil.core.probes import PROBES
 from careful_coil.core.probes.probe import TestSetting
 from careful_coil.core.settings import Settings
 from careful_coil.core.stations import Station
-from careful_coil.core.trial.begin import ready_items, speeds_of, why_no_volts
+from careful_coil.core.trial.begin import ready_items, speeds_of
 from careful_coil.core.trial.rules import speed_next
 from careful_coil.core.trial.typed import sheet_of
 from careful_coil.core.trial.whole import since_last_run
@@ -83,7 +82,13 @@ def read_answer(answer: Answer) -> tuple[Bodies, Station]:
         station = PROBES[answer.step.act].station
     if answer.question.reader == "first-question":
         station = "intake"
-    return reader(answer), station
+    bodies = reader(answer)
+    hands = answer.hands
+    bench = AtBench(hands.now, hands.who)
+    why = why_not(Asking(answer.judged, bench, hands.settings), bodies)
+    if why:
+        raise BadValue(answer.step.title, "what comes first", why)
+    return bodies, station
 
 
 def _ticks(answer: Answer) -> tuple[str, ...]:
@@ -109,19 +114,7 @@ def _strip(answer: Answer) -> Bodies:
 
 
 def _act(answer: Answer) -> Bodies:
-    step, judged = answer.step, answer.judged
-    if step.act == "covers":
-        return (Covers(on=step.code != "open-up"),)
-    bench = AtBench(answer.hands.now, answer.hands.who)
-    why = lapsed(judged.job, bench, answer.hands.settings)
-    if why:
-        raise BadValue(step.title, "the proof of no volts first", why)
-    return (DEAD_WORK[step.act](judged.connecting.by_tag(step.ends)),)
-
-
-def _dead(answer: Answer) -> Bodies:
-    _no_initials(answer)
-    return (ProvedDead(volt=0.0),)
+    return (ACTS[answer.step.act](answer.judged, answer.step),)
 
 
 def _discharge(answer: Answer) -> Bodies:
@@ -132,27 +125,24 @@ def _discharge(answer: Answer) -> Bodies:
 
 
 def _ready(answer: Answer) -> Bodies:
-    _no_initials(answer)
     if answer.hands.setting.at_c is None:
         raise BadValue("no temperature", "the winding's °C first: the figure is corrected by it")
     return (TestReady(items=_ticks(answer), volt=answer.hands.setting.volt),)
 
 
 def _trial_begin(answer: Answer) -> Bodies:
-    _no_initials(answer)
     judged = answer.judged
-    bad = why_no_volts(judged.findings)
-    if bad:
-        raise BadValue(answer.step.title, "what was found bad put right first", bad)
-    speed = speed_next(judged.job, judged.start_way, judged.connecting) or ""
-    speed, turns = sheet_of(speed, speeds_of(judged.connecting))
+    speed = speed_next(judged.job, judged.facts.start_way, judged.facts.connecting) or ""
+    speed, turns = sheet_of(speed, speeds_of(judged.facts.connecting))
     told = {"covers": answer.question.id.removeprefix("covers-"), "speed": speed}
     done = ", ".join(since_last_run(judged.job))
     return (TrialBegun.model_validate({**told, "direction": turns, "since": done}),)
 
 
 def _trial_ready(answer: Answer) -> Bodies:
-    items = ready_items(answer.judged.job, answer.judged.connecting, answer.judged.start_way)
+    items = ready_items(
+        answer.judged.job, answer.judged.facts.connecting, answer.judged.facts.start_way
+    )
     return (TrialReady(items=tuple(i.name for i in items)),)
 
 
@@ -224,7 +214,7 @@ def _temporary(answer: Answer) -> Bodies:
 def _site(answer: Answer) -> Bodies:
     _no_initials(answer)
     judged = answer.judged
-    lines = field_sheet(judged.job, judged.connecting, judged.installer)
+    lines = field_sheet(judged.job, judged.facts.connecting, judged.facts.installer)
     line = next(x for x in lines if x.name == answer.question.id)
     return line.read(answer.text)
 
@@ -236,7 +226,7 @@ def _work(answer: Answer) -> Bodies:
 READERS: dict[str, Reader] = {
     "noted": _noted,
     "count": lambda a: (counted(a.text.strip()),),
-    "dead": _dead,
+    "dead": _act,
     "strip": _strip,
     "act": _act,
     "discharge": _discharge,
@@ -251,7 +241,7 @@ READERS: dict[str, Reader] = {
     "turn-seen": lambda a: (read_turn(a.text),),
     "begin": _trial_begin,
     "trial-ready": _trial_ready,
-    "trial-end": lambda a: (TrialEnded(),),
+    "trial-end": _act,
     "bars-count": lambda a: (Commutator(bars=bars_count(a.text)),),
     "temporary": _temporary,
     "back": lambda a: [PartOff(part=n, back=True) for n in _ticks(a)],

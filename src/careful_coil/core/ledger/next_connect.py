@@ -2,22 +2,21 @@
 
 from collections.abc import Iterator, Sequence
 
+from careful_coil.core.connect.dead import lapsed
 from careful_coil.core.connect.dress import amps_at
 from careful_coil.core.connect.low_run import expected_run, unclamped
 from careful_coil.core.connect.rotation import wanted_direction
 from careful_coil.core.connect.work import Connecting, fit_key, out_key
 from careful_coil.core.job import Finding, Job
+from careful_coil.core.ledger.facts import Facts
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.values import show_ohm
 
 
-def connect_steps(
-    job: Job, state: Connecting, findings: Sequence[Finding], known: bool, stale: str = ""
-) -> Iterator[NextStep]:
-    """Yield what Connect asks for, in order.
-
-    `known` whether the leads have names; `stale` why the proof of no volts does not hold.
-    """
+def connect_steps(c: Facts) -> Iterator[NextStep]:
+    """Yield what Connect asks for, in order."""
+    job, state, findings, known = c.job, c.connecting, c.findings, c.known
+    stale = lapsed(job, c.bench, c.settings)  # why the proof of no volts does not hold
     direction = next((f for f in findings if f.code == "direction"), None)
     if direction is not None and wanted_direction(job) is None:
         yield from _wanted(job, direction.why)

@@ -3,27 +3,21 @@
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
-from careful_coil.core.condition.suspicion import Suspicion
 from careful_coil.core.gear.capacitor_rules import capacitor_of, measured_of
 from careful_coil.core.gear.device_rules import told_of
-from careful_coil.core.gear.separating import Ask
 from careful_coil.core.gear.work import left_of
 from careful_coil.core.job import Finding, Job
-from careful_coil.core.ledger.next_card import OPEN_UP, is_open
+from careful_coil.core.ledger.facts import Facts
+from careful_coil.core.ledger.next_leads import OPEN_UP, is_open
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.settings import Settings
 
 LOOKED = {"mechanism on the shaft": "mechanism", "contact plate": "contact plate"}
 
 
-def gear_steps(
-    job: Job,
-    causes: Suspicion | None,
-    asks: Sequence[Ask],
-    findings: Sequence[Finding],
-    settings: Settings,
-) -> Iterator[NextStep]:
+def gear_steps(c: Facts) -> Iterator[NextStep]:
     """Yield what Start gear asks for, the most useful first; nothing where it is judged."""
+    job, causes, findings, settings = c.job, c.causes, c.findings, c.settings
     shut = {
         f.code for f in findings if f.station == "start-gear" and f.gate and f.verdict != "good"
     }
@@ -35,7 +29,7 @@ def gear_steps(
     yield from _devices(job, settings)
     single = job.plate.phases != 3
     if "cause" in shut and causes is not None and single and set(causes.symptoms) & {*OF_START}:
-        yield from cause_steps(causes, asks)
+        yield from cause_steps(c)
 
 
 # complaints of the start circuit: their cause is looked for before anything is joined
@@ -50,8 +44,11 @@ OF_START = (
 )
 
 
-def cause_steps(causes: Suspicion, asks: Sequence[Ask]) -> Iterator[NextStep]:
-    """Yield what parts the causes of a complaint, then the cause itself."""
+def cause_steps(c: Facts) -> Iterator[NextStep]:
+    """Yield what parts the causes of a complaint, then the cause itself; nothing where none is complained of."""
+    causes, asks = c.causes, c.asks
+    if causes is None:
+        return
     if causes.key:
         yield _step("cause-first", causes.ask, "why", "It comes before any test of the motor.")
     elif asks:

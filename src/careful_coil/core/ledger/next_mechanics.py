@@ -5,6 +5,7 @@ from collections.abc import Iterator, Sequence
 from careful_coil.core.condition.suspicion import has_brushes
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.kind import Weighed
+from careful_coil.core.ledger.facts import Facts
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.mechanics.bearing_rules import ENDS
 from careful_coil.core.mechanics.brush_rules import next_bar
@@ -27,8 +28,9 @@ MEND = {
 }
 
 
-def mechanics_steps(job: Job, kinds: Weighed, findings: Sequence[Finding]) -> Iterator[NextStep]:
+def mechanics_steps(c: Facts) -> Iterator[NextStep]:
     """Yield what Mechanics asks for, in the order the hands work."""
+    job, kinds, findings = c.job, c.kinds, c.findings
     hands = job.hands
     judged = any(f.code == "mechanics" and f.verdict == "good" for f in findings)
     if not judged:

@@ -1,10 +1,12 @@
 """What Test run asks for next: a sheet, what makes it ready, the start, the steps of a ramp, the end."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator
 
 from careful_coil.core.connect.work import Connecting
-from careful_coil.core.job import Finding, Job
+from careful_coil.core.job import Job
 from careful_coil.core.job.trials import Trial
+from careful_coil.core.ledger.facts import Facts
+from careful_coil.core.ledger.next_wall import closed_steps
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.settings import Settings
 from careful_coil.core.trial.begin import StartWay, clicks, full_volt, left_to_ready, started
@@ -17,15 +19,9 @@ STOP = "Off at plate amps, smoke, or not turning by half voltage."
 BEFORE = ("hookup", "line-ohms", "before-power", "low-run", "supply")  # findings at Connect
 
 
-def trial_steps(
-    job: Job,
-    state: Connecting,
-    way: StartWay,
-    findings: Sequence[Finding],
-    settings: Settings,
-    closed: Sequence[NextStep] = (),
-) -> Iterator[NextStep]:
+def trial_steps(c: Facts) -> Iterator[NextStep]:
     """Yield what the test run asks for, once nothing at Connect stands before power."""
+    job, state, way, findings = c.job, c.connecting, c.start_way, c.findings
     gate = next((f for f in findings if f.code == "test-run"), None)
     now = job.trials.now
     if job.supply is None or (now is None and (gate is None or gate.verdict == "good")):
@@ -33,7 +29,7 @@ def trial_steps(
     if now is None:
         if not any(f.code in BEFORE and f.verdict in ("hold", "unproven") for f in findings):
             if covers_next(job, way, state) == "on":
-                yield from closed
+                yield from closed_steps(c)
             yield _sheet(job, state, way, gate.why if gate is not None else "")
         return
     left = left_to_ready(job, state, way)
@@ -46,7 +42,7 @@ def trial_steps(
             why="; ".join(i.words for i in left) + ".",
         )
         return
-    yield from _run(job, state, way, now, settings)
+    yield from _run(job, state, way, now, c.settings)
     yield NextStep(
         code="trial-end",
         act="end",

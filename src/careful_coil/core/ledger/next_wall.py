@@ -1,6 +1,6 @@
 """What the insulation asks for next: make ready, test each winding, earth it, find, clean, dry."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator
 
 from careful_coil.core.condition.apart import ready_for
 from careful_coil.core.condition.bond import places_left
@@ -12,18 +12,17 @@ from careful_coil.core.condition.wall_rules import (
     electronic,
     weakest,
 )
-from careful_coil.core.job import Finding, Job
+from careful_coil.core.job import Job
 from careful_coil.core.kind import Weighed
+from careful_coil.core.ledger.facts import Facts
 from careful_coil.core.ledger.step import NextStep
-from careful_coil.core.settings import Settings
 
 CODES = ("insulation", "insulation-between", "insulation-index")
 
 
-def insulation_steps(
-    job: Job, wall: Wall, kinds: Weighed, findings: Sequence[Finding], settings: Settings
-) -> Iterator[NextStep]:
+def insulation_steps(c: Facts) -> Iterator[NextStep]:
     """Yield what the insulation asks for, the most useful first."""
+    job, wall, kinds, findings, settings = c.job, c.wall, c.kinds, c.findings, c.settings
     charged = job.tested.charged()
     if charged is not None:
         seconds = discharge_seconds(charged.body)
@@ -111,8 +110,9 @@ COVERS = NextStep(
 )
 
 
-def closed_steps(job: Job, wall: Wall, kinds: Weighed) -> Iterator[NextStep]:
+def closed_steps(c: Facts) -> Iterator[NextStep]:
     """Yield what the closed motor is asked for before its run: covers, insulation once more, bond."""
+    job, wall, kinds = c.job, c.wall, c.kinds
     if job.tested.covers < 0:
         yield COVERS
     if closed_left(job, wall):

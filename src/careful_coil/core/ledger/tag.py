@@ -17,15 +17,15 @@ def tag_words(number: int, judged: Judgement, day: str) -> tuple[str, list[str]]
         left = f"{len(judged.gate)} lines of the gate are open" if judged.gate else "not signed yet"
         return "DO NOT CONNECT", [first, f"In work: {left}.", day]
     volts = f"{supply.volt:g} V {supply.hertz:g} Hz" if supply else "see the sheet"
-    plan = judged.connecting.plan
+    plan = judged.facts.connecting.plan
     body = job.released.body if job.released is not None else None
     signed = body.signed if isinstance(body, Released) else ""
     lines = [first, plan.connection.capitalize() if plan else "Hookup: see the sheet"]
     lines.append(f"Turns {turns_words(job)}.")
-    back = reversible(judged.connecting)
+    back = reversible(judged.facts.connecting)
     if back:
         lines.append(f"{back}.")
-    amps = next((line for line in judged.commission if line.name == "overload"), None)
+    amps = next((line for line in judged.facts.commission if line.name == "overload"), None)
     lines.append(f"{amps.words}." if amps else "At the machine: amps against the plate.")
     lines.append(f"Released {day}, {signed}.")
     return volts, lines

@@ -40,7 +40,7 @@ def taken(typed: Typed, at: Taking) -> AnyBody:
     )
     body = BODY.validate_python(PROBES[typed.target.kind].read(told))
     if at.judged is not None and isinstance(body, TrialStep):
-        check_step(at.judged.job, at.judged.start_way, body, typed.value)
+        check_step(at.judged.job, at.judged.facts.start_way, body, typed.value)
     if at.judged is not None and isinstance(body, TrialStart):
         check_pause(at.judged.job.trials, at.now, at.settings)
     return body

@@ -33,7 +33,7 @@ def wanted(judged: Judgement) -> Request | None:
 def on_trial(judged: Judgement, step: NextStep) -> Request:
     """Return a request on the hookup of the open sheet's speed, at the volts that are asked for."""
     request = hooked(judged, step.act, step.ends)
-    state, now = judged.connecting, judged.job.trials.now
+    state, now = judged.facts.connecting, judged.job.trials.now
     plan = at_speed(state, now.begun.speed) if now is not None else None
     if plan is not None and plan is not state.plan:
         request = replace(
@@ -50,7 +50,7 @@ def on_trial(judged: Judgement, step: NextStep) -> Request:
 
 def hooked(judged: Judgement, kind: str, ends: tuple[str, ...]) -> Request:
     """Return a request on the hookup as it stands, by tag, its devices in it, at a quarter of the volts."""
-    state, supply = judged.connecting, judged.job.supply
+    state, supply = judged.facts.connecting, judged.job.supply
     low = (supply.phases, RUN_SHARE * supply.volt, supply.hertz) if supply else (3, 60.0, 60.0)
     return Request(
         kind=kind,

@@ -115,7 +115,7 @@ class BeyondPart(Part):
             if tags
             else "No voltage tag was noted at Intake. Look in the lead box, on the cable, at the control."
         )
-        self._lines = judged.installer
+        self._lines = judged.facts.installer
         done = job.joined.installer
         self.roll.show_items(self._lines, set(done))
         told = [f"{n}: waived, {e.words}" for n, e in done.items() if e.state == "waived"]
@@ -126,7 +126,7 @@ class BeyondPart(Part):
         job = self.session.open
         if job is None or job.judged.job.supply is None:
             return
-        if not job.judged.connecting.joined or job.judged.connecting.unread:
+        if not job.judged.facts.connecting.joined or job.judged.facts.connecting.unread:
             words = "Tags come last, after the joints are made and their ohms read."
             self.session.told.emit(words, "watch")
             return

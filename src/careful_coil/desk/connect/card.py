@@ -38,17 +38,17 @@ class CardPart(Part):
 
     def told(self, judged: Judgement) -> tuple[str, str]:
         """Return what is proved of what it says."""
-        if judged.connecting.plan is None:
+        if judged.facts.connecting.plan is None:
             return "", "no plan yet"
-        return "", "ready" if judged.connecting.joined else "not finished"
+        return "", "ready" if judged.facts.connecting.joined else "not finished"
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show the card."""
         job = self.session.open
-        there = judged.connecting.plan is not None and job is not None
+        there = judged.facts.connecting.plan is not None and job is not None
         self.preview.setVisible(there)
         self.write.setEnabled(there)
-        self.said.say("" if there else judged.connecting.why)
+        self.said.say("" if there else judged.facts.connecting.why)
         if job is not None and there:
             self.preview.show_whole(
                 draw_tag(job.number, judged, self.session.today), proved(judged)

@@ -101,7 +101,7 @@ class ChangePart(Part):
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show both drawings, the steps, what proves the last joint, what is left."""
-        state = judged.connecting
+        state = judged.facts.connecting
         self.why.say(" ".join(state.plan.notes) if state.plan else state.why)
         self._pictures(judged)
         total = len([j for j in state.plan.joints if len(j) > 1]) if state.plan else 0
@@ -125,7 +125,7 @@ class ChangePart(Part):
         self.fields["stands"].show_text("")
 
     def _pictures(self, judged: Judgement) -> None:
-        state = judged.connecting
+        state = judged.facts.connecting
         plan, now = state.plan, state.now.joints
         lines = self._lines(judged)
         before = joints_drawing(judged, now, plan.joints if plan else (), lines)
@@ -150,7 +150,7 @@ class ChangePart(Part):
 
     def _states(self, judged: Judgement) -> State | None:
         """Offer the states its devices have; return the one that is drawn."""
-        plan = judged.connecting.plan
+        plan = judged.facts.connecting.plan
         states = states_by_name(plan.devices) if plan is not None and plan.devices else {}
         names = ("at rest", *states)
         self.state = self.state if self.state in states else names[0]
@@ -168,7 +168,7 @@ class ChangePart(Part):
 
     def _kit(self, judged: Judgement) -> None:
         """Say what must lie on the bench before a start device is changed."""
-        state = judged.connecting
+        state = judged.facts.connecting
         fresh = {s.leads[0] for s in state.steps if s.do == "fit-device"}
         kinds = {d.kind for d in state.plan.devices if d.name in fresh} if state.plan else set()
         work = next((KITS[k] for k in KITS if k in kinds), "")
@@ -182,7 +182,7 @@ class ChangePart(Part):
         return line_colours(scheme, supply.volt) if supply else {}
 
     def _proof(self, judged: Judgement) -> None:
-        state = judged.connecting
+        state = judged.facts.connecting
         many = len(state.now.joints) > MOST_JOINTS
         self._offer = None if many else offer(judged.job, state)
         o = self._offer
@@ -196,7 +196,7 @@ class ChangePart(Part):
             )
 
     def _left(self, judged: Judgement) -> None:
-        state, job = judged.connecting, judged.job
+        state, job = judged.facts.connecting, judged.job
         to_make = state.to_make if state.plan else ()
         acting = bool(job.joined.acts) and bool(to_make)
         differs = LEFTOVER in job.joined.ticked
@@ -218,7 +218,7 @@ class ChangePart(Part):
         job = self.session.open
         if job is None or self._offer is None:
             return
-        ends = job.judged.connecting.by_tag(self._offer.between)
+        ends = job.judged.facts.connecting.by_tag(self._offer.between)
         self.session.pick(hooked(job.judged, "step", ends))
         self.session.strip_wanted.emit()
 
@@ -241,7 +241,7 @@ class ChangePart(Part):
 
 def now_words(judged: Judgement) -> str:
     """Return what the joints as they stand are: a connection with its volts, or how far they are."""
-    state = judged.connecting
+    state = judged.facts.connecting
     made = {frozenset(j) for j in state.now.joints}
     if state.found is not None and made == {frozenset(j) for j in state.found.joints}:
         rated = rating_of(

@@ -80,7 +80,7 @@ class ProofPart(Part):
 
     def told(self, judged: Judgement) -> tuple[str, str]:
         """Return how far the proof is: the worst of what belongs to it."""
-        if not judged.connecting.joined:
+        if not judged.facts.connecting.joined:
             return "", "after the last joint"
         own = [f for f in judged.findings if f.code in CODES or f.code.startswith("clamp-")]
         bad = next((f for f in own if f.verdict in ("hold", "unproven", "watch")), None)
@@ -91,8 +91,8 @@ class ProofPart(Part):
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show the list, what the run must show, what it showed."""
-        state, job = judged.connecting, judged.job
-        extras = bool(judged.identification and judged.identification.best.extras)
+        state, job = judged.facts.connecting, judged.job
+        extras = bool(judged.facts.identification and judged.facts.identification.best.extras)
         items = tuple(checks_of(job, state, extras)) if state.joined else ()
         self.roll.show_items(items, {i.name for i in items if job.joined.since_last_act(i.name)})
         self.roll.setVisible(bool(items))
@@ -112,7 +112,7 @@ class ProofPart(Part):
         self.verdicts.show_findings(own)
 
     def _expect(self, judged: Judgement) -> None:
-        state, job = judged.connecting, judged.job
+        state, job = judged.facts.connecting, judged.job
         if not state.joined or state.hookup is None or state.plan is None or job.supply is None:
             self.expected.say(
                 "When the last joint is made it says here what must be seen and read."
@@ -137,7 +137,7 @@ class ProofPart(Part):
         self.fields["low-run"].show_text(told)
         seen = f"{turned.turns} {turned.seen_from} {turned.how}" if turned else ""
         self.fields["turn-seen"].show_text(seen)
-        by_name = judged.connecting.by_name(judged.job.joined.clamps)
+        by_name = judged.facts.connecting.by_name(judged.job.joined.clamps)
         self.fields["temporary"].show_text("")
         clamps = " ".join(f"{n} {a:g}" for n, a in by_name.items())
         self.fields["clamps"].show_text(clamps)
@@ -153,7 +153,7 @@ class ProofPart(Part):
 
     def _state(self, text: str) -> Connecting:
         job = self.session.open
-        state = job.judged.connecting if job else None
+        state = job.judged.facts.connecting if job else None
         if state is None or not state.joined or state.plan is None:
             raise BadValue(text, "the last joint first: a half-made hookup is not run")
         return state
@@ -186,7 +186,7 @@ class ProofPart(Part):
         job = self.session.open
         if job is None:
             return
-        state = job.judged.connecting
+        state = job.judged.facts.connecting
         left = (
             unclamped(state.plan, state.by_name(job.judged.job.joined.clamps)) if state.plan else ()
         )

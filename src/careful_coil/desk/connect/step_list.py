@@ -40,7 +40,7 @@ class StepList(Painted):
 
     def show_judgement(self, judged: Judgement) -> None:
         """Take the state of the connecting, and the lead colours."""
-        self.state = judged.connecting
+        self.state = judged.facts.connecting
         lead = {x.tag: x for x in judged.job.leads}
         self.looks = {n: (lead[t].colour, lead[t].tracer) for t, n in self.state.names.items()}
         self.setAccessibleDescription("; ".join(" ".join(r[:2]) for r in self.rows()))

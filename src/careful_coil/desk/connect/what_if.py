@@ -111,11 +111,11 @@ class WhatIfPart(Part):
 
     def told(self, judged: Judgement) -> tuple[str, str]:
         """Return whether there is a hookup to try one on."""
-        return "", "try a slip" if judged.connecting.plan else "no plan yet"
+        return "", "try a slip" if judged.facts.connecting.plan else "no plan yet"
 
     def show_judgement(self, judged: Judgement) -> None:
         """Take the hookup; its slips are worked out aside, once for each hookup."""
-        state = judged.connecting
+        state = judged.facts.connecting
         self._hookup, self._plan = state.hookup, state.plan
         self._looks = looks_by_name(judged)
         if self._hookup is None or self._plan is None:

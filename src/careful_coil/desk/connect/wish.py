@@ -41,7 +41,7 @@ class WishPart(Part):
 
     def told(self, judged: Judgement) -> tuple[str, str]:
         """Return what is wanted, or what must be answered."""
-        state = judged.connecting
+        state = judged.facts.connecting
         if state.asks:
             return "unproven", f"which {state.asks}?"
         wish = judged.job.joined.wish
@@ -50,7 +50,7 @@ class WishPart(Part):
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show the wishes, the direction drawn, what the motor takes."""
-        job, state = judged.job, judged.connecting
+        job, state = judged.job, judged.facts.connecting
         self.show_notes(judged)
         for name in ROWS:
             now = self.choices("wished", name)
@@ -66,7 +66,7 @@ class WishPart(Part):
         self.list.show_findings(self._takes(judged))
 
     def _plan_words(self, judged: Judgement) -> str:
-        state = judged.connecting
+        state = judged.facts.connecting
         if state.plan is None:
             return state.why
         started = f", {state.plan.start} start" if state.plan.start != "direct" else ""
@@ -79,7 +79,7 @@ class WishPart(Part):
         return " ".join(w for w in (head, notes, f"Stages: {stages}." if stages else "") if w)
 
     def _takes(self, judged: Judgement) -> list[Finding]:
-        naming, state = judged.naming, judged.connecting
+        naming, state = judged.facts.naming, judged.facts.connecting
         if naming.arrangement is None:
             return []
         slug, variant = naming.arrangement.slug, naming.variant
@@ -110,11 +110,11 @@ class WishPart(Part):
     def start(self) -> QWidget:
         """Start at what must be answered, else at the direction."""
         job = self.session.open
-        asks = job.judged.connecting.asks if job else ""
+        asks = job.judged.facts.connecting.asks if job else ""
         return self.fields[f"wish-{asks or 'rotation'}"].cell
 
     def choices(self, sheet: str, name: str) -> tuple[str, ...]:
         """Return the answers that this motor's hookup leaves, where it asks for one."""
         job = self.session.open
-        state = job.judged.connecting if job else None
+        state = job.judged.facts.connecting if job else None
         return tuple(state.choices) if state is not None and state.asks == name else ()

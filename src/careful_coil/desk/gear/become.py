@@ -65,7 +65,9 @@ class BecomePart(Part):
     def show_judgement(self, judged: Judgement) -> None:
         """Show kinds and what this one can become; figures follow from another thread."""
         self._kind = _kind(judged)
-        known = known_motor(judged.job, judged.kinds, judged.identification, judged.naming)
+        known = known_motor(
+            judged.job, judged.facts.kinds, judged.facts.identification, judged.facts.naming
+        )
         asked = (self._kind, known)
         if asked == self._asked:
             return
@@ -110,10 +112,10 @@ class BecomePart(Part):
 
 def _kind(judged: Judgement) -> str:
     """Return the kind it is taken for: by its capacitors, else the likeliest."""
-    own = kind_of_gear(judged.job.gear, judged.kinds)
+    own = kind_of_gear(judged.job.gear, judged.facts.kinds)
     if own is not None:
         return "permanent-capacitor" if own == "psc" else own
-    best = max(judged.kinds.odds, key=lambda o: o.probability, default=None)
+    best = max(judged.facts.kinds.odds, key=lambda o: o.probability, default=None)
     return best.kind.name if best is not None else ""
 
 

@@ -106,7 +106,9 @@ class CurvesPart(Part):
 
     def show_judgement(self, judged: Judgement) -> None:
         """Work the motor out anew where what is known of it has changed."""
-        known = known_motor(judged.job, judged.kinds, judged.identification, judged.naming)
+        known = known_motor(
+            judged.job, judged.facts.kinds, judged.facts.identification, judged.facts.naming
+        )
         self._class = judged.job.plate.printed("insulation-class") or "B"
         if known == self._known:
             return

@@ -1,5 +1,7 @@
 """Work on start gear: what the new part must bear, and its steps, each ticked; runs before and after covers."""
 
+from functools import partial
+
 from PySide6.QtWidgets import QWidget
 
 from careful_coil.core.errors import BadValue, CoilError
@@ -13,7 +15,7 @@ from careful_coil.core.gear.relay import (
 )
 from careful_coil.core.gear.retrofit import Needs, needs_of
 from careful_coil.core.gear.typed import part_name
-from careful_coil.core.gear.work import WORK, Step, left_of, steps_of, work_kind
+from careful_coil.core.gear.work import WORK, left_of, steps_of, work_kind
 from careful_coil.core.job.at_start_gear import GearStep
 from careful_coil.core.job.noted import note
 from careful_coil.core.ledger import Judgement
@@ -138,7 +140,9 @@ class FittingPart(Part):
 
     def _ask_machine(self, judged: Judgement) -> None:
         """Work the motor out, off this thread, where what is known of it has changed."""
-        known = known_motor(judged.job, judged.kinds, judged.identification, judged.naming)
+        known = known_motor(
+            judged.job, judged.facts.kinds, judged.facts.identification, judged.facts.naming
+        )
         if known == self._asked:
             return
         self._asked = known
@@ -207,39 +211,19 @@ class FittingPart(Part):
         self._show_needs()
 
     def _ticked(self) -> None:
-        """Log the step that was ticked or taken back; one that puts volts on wants initials."""
+        """Log the step that was ticked or taken back; where it may not be yet, its tick goes again."""
         gear = self._judged.job.gear if self._judged else None
         before = set(gear.steps.get(self.work, ())) if gear else set()
-        changed = before ^ self.roll.done
-        for name in changed:
-            step = next(s for s in steps_of(self.work) if s.name == name)
-            if name in self.roll.done and not self._may(step, before):
-                self.roll.show_items(steps_of(self.work), before)
-                self.roll.go(steps_of(self.work).index(step))
-                return
+        for name in before ^ self.roll.done:
+            step = GearStep(work=self.work, step=name, done=name in self.roll.done)
             self.session.record(
-                GearStep(work=self.work, step=name, done=name in self.roll.done),
-                station="start-gear",
+                step, station="start-gear", failed=partial(self._not_yet, name, before)
             )
 
-    def _may(self, step: Step, before: set[str]) -> bool:
-        """Whether a step may be ticked now; if not, say why."""
-        if not step.powered:
-            return True
-        if not self.session.who:
-            self.session.told.emit("Initials first: a step that puts volts on is signed.", "hold")
-            return False
-        earlier = [s for s in left_of(self.work, before) if s.name != step.name]
-        open_before = [s for s in earlier if _before(self.work, s, step)]
-        if open_before:
-            self.session.told.emit(f"Before any volts: {open_before[0].words}", "hold")
-            return False
-        return True
-
-
-def _before(work: str, one: Step, other: Step) -> bool:
-    steps = steps_of(work)
-    return steps.index(one) < steps.index(other)
+    def _not_yet(self, name: str, before: set[str], _: str) -> None:
+        steps = steps_of(self.work)
+        self.roll.show_items(steps, before)
+        self.roll.go(next(k for k, s in enumerate(steps) if s.name == name))
 
 
 def _both(motor: Motor) -> tuple[Needs | str, RelayNeeds | str]:

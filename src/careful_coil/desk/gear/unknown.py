@@ -148,7 +148,7 @@ class UnknownPart(Part):
 
     def _psc(self) -> bool:
         judged = self._judged
-        return judged is not None and kind_of_gear(judged.job.gear, judged.kinds) == "psc"
+        return judged is not None and kind_of_gear(judged.job.gear, judged.facts.kinds) == "psc"
 
     def _most_volt(self, judged: Judgement) -> float:
         """Return the volts of the run capacitor noted, else usual ones."""
@@ -165,7 +165,7 @@ class UnknownPart(Part):
     def _show_running(self, judged: Judgement) -> None:
         """Show where the series stands, and what the estimated machine would want."""
         gear = judged.job.gear
-        runs_with_one = kind_of_gear(gear, judged.kinds) not in WITHOUT_RUN
+        runs_with_one = kind_of_gear(gear, judged.facts.kinds) not in WITHOUT_RUN
         for field in ("most-amp", "tried"):
             self.fields[field].setVisible(runs_with_one)
         for part in (self.worked, self.series, self.list):
@@ -188,7 +188,9 @@ class UnknownPart(Part):
                 for t in gear.tried
             )
         )
-        known = known_motor(judged.job, judged.kinds, judged.identification, judged.naming)
+        known = known_motor(
+            judged.job, judged.facts.kinds, judged.facts.identification, judged.facts.naming
+        )
         if isinstance(known, str) or not any(d.kind == "capacitor-run" for d in known[0].devices):
             self._asked, self.running = None, None
             self.worked.say("" if isinstance(known, str) else "No run capacitor is noted.")
@@ -279,10 +281,10 @@ def _work(
 
 def _ohms(judged: Judgement) -> dict[str, float]:
     """Return the DC ohms of both windings, where leads and readings tell them."""
-    found, network = judged.identification, judged.naming.network
+    found, network = judged.facts.identification, judged.facts.naming.network
     if found is None or network is None:
         return {}
-    ohms = coil_ohms(found, judged.naming)
+    ohms = coil_ohms(found, judged.facts.naming)
     return winding_ohms(network.coils, ohms) if isinstance(ohms, dict) else {}
 
 

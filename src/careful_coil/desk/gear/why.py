@@ -81,9 +81,9 @@ class WhyPart(Part):
 
     def told(self, judged: Judgement) -> tuple[str, str]:
         """Return the likeliest cause."""
-        if judged.causes is None:
+        if judged.facts.causes is None:
             return "", "no complaint"
-        cause, odds = judged.causes.odds[0]
+        cause, odds = judged.facts.causes.odds[0]
         return "", f"{cause.title[0].lower()}{cause.title[1:]}, {show_percent(odds)}"
 
     def start(self) -> QWidget:
@@ -92,7 +92,7 @@ class WhyPart(Part):
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show causes, the next test, and what each outcome would make of them."""
-        causes = judged.causes
+        causes = judged.facts.causes
         shown: tuple[QWidget, ...] = (self.odds, self.asked, self.hook_head)
         for widget in shown:
             widget.setVisible(causes is not None)
@@ -129,21 +129,21 @@ class WhyPart(Part):
             self.asked.ask(
                 f"Found: {first.title}.", ("that is it",), partial(self._go_on, first.name)
             )
-            left = judged.asks[0].test.title if judged.asks else ""
+            left = judged.facts.asks[0].test.title if judged.facts.asks else ""
             against = f" A test that could still speak against it: {left}." if left else ""
             self.would.say(f"Its repair, then one timed start, load off.{against}")
             return
-        if not judged.asks:
+        if not judged.facts.asks:
             self.asked.ask("No further test would part the causes.", (), lambda _: None)
             self.would.say("")
             return
-        best = judged.asks[0]
+        best = judged.facts.asks[0]
         self.asked.ask(best.test.title, best.test.outcomes, partial(self._answered, best.test.name))
         told = [
             f"{outcome} ({show_percent(chance)}): {cause.title[0].lower()}{cause.title[1:]}"
             for outcome, chance, cause in best.would
         ]
-        others = ", ".join(a.test.name for a in judged.asks[1:MOST_TESTS])
+        others = ", ".join(a.test.name for a in judged.facts.asks[1:MOST_TESTS])
         after = f"\nThen: {others}." if others else ""
         self.would.say(f"Then the likeliest would be: {'; '.join(told)}.{after}")
 
@@ -157,12 +157,12 @@ class WhyPart(Part):
 
     def _ask_hookups(self, judged: Judgement) -> None:
         """Run every single slip through the network, off this thread, where something asked changed."""
-        causes, job = judged.causes, judged.job
+        causes, job = judged.facts.causes, judged.job
         if causes is None:
             return
-        found, naming = judged.identification, judged.naming
-        wiring = wiring_of(job, judged.kinds, found, naming)
-        right = right_hookup(job, wiring, judged.connecting)
+        found, naming = judged.facts.identification, judged.facts.naming
+        wiring = wiring_of(job, judged.facts.kinds, found, naming)
+        right = right_hookup(job, wiring, judged.facts.connecting)
         if isinstance(right, str):
             self._asked_hookups = None
             self.hookups.say(f"Not worked out: {right}")

@@ -50,16 +50,20 @@ class WiringPart(Part):
 
     def told(self, judged: Judgement) -> tuple[str, str]:
         """Return how many parts it has."""
-        found = wiring_of(judged.job, judged.kinds, judged.identification, judged.naming)
+        found = wiring_of(
+            judged.job, judged.facts.kinds, judged.facts.identification, judged.facts.naming
+        )
         if isinstance(found, str):
             return "", "not known yet"
         return "", ", ".join(d.name for d in found.plan.devices)
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show the wiring of what is noted now."""
-        names = judged.naming.names
+        names = judged.facts.naming.names
         self.looks = {names[tag]: look for tag, look in looks_of(judged).items() if tag in names}
-        self.wiring = wiring_of(judged.job, judged.kinds, judged.identification, judged.naming)
+        self.wiring = wiring_of(
+            judged.job, judged.facts.kinds, judged.facts.identification, judged.facts.naming
+        )
         self._draw()
 
     def plan(self) -> Plan | None:

@@ -134,11 +134,15 @@ class CoilsPart(Part):
     def show_judgement(self, judged: Judgement) -> None:
         """Show the coils, how they were read, what is off."""
         got = measured(
-            judged.job, judged.identification, judged.naming, judged.wall, self.session.settings
+            judged.job,
+            judged.facts.identification,
+            judged.facts.naming,
+            judged.facts.wall,
+            self.session.settings,
         )
-        limits = balance_limits(judged.wall, self.session.settings)
+        limits = balance_limits(judged.facts.wall, self.session.settings)
         watch, hold = (limit.value for limit in limits)
-        self.coils.show_coils(got, coils_alike(judged.naming), (watch, hold))
+        self.coils.show_coils(got, coils_alike(judged.facts.naming), (watch, hold))
         self.how.say(_how(got))
         self.fields["wires"].show_text(str(self.wires))
         self.fields["lead-ohm"].show_text(self.lead_ohm)

@@ -78,7 +78,7 @@ class DryingPart(Part):
     def show_judgement(self, judged: Judgement) -> None:
         """Show the campaign with its readings, and the limits."""
         settings = self.session.settings
-        found = campaign_of(judged.job, judged.wall, settings)
+        found = campaign_of(judged.job, judged.facts.wall, settings)
         run = judged.job.tested.campaign()
         self._open = run is not None and run[1] is None
         self.campaign.setText("End drying" if self._open else "Begin drying")
@@ -92,7 +92,7 @@ class DryingPart(Part):
         if found is not None:
             state, readings = found
             told = [(r.hour, r.megohm, r.at_c) for r in readings if r.megohm]
-            self.plot.draw(partial(draw_drying, told, judged.wall.minimum), state.why)
+            self.plot.draw(partial(draw_drying, told, judged.facts.wall.minimum), state.why)
         codes = ("drying", "drying-out", "drying-heat", "drying-rate")
         works = [f for f in judged.findings if f.code.startswith("work-")]
         self.verdicts.show_findings([*(finding_of(judged, c) for c in codes), *works])

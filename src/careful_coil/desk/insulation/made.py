@@ -23,7 +23,7 @@ class MadePart(Part):
 
     def told(self, judged: Judgement) -> tuple[str, str]:
         """Return what it is."""
-        wall = judged.wall
+        wall = judged.facts.wall
         return (
             "good" if judged.job.tested.made else ""
         ), f"{wall.construction}, class {wall.letter}"
@@ -31,7 +31,7 @@ class MadePart(Part):
     def show_judgement(self, judged: Judgement) -> None:
         """Show the fields and what follows from them."""
         self.show_notes(judged)
-        wall = judged.wall
+        wall = judged.facts.wall
         span = wall.test_volts()
         volts = "unknown while the plate's volts are"
         if span is not None:

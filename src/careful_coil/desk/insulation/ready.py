@@ -66,7 +66,7 @@ class ReadyPart(Part):
 
     def told(self, judged: Judgement) -> tuple[str, str]:
         """Return whether it is ticked, or has lapsed."""
-        if ready_for(judged.job, judged.wall, judged.kinds):
+        if ready_for(judged.job, judged.facts.wall, judged.facts.kinds):
             return "good", "ticked"
         if not any(f.code in CODES and f.verdict in ("hold", "unproven") for f in judged.findings):
             return "", "no test due"
@@ -83,14 +83,14 @@ class ReadyPart(Part):
         ):
             self.fields[name].show_text("" if value is None else f"{value:g}")
         self.fields["others"].show_text(s.others)
-        wall = judged.wall
+        wall = judged.facts.wall
         span = wall.test_volts()
         usual = ""
         if span is not None:
             usual = f"{span[0]:g} V. " if span[0] == span[1] else f"{span[0]:g} to {span[1]:g} V. "
         self.weather.say(f"{usual}{wall.volts_why()} {self._dew()}".strip())
-        items = to_take_off(judged.job, wall, judged.kinds)
-        ready = ready_for(judged.job, wall, judged.kinds)
+        items = to_take_off(judged.job, wall, judged.facts.kinds)
+        ready = ready_for(judged.job, wall, judged.facts.kinds)
         done = set(self.roll.done)
         if self._ready and not ready:
             done, self.roll.current = set(), 0  # it lapsed: every tick anew
@@ -125,11 +125,6 @@ class ReadyPart(Part):
         left = [i for i in self.roll.items if i.name not in self.roll.done]
         if left:
             s.told.emit(f"Still to tick: {left[0].words[0].lower()}{left[0].words[1:]}.", "watch")
-            return
-        if not s.who:
-            s.told.emit(
-                "Your initials first, at the foot of the rack: it is logged under them.", "watch"
-            )
             return
         if s.under.at_c is None:
             s.told.emit("The winding's temperature first: the figure is corrected by it.", "watch")

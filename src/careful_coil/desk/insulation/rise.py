@@ -58,7 +58,7 @@ class RisePart(Part):
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show the newest run."""
-        self._metal = judged.wall.metal
+        self._metal = judged.facts.wall.metal
         self.verdicts.show_findings([finding_of(judged, "temperature-rise")])
         runs = judged.job.tested.heat_runs
         if runs:

@@ -150,7 +150,7 @@ class TestRows(Painted):
 
 
 def _rows(judged: Judgement) -> tuple[TestRow, ...]:
-    wall, rows = judged.wall, []
+    wall, rows = judged.facts.wall, []
     kept = standing(made_since(judged.job, "apart"), wall.groups)
     for logged in kept:
         test, got = logged.body, given(logged.body, wall)
@@ -241,7 +241,7 @@ class TestPart(Part):
     # --- the curve ------------------------------------------------------------------------------
 
     def _newest(self) -> Logged[InsulationTested] | None:
-        return longest_curve(self._judged.job, self._judged.wall) if self._judged else None
+        return longest_curve(self._judged.job, self._judged.facts.wall) if self._judged else None
 
     def _show_curve(self) -> None:
         clock, judged = self.session.clock, self._judged

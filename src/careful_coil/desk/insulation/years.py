@@ -124,14 +124,14 @@ class YearsPart(Part):
     def told(self, judged: Judgement) -> tuple[str, str]:
         """Return how many tests there are."""
         fall = finding_of(judged, "insulation-trend")
-        tests = len(history(judged.job, judged.wall))
+        tests = len(history(judged.job, judged.facts.wall))
         words = "no test yet" if not tests else f"{tests} test{'s' if tests > 1 else ''}"
         return ("watch", "fallen") if fall else ("", words)
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show the tests, what they say, which other job may be this motor's."""
-        told = history(judged.job, judged.wall)
-        self.scale.show_tests(told, judged.wall.minimum, finding_of(judged, "insulation"))
+        told = history(judged.job, judged.facts.wall)
+        self.scale.show_tests(told, judged.facts.wall.minimum, finding_of(judged, "insulation"))
         works = [f for f in judged.findings if f.code.startswith("work-")]
         self.verdicts.show_findings([finding_of(judged, "insulation-trend"), *works])
         known = {e.number for e in judged.job.tested.earlier}
@@ -164,7 +164,12 @@ class YearsPart(Part):
         def told(entries: list[Entry]) -> SameMotor:
             found = judge(fold(entries), s.settings)
             return earlier_of(
-                number, found.job, found.identification, found.naming, found.wall, s.settings
+                number,
+                found.job,
+                found.facts.identification,
+                found.facts.naming,
+                found.facts.wall,
+                s.settings,
             )
 
         s.entries_of(other.id, told, lambda body: s.record(body, station="insulation", into=job))

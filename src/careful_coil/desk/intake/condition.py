@@ -239,7 +239,7 @@ class ConditionPart(Part):
             return "", NOT_ASKED
         own = {f.verdict for f in judged.findings if f.code.startswith("seen-")}
         wrong = [n for n, b in seen.condition.items() if b.text != MADE_GOOD]
-        left = unseen_items(judged.job, judged.kinds)
+        left = unseen_items(judged.job, judged.facts.kinds)
         worst = next((v for v in ("hold", "watch") if v in own), "unproven" if left else "good")
         return worst, ", ".join(wrong[:3]) if wrong else "fine" if not left else "begun"
 
@@ -248,8 +248,8 @@ class ConditionPart(Part):
         self._judged = judged
         seen = judged.job.seen
         said = dict.fromkeys(seen.fine, FINE) | {n: b.text for n, b in seen.condition.items()}
-        self.roll.show_job(items_for(judged.kinds), burns_for(judged.job.plate.phases), said)
-        left = len(unseen_items(judged.job, judged.kinds))
+        self.roll.show_job(items_for(judged.facts.kinds), burns_for(judged.job.plate.phases), said)
+        left = len(unseen_items(judged.job, judged.facts.kinds))
         self.rest.setText(f"R: the rest ({left}) was looked at and is fine")
         self.rest.setVisible(bool(left))
 
@@ -261,7 +261,7 @@ class ConditionPart(Part):
         self.session.record(note("condition", item, answer), station="intake")
 
     def _rest(self) -> None:
-        left = unseen_items(self._judged.job, self._judged.kinds) if self._judged else ()
+        left = unseen_items(self._judged.job, self._judged.facts.kinds) if self._judged else ()
         if left:
             self.session.record(RestFine(items=tuple(i.name for i in left)), station="intake")
 

@@ -133,7 +133,7 @@ class CounterPart(Part):
         for state, button in self.came.items():
             button.setChecked(came is not None and state in came.states)
         self.fields["missing"].show_text("; ".join(came.missing) if came else "")
-        found = judged.suspicion
+        found = judged.facts.suspicion
         for part in (self.suspicion, self.odds, self.asked):
             part.setVisible(found is not None)
         if found is None:

@@ -207,7 +207,7 @@ class HookupPart(Part):
             )
             self.standard.ask(question, ("yes, it is so", "not so", "leave it"), self._confirmed)
             return
-        offered = () if joints else standards_for(judged.job, judged.naming)
+        offered = () if joints else standards_for(judged.job, judged.facts.naming)
         by_title = {s.title: s for s in offered}
         words = "Or start from a standard hookup and look at each joint:" if offered else ""
         self.standard.ask(words, tuple(by_title), partial(self._pick, by_title))

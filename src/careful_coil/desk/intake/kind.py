@@ -44,16 +44,16 @@ class KindPart(Part):
 
     def told(self, judged: Judgement) -> tuple[str, str]:
         """Return how far the kind is settled."""
-        best = judged.kinds.odds[0]
-        if judged.kinds.settled:
+        best = judged.facts.kinds.odds[0]
+        if judged.facts.kinds.settled:
             return "good", best.kind.title.lower()
-        looks = len(looks_of(judged.job, judged.identification))
+        looks = len(looks_of(judged.job, judged.facts.identification))
         return ("unproven", f"{best.kind.title.lower()}?") if looks else ("", NOT_ASKED)
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show the odds, the next look and the reasons."""
-        self._looks = looks_of(judged.job, judged.identification)
-        kinds = judged.kinds
+        self._looks = looks_of(judged.job, judged.facts.identification)
+        kinds = judged.facts.kinds
         self.odds.show_rows(
             [(o.probability, o.kind.title, o.kind.uses) for o in kinds.odds[:SHOWN]]
         )

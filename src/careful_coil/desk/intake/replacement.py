@@ -101,11 +101,11 @@ class ReplacementPart(Part):
         """Return whether another plate serves."""
         if not judged.job.seen.offered:
             return "", NOT_ASKED
-        return serves(card_of(judged.job, judged.kinds))
+        return serves(card_of(judged.job, judged.facts.kinds))
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show the card."""
-        lines = card_of(judged.job, judged.kinds)
+        lines = card_of(judged.job, judged.facts.kinds)
         self.card.show_lines(lines)
         offered = bool(judged.job.seen.offered)
         self.answer.setText(serves(lines)[1] if offered else "Describe another motor to compare.")

@@ -113,7 +113,7 @@ class BearingsPart(Part):
             ]
         )
         self.parts.say(
-            "\n".join(f"{p.count} × {p.words}, {p.place}: {p.why}." for p in judged.parts)
+            "\n".join(f"{p.count} × {p.words}, {p.place}: {p.why}." for p in judged.facts.parts)
             or "Nothing yet."
         )
 

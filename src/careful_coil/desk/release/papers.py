@@ -81,7 +81,12 @@ class PapersPart(Part):
         if job is not None and job.judged.released:
             j = job.judged
             kept = earlier_of(
-                job.number, j.job, j.identification, j.naming, j.wall, self.session.settings
+                job.number,
+                j.job,
+                j.facts.identification,
+                j.facts.naming,
+                j.facts.wall,
+                self.session.settings,
             )
             first = [*follow_up(job.id, job.number, job.entries), kept]
             self.session.start_job(first, "intake", "complaint")

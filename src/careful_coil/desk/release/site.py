@@ -55,7 +55,7 @@ class SitePart(Part):
         """Return how many lines are read."""
         if not judged.job.on_site:
             return "", "made ready in the shop"
-        lines = field_sheet(judged.job, judged.connecting, judged.installer)
+        lines = field_sheet(judged.job, judged.facts.connecting, judged.facts.installer)
         done = sum(bool(k.done) for k in lines)
         mark = "good" if done == len(lines) else "unproven"
         return mark, f"{done} of {len(lines)} read"
@@ -66,7 +66,9 @@ class SitePart(Part):
         self.on.setText(
             "On site now.  Enter: in the shop" if here else "In the shop now.  Enter: on site"
         )
-        lines = field_sheet(judged.job, judged.connecting, judged.installer) if here else ()
+        lines = (
+            field_sheet(judged.job, judged.facts.connecting, judged.facts.installer) if here else ()
+        )
         self.lines = lines[:MOST]
         self.paper.setVisible(here)
         self.fields.clear()

@@ -89,7 +89,7 @@ class AnewPart(Part):
         judged = self._judged
         if judged is None:
             return
-        record, plate = judged.winding, plate_of(judged.job)
+        record, plate = judged.facts.winding, plate_of(judged.job)
         layout = worked_of(judged, self.session).layout
         if layout is None:
             self.words.say("Its record first: slots, poles, turns, wire.")
@@ -154,7 +154,7 @@ class AnewPart(Part):
         reels = read_reels(self.asked.get("reels", ""))
         lines = []
         for k, f in enumerate(
-            fitted(offered, found, self._judged.winding, kg, reels)[:MOST_OFFERS], 1
+            fitted(offered, found, self._judged.facts.winding, kg, reels)[:MOST_OFFERS], 1
         ):
             fill = f", slot fill {f.fill_percent:.0f} %" if f.fill_percent is not None else ""
             weight = f", {f.kg:.2f} kg" if f.kg is not None else ""

@@ -86,7 +86,7 @@ class JointsPart(Part):
         self.slots.say("\n".join(f"{slot}: {words}" for slot, words in slot_table(layout)))
 
     def _order(self, layout: Layout) -> str:
-        record = self._judged.winding if self._judged else None
+        record = self._judged.facts.winding if self._judged else None
         count = (record.whole("circuits") or 1) if record else 1
         skip = bool(record and record.told.get("jumpers") == "skip")
         try:

@@ -137,4 +137,4 @@ def read_mm_of(text: str) -> float:
 
 def worked_of(judged: Judgement, session: Session) -> Worked:
     """Return what is worked out of the record of a job."""
-    return work_out(judged.winding, plate_of(judged.job), session.settings)
+    return work_out(judged.facts.winding, plate_of(judged.job), session.settings)

@@ -31,7 +31,7 @@ from careful_coil.drawing.scene import looks_of, winding_now
 
 def odds_rows(judged: Judgement) -> list[Row]:
     """Return the candidates of one arrangement and grouping together, likeliest first."""
-    found = judged.identification
+    found = judged.facts.identification
     merged: dict[tuple[str, str], float] = {}
     early = found is not None and found.status == "unsettled"
     none = "Too early to say what it is" if early else "A winding not known here"
@@ -233,7 +233,7 @@ class LeadsPage(Page):
         filled = len(self.sheet.cell_words())
         self.sheet_head.say("Readings", f"{filled} of {count * (count - 1) // 2} pairs, {nulled}")
         self.dead.setVisible(judged.job.dead_proved is None and judged.job.plate.phases != 3)
-        suspects = judged.identification.suspects if judged.identification else ()
+        suspects = judged.facts.identification.suspects if judged.facts.identification else ()
         said = self.sheet.say(suspects[0].why if suspects else "")
         self.suspect.setVisible(bool(suspects) and not said)
         self.suspect.say(suspects[0].why if suspects else "")
@@ -246,9 +246,9 @@ class LeadsPage(Page):
         known = [f"{t} {role}" for t, role in judged.job.known]
         self.known.setText(f"On somebody's word, not proof: {', '.join(known)}." if known else "")
         self.known.setVisible(bool(known))
-        found = judged.identification
+        found = judged.facts.identification
         status = {"proven": "proven", "marked": "as marked, borne out by the ohms"}.get(
-            judged.naming.word, found.status if found else ""
+            judged.facts.naming.word, found.status if found else ""
         )
         self.marks_head.say("Markings to put on", status)
         pairs = ", ".join(f"{a} to {b}" for a, b in found.never_energise) if found else ""

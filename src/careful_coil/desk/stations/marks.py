@@ -20,7 +20,7 @@ def marks_of(judged: Judgement, settings: Settings) -> list[tuple[str, str, str]
 
     Where the shop's system has no mark of its own for a lead its role stands.
     """
-    naming, found = judged.naming, judged.identification
+    naming, found = judged.facts.naming, judged.facts.identification
     sure = found.best.certainty if found else {}
     beside = found.best.extras if found else {}
     slug = naming.arrangement.slug if naming.arrangement else ""

@@ -85,10 +85,10 @@ class Sheet(Painted):
     def suspect_pairs(self) -> set[frozenset[str]]:
         """Return the pairs whose reading does not fit."""
         judged = self._judged
-        if judged is None or judged.identification is None:
+        if judged is None or judged.facts.identification is None:
             return set()
         found = set()
-        for s in judged.identification.suspects:
+        for s in judged.facts.identification.suspects:
             reading = judged.job.readings[s.reading].reading
             pair = reading.pair() if isinstance(reading, Resistance) else None
             if pair:

@@ -103,7 +103,7 @@ class WhyPart(QWidget):
         if not self.isVisibleTo(self.parentWidget()) or judged is self._shown:
             return
         self._shown = judged
-        found, evidence = judged.identification, judged.evidence
+        found, evidence = judged.facts.identification, judged.facts.evidence
         if found is None or evidence is None:
             return
         best = found.best

@@ -71,13 +71,13 @@ class MeaningPart(Part):
             else "After three steps with °C; minutes as logged, or typed."
         )
         self.pairs.say(
-            "\n".join(pair_words(judged.job, judged.start_way))
+            "\n".join(pair_words(judged.job, judged.facts.start_way))
             or "After two sheets with a step at rated volts."
         )
 
     def _show_losses(self, judged: Judgement, shown: Trial | None) -> None:
         found = (
-            losses_of(judged.job, judged.connecting, shown)
+            losses_of(judged.job, judged.facts.connecting, shown)
             if shown
             else "After four steps without load."
         )

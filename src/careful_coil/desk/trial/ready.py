@@ -9,7 +9,7 @@ from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_trial import TrialBegun, TrialReady
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.readings import Loaded
-from careful_coil.core.trial.begin import ready_items, speeds_of, why_no_volts
+from careful_coil.core.trial.begin import ready_items, speeds_of
 from careful_coil.core.trial.rules import covers_next, speed_next
 from careful_coil.core.trial.typed import sheet_of
 from careful_coil.core.trial.whole import since_last_run
@@ -73,7 +73,7 @@ class ReadyPart(Part):
         judged = job.judged
         if judged.job.trials.now is not None:
             return self.roll
-        return self.begin[covers_next(judged.job, judged.start_way, judged.connecting)]
+        return self.begin[covers_next(judged.job, judged.facts.start_way, judged.facts.connecting)]
 
     def told(self, judged: Judgement) -> tuple[str, str]:
         """Return whether a sheet is open and ready."""
@@ -84,18 +84,18 @@ class ReadyPart(Part):
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show how it is started, and what is ticked."""
-        way, now = judged.start_way, judged.job.trials.now
+        way, now = judged.facts.start_way, judged.job.trials.now
         self.way.say(f"{way.title}.")
         self.words.say(way.words)
-        items = ready_items(judged.job, judged.connecting, way) if now is not None else ()
+        items = ready_items(judged.job, judged.facts.connecting, way) if now is not None else ()
         self.roll.show_items(items, set(now.ready) if now and now.ready else self.roll.done)
         self.roll.setVisible(now is not None)
         self.keys.setVisible(now is None)  # End or abandon the open sheet first
         self.key.setVisible(now is not None and not now.ready)
-        speeds = speeds_of(judged.connecting)
+        speeds = speeds_of(judged.facts.connecting)
         self.sheet.setVisible(now is None and (bool(speeds) or way.way == "cap"))
         if now is None:
-            self.sheet.show_text(speed_next(judged.job, way, judged.connecting) or "")
+            self.sheet.show_text(speed_next(judged.job, way, judged.facts.connecting) or "")
         self._show_key()
 
     def opened(self) -> None:
@@ -104,7 +104,7 @@ class ReadyPart(Part):
 
     def _sheet(self, text: str) -> None:
         job = self.session.open
-        sheet_of(text, speeds_of(job.judged.connecting) if job else ())
+        sheet_of(text, speeds_of(job.judged.facts.connecting) if job else ())
 
     def _show_key(self) -> None:
         left = [i for i in self.roll.items if i.name not in self.roll.done]
@@ -112,19 +112,11 @@ class ReadyPart(Part):
         self.key.setEnabled(not left)
 
     def _begin(self, covers: Literal["off", "on"], load: Loaded) -> None:
-        if not self.session.who:
-            words = "Your initials first, at the foot of the rack: the sheet is yours."
-            self.session.told.emit(words, "watch")
-            return
         job = self.session.open
         if job is None:
             return
-        bad = why_no_volts(job.judged.findings)
-        if bad:
-            self.session.told.emit(bad, "hold")
-            return
         try:
-            speed, turns = sheet_of(self.sheet.cell.text(), speeds_of(job.judged.connecting))
+            speed, turns = sheet_of(self.sheet.cell.text(), speeds_of(job.judged.facts.connecting))
         except BadValue as error:
             self.session.told.emit(str(error), "watch")
             return

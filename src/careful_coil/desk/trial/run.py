@@ -89,7 +89,7 @@ class RunPart(Part):
         """Start at the guard where a timed start comes first, else at the step."""
         job = self.session.open
         now = job.judged.job.trials.now if job else None
-        direct = job is not None and job.judged.start_way.way == "direct"
+        direct = job is not None and job.judged.facts.start_way.way == "direct"
         first = direct and now is not None and not now.starts and bool(now.steps)
         return self.guard if first else self.fields["step"].cell
 
@@ -106,14 +106,16 @@ class RunPart(Part):
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show stop rules, steps, and the band once it is worked out."""
-        job, way = judged.job, judged.start_way
+        job, way = judged.job, judged.facts.start_way
         sheets = job.trials.sheets
         now = job.trials.now or (sheets[-1] if sheets else None)
         volt = full_volt(job, way, now)
         self.rules.say(stop_rules(judged.job, way, self.session.settings))
-        limit = allowed(job, judged.winding, way, judged.connecting, self.session.settings)
+        limit = allowed(
+            job, judged.facts.winding, way, judged.facts.connecting, self.session.settings
+        )
         self.guard.limit, self.guard.limit_words = limit.seconds, limit.words
-        self.guard.says = "dropped out" if clicks(job, judged.connecting) else "turns"
+        self.guard.says = "dropped out" if clicks(job, judged.facts.connecting) else "turns"
         self.guard.fit()
         before = sheets[-2] if len(sheets) > 1 else run_before(job)
         earlier = before.steps if before is not None else ()
@@ -133,7 +135,11 @@ class RunPart(Part):
     def _work_out(self, judged: Judgement, volt: float) -> None:
         """Fit the machine aside, once for each set of facts."""
         told = facts_of(
-            judged.job, judged.connecting, judged.kinds, judged.identification, judged.naming
+            judged.job,
+            judged.facts.connecting,
+            judged.facts.kinds,
+            judged.facts.identification,
+            judged.facts.naming,
         )
         if isinstance(told, str):
             self._key, self._expected = (), ()
@@ -193,7 +199,7 @@ class RunPart(Part):
         open_sheet(judged.job, text)
         supply = judged.job.supply
         step = read_step(text, 3 if supply is None or supply.phases == 3 else 1)
-        check_step(judged.job, judged.start_way, step, text)
+        check_step(judged.job, judged.facts.start_way, step, text)
         self.session.record(step, station="test-run")
 
     def _heard(self, text: str) -> None:
@@ -219,7 +225,7 @@ class RunPart(Part):
             words = "No sheet is open and ready: what the guard saw was not logged."
             self.session.told.emit(words, "watch")
             return
-        volt = full_volt(job.judged.job, job.judged.start_way, now)
+        volt = full_volt(job.judged.job, job.judged.facts.start_way, now)
         body = TrialStart(volt=volt, outcome=outcome, seconds=seconds)
         self.session.record(body, station="test-run", into=job)
 

@@ -14,5 +14,7 @@ class StoppedPart(RisePart):
 
     def cold(self, judged: Judgement) -> str:
         """Return the cold ohms of the first line pair."""
-        read = next((v for v in (judged.connecting.read or {}).values() if math.isfinite(v)), None)
+        read = next(
+            (v for v in (judged.facts.connecting.read or {}).values() if math.isfinite(v)), None
+        )
         return f"{read:g}" if read is not None else ""

@@ -35,13 +35,13 @@ def wish(judged: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
     """Ask what is wanted of the hookup, where several would do."""
     field = found["field"]
     own = SHEETS["wished"].field(field)
-    now = () if own.special != "wish" else tuple(judged.connecting.choices)
+    now = () if own.special != "wish" else tuple(judged.facts.connecting.choices)
     return noted("wished", field, ends=(field,), choices=now, part=own.part or field)
 
 
 def dead_work(judged: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
     """Ask for a cut, a joint, a lead covered, by tag."""
-    ends = judged.connecting.by_tag(step.ends)
+    ends = judged.facts.connecting.by_tag(step.ends)
     return worked(step, "act", "hookup", STATES[found["do"]], ends, id=step.code)
 
 
@@ -59,9 +59,9 @@ def look(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
 
 def checks(judged: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     """Ask for what is seen and felt before power."""
-    found = judged.identification
+    found = judged.facts.identification
     extras = bool(found and found.best.extras)
-    items = [c.name for c in checks_of(judged.job, judged.connecting, extras)]
+    items = [c.name for c in checks_of(judged.job, judged.facts.connecting, extras)]
     left = [n for n in items if not judged.job.joined.since_last_act(n)]
     return ticked(step, "checks", "hookup", "seen before power", left)
 
@@ -88,5 +88,5 @@ def tags(judged: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
 def installer(judged: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     """Ask for what the installer must be told."""
     done = judged.job.joined.installer
-    items = [x.name for x in judged.installer if x.name not in done]
+    items = [x.name for x in judged.facts.installer if x.name not in done]
     return ticked(step, "installer", "installer", "told", items)

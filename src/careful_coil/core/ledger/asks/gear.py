@@ -34,7 +34,7 @@ def inventory(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
 
 def first(judged: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     """Ask the first question of a complaint."""
-    causes = judged.causes
+    causes = judged.facts.causes
     return Question(
         id="cause-first",
         name=step.title,

@@ -19,8 +19,8 @@ def begin(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
 
 def ready(judged: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     """Ask for what must be ready before volts."""
-    left = left_to_ready(judged.job, judged.connecting, judged.start_way)
-    every = ready_items(judged.job, judged.connecting, judged.start_way)
+    left = left_to_ready(judged.job, judged.facts.connecting, judged.facts.start_way)
+    every = ready_items(judged.job, judged.facts.connecting, judged.facts.start_way)
     items = every if len(left) == len(every) else left
     return ticked(step, "trial-ready", "bench", "ready", [i.name for i in items])
 

@@ -21,7 +21,7 @@ def discharge(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
 
 def ready(judged: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     """Ask for everything off or earthed before the tester goes on."""
-    items = [o.name for o in to_take_off(judged.job, judged.wall, judged.kinds)]
+    items = [o.name for o in to_take_off(judged.job, judged.facts.wall, judged.facts.kinds)]
     return ticked(step, "ready", "winding", "off or earthed", items)
 
 

@@ -1,0 +1,180 @@
+"""What Intake and Leads ask for next: the ticket, the plate, the leads, a reading, a look to the frame."""
+
+from collections.abc import Collection, Iterator, Sequence
+
+from careful_coil.core.identify.result import NextReading, code_of
+from careful_coil.core.job import Job
+from careful_coil.core.job.plate import unreadable
+from careful_coil.core.ledger.facts import Facts
+from careful_coil.core.ledger.step import NextStep
+from careful_coil.core.readings import Frame
+
+
+def intake_steps(c: Facts) -> Iterator[NextStep]:
+    """Yield name, plate, tags."""
+    job = c.job
+    if not job.ticket.get("name"):
+        yield NextStep(
+            code="name",
+            title="Name the motor",
+            station="intake",
+            focus="name",
+            why="A word the shop will know it by: the customer and the machine.",
+        )
+    plate = job.plate
+    for field_name, known, word in (
+        ("phases", plate.phases, "phases"),
+        ("volt", plate.volts, "volts"),
+        ("hertz", plate.hertz, "hertz"),
+    ):
+        if not known:
+            yield NextStep(
+                code=f"plate-{field_name}",
+                title=f"Read the plate: {word}",
+                station="intake",
+                focus=field_name,
+                why="Limits and the hookup hang on it. As printed, both figures if there are two.",
+            )
+    unread = not (plate.amps or plate.power_w) and not unreadable(plate.printed("amp"))
+    if plate.volts and unread:
+        yield NextStep(
+            code="plate-amp",
+            title="Read the plate: amps",
+            station="intake",
+            focus="amp",
+            why="Idle amps, overload and cable hang on them. ? where they cannot be read: power does too.",
+        )
+    if not job.leads:
+        yield NextStep(
+            code="tag",
+            title="Tag the leads",
+            station="leads",
+            focus="count",
+            why="Count them, tag each one, note its colour. Never clean leads with solvent: numbers come off.",
+        )
+
+
+def lead_steps(c: Facts) -> Iterator[NextStep]:
+    """Yield the proof of no volts and the reading that identification asks for."""
+    job, found, naming = c.job, c.identification, c.naming
+    if found is None:
+        return
+    if job.dead_proved is None and job.plate.phases != 3:
+        yield NextStep(
+            code="dead",
+            title="Prove it dead",
+            station="leads",
+            act="dead",
+            why="A capacitor may be hidden. Discharge it, then a meter on DC volts: under 5 V across the leads.",
+        )
+    nxt = found.next
+    if nxt is None or naming.word == "marked":
+        return
+    if naming.word != "proven" or (nxt.kind == "resistance" and found.best.unread):
+        if nxt.kind == "switch" and not is_open(job):
+            yield OPEN_UP
+        yield _reading(nxt)  # a coil that was only inferred may still be broken
+
+
+def frame_steps(c: Facts) -> Iterator[NextStep]:
+    """Yield a look to the frame of one lead of each group, until the tester has been on."""
+    job, found = c.job, c.identification
+    if found is None or job.tested.tests or not c.known:
+        return
+    seen = {t.reading.lead for t in job.readings if isinstance(t.reading, Frame)}
+    for group in found.best.groups:
+        if not seen & set(group):
+            yield NextStep(
+                code=code_of("frame", group[0]),
+                act="frame",
+                station="leads",
+                title=f"Read {group[0]} to the frame",
+                why="It must be open. A first look only, before the tester stresses it: "
+                f"one lead speaks for {' '.join(group)}.",
+                ends=(group[0],),
+            )
+
+
+OPEN_UP = NextStep(
+    code="open-up",
+    act="covers",
+    title="Take the covers off",
+    station="leads",
+    why="The start mechanism sits behind them: it is worked and looked at by hand.",
+    words="covers are off",
+)
+
+
+def is_open(job: Job) -> bool:
+    """Whether somebody said that the covers came off, and they are not back on."""
+    return "covers" in job.deeds.stamps and job.tested.covers < 0
+
+
+READS = ("resistance", "switch", "shaft", "spin", "kick", "series", "run")
+
+
+def readings_put_off(
+    job: Job, every: Sequence[NextStep], put_off: Collection[str]
+) -> list[NextStep]:
+    """Return the readings put off: identification asks for the next best in their place."""
+    known = {s.code for s in every}
+    known |= {code_of(t.reading.kind, *getattr(t.reading, "between", ())) for t in job.readings}
+    found = []
+    for code in sorted(put_off):
+        kind, _, ends = code.partition("-")
+        if kind in READS and code not in known:
+            verb = "Read" if kind == "resistance" else kind.capitalize()
+            title = f"{verb} {ends.replace('-', ' to ' if ends.count('-') == 1 else ' ')}"
+            found.append(NextStep(code=code, title=title, why="Put off.", station="leads"))
+    return found
+
+
+def _reading(nxt: NextReading) -> NextStep:
+    """Return the reading that identification asks for."""
+    if nxt.source:
+        sense, title = (
+            nxt.sense or (),
+            f"Kick {''.join(nxt.source)}, watch {''.join(nxt.sense or ())}",
+        )
+        if nxt.tie and nxt.across:
+            sense = (nxt.tie[1], nxt.across[1])
+            title = f"Tie {nxt.tie[0]} to {nxt.tie[1]}, read {nxt.across[0]} to {nxt.across[1]}"
+        return NextStep(
+            code=nxt.code,
+            act=nxt.kind,
+            station="leads",
+            title=title,
+            why=nxt.why,
+            ends=nxt.source,
+            sense=sense,
+        )
+    if nxt.kind == "run":
+        lines, joints = nxt.lines or (), nxt.joints or ()
+        made = [f"L{k + 1} on {' '.join(j)}" for k, j in enumerate(lines)]
+        made += [f"{' '.join(j)} joined" for j in joints]
+        return NextStep(
+            code=nxt.code,
+            act="run",
+            station="leads",
+            title="Run it at reduced volts",
+            why=f"{'; '.join(made)}. {nxt.why}",
+            lines=lines,
+            joints=joints,
+        )
+    one, two = nxt.between or ("", "")
+    a = one if isinstance(one, str) else one[0]
+    several = (two,) if isinstance(two, str) else two
+    verb = {
+        "switch": "Work the switch on",
+        "shaft": "Turn the shaft, watch",
+        "spin": "Spin the shaft, volts of",
+    }.get(nxt.kind, "Read")
+    return NextStep(
+        code=nxt.code,
+        act=nxt.kind,
+        station="leads",
+        title=f"{verb} {a} to {' + '.join(several)}",
+        why=nxt.why,
+        ends=(a, several[0]),
+        also=several[1:],
+    )

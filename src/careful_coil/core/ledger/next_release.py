@@ -1,0 +1,61 @@
+"""What Release asks for next: where the motor stands its field sheet, what keeps the gate shut, the signature."""
+
+from collections.abc import Iterator
+from typing import cast
+
+from careful_coil.core.ledger.facts import Facts
+from careful_coil.core.ledger.next_gear import cause_steps
+from careful_coil.core.ledger.next_wall import closed_steps
+from careful_coil.core.ledger.site import LATER, field_sheet
+from careful_coil.core.ledger.step import NextStep
+from careful_coil.core.stations import Station
+
+
+def site_steps(c: Facts) -> Iterator[NextStep]:
+    """Yield the lines not read yet."""
+    for number, line in enumerate(field_sheet(c.job, c.connecting, c.installer), 1):
+        if not line.done and line.name != LATER:
+            yield NextStep(
+                code=line.name,
+                title=f"{number}  {line.title}",
+                why=line.how,
+                station="release",
+                focus=line.name,
+            )
+
+
+def release_steps(c: Facts) -> Iterator[NextStep]:
+    """Yield what still keeps the gate shut, then the signature."""
+    gate = c.gate
+    for f in gate:
+        if f.verdict == "hold" or f.code in ("insulation", "insulation-between", "leads-proven"):
+            continue
+        if f.code in ("earth-bond", "cause"):
+            yield from closed_steps(c) if f.code == "earth-bond" else cause_steps(c)
+            continue
+        title = {
+            "supply": "Measure the supply",
+        }.get(f.code)
+        if title:
+            yield NextStep(code=f.code, title=title, why=f.why, station="connect", focus=f.code)
+    ran = not any(f.code == "test-run" for f in gate)
+    for f in gate:
+        if f.code == "direction" and f.verdict == "unproven" and not ran:
+            continue  # the run shows it
+        focus = {"coils-balanced": "coil-ohm"}.get(f.code, "")
+        yield NextStep(
+            code=f"open-{f.code}",
+            title=f.subject,
+            why=f.why,
+            station=cast(Station, f.station),
+            focus=focus,
+        )
+    if not gate:
+        yield NextStep(
+            code="sign",
+            act="sign",
+            title="Sign and let it go",
+            station="release",
+            focus="sign",
+            why="Nothing stands open. The sheet goes with the motor.",
+        )
