@@ -25,7 +25,7 @@ def connecting_of(log: Sequence[Body], settings: Settings | None = None) -> Judg
 
 def body_of(step: NextStep, found: Judgement) -> Body:
     """Return the entry that the Next card's key logs."""
-    names = list(found.connecting.by_tag(step.ends))
+    names = list(found.facts.connecting.by_tag(step.ends))
     return {
         "part": {"kind": "parted", "leads": names},
         "joint": {"kind": "joint", "joint": names},

@@ -113,7 +113,9 @@ def test_ohms_from_before_a_rewind_or_of_other_joints_do_not_count() -> None:
     assert fresh.verdict == "good"
     line = coil("L1", "L2", 5.2, connected="made")
     later = judged(*SIX_LEADS, *JOINED[:3], line, JOINED[3])
-    got = measured(later.job, later.identification, later.naming, later.wall, Settings())
+    got = measured(
+        later.job, later.facts.identification, later.facts.naming, later.facts.wall, Settings()
+    )
     assert got is not None
     assert not got.through_lines
 
@@ -336,7 +338,9 @@ def test_the_shop_names_reference_and_constant() -> None:
     for constant, ohm in (("234.5", 2.80432), ("235", 2.80392)):
         shop = Settings().changed({"schools": {"reference": "40 °C", "copper-constant": constant}})
         found = judged(*log, settings=shop)
-        got = measured(found.job, found.identification, found.naming, found.wall, shop)
+        got = measured(
+            found.job, found.facts.identification, found.facts.naming, found.facts.wall, shop
+        )
         assert got is not None
         assert got.at_c == 40
         assert got.ohm["T1-T4"] == pytest.approx(ohm, rel=1e-5)

@@ -162,7 +162,7 @@ def test_a_coil_that_no_reading_has_passed_is_neither_balanced_nor_forgotten() -
     """Its ohms can be inferred from its like; it may be broken all the same."""
     log = without(SIX_LEADS, lambda b: b == ohm("CF", "2.60"))
     found = judged(*log)
-    assert found.naming.word == "proven"
+    assert found.facts.naming.word == "proven"
     finding = next(f for f in found.findings if f.code == "coils-balanced")
     assert finding.verdict == "unproven"
     assert found.next is not None

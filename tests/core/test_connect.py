@@ -229,7 +229,7 @@ def test_a_joint_says_what_must_come_off_first() -> None:
     assert found.next is not None
     assert found.next.act == "part"
     assert "out of the joint" in found.next.why
-    out = {"kind": "parted", "leads": list(found.connecting.by_tag(found.next.ends))}
+    out = {"kind": "parted", "leads": list(found.facts.connecting.by_tag(found.next.ends))}
     after = judged(*fan, DEAD, out)
     assert after.next is not None
     assert after.next.ends != found.next.ends
@@ -240,13 +240,13 @@ def test_leads_that_were_read_one_by_one_are_no_longer_joined_as_found() -> None
     hookup = next(f for f in found.findings if f.code == "hookup")
     assert hookup.verdict == "unproven"
     assert hookup.why.endswith("9 leads loose now.")
-    assert found.connecting.now.before == "apart"
+    assert found.facts.connecting.now.before == "apart"
 
 
 def test_marks_that_the_ohms_bear_out_name_the_leads_but_the_run_decides() -> None:
     found = judged(*FAN)
-    assert found.naming.word == "marked"
-    assert found.naming.names["G"] == "T7"
+    assert found.facts.naming.word == "marked"
+    assert found.facts.naming.names["G"] == "T7"
     proven = next(f for f in found.findings if f.code == "leads-proven")
     assert proven.verdict == "unproven"
     word = {"kind": "attested", "item": "test-run", "words": "three equal amps"}
@@ -259,20 +259,20 @@ def test_marks_that_the_ohms_contradict_are_said_and_not_followed() -> None:
         *(f"{t} red T{k}" for k, t in zip((1, 2, 3, 4, 5, 7, 6, 8, 9), "ABCDEFGHJ", strict=True))
     )
     found = judged(*FAN, wrong)
-    assert found.naming.word == "guess"
+    assert found.facts.naming.word == "guess"
     assert "marks-contradicted" in {f.code for f in found.findings}
 
 
 def test_a_motor_of_one_phase_is_not_put_on_three() -> None:
     found = judged(*SIX_LEADS, SUPPLY | {"phases": 1})
-    assert found.connecting.plan is None
-    assert "phase" in found.connecting.why
+    assert found.facts.connecting.plan is None
+    assert "phase" in found.facts.connecting.why
 
 
 def test_unknown_meter_leads_are_allowed_for_on_the_lines() -> None:
     log = [b for b in SIX_LEADS if b["kind"] != "meter"]
     lines = [dict(row, value="5.5") for row in LINES]
     found = judged(*log, *walls(*GROUPS), SUPPLY, *JOINED, *lines)
-    assert found.connecting.slack_ohm > 0.4
-    assert math.isfinite(found.connecting.slack_ohm)
+    assert found.facts.connecting.slack_ohm > 0.4
+    assert math.isfinite(found.facts.connecting.slack_ohm)
     assert job_of(*log).meter.lead_ohm is None

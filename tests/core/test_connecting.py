@@ -109,7 +109,7 @@ def change_log() -> list[Body]:
 def test_the_change_is_played_to_its_end_and_every_reading_on_the_way_is_right() -> None:
     log, truth = change_log(), 0
     for found in steps_of(log):
-        state = found.connecting
+        state = found.facts.connecting
         o = offer(found.job, state)
         if o is not None and o.ohm > 0:
             log.append(
@@ -119,10 +119,10 @@ def test_the_change_is_played_to_its_end_and_every_reading_on_the_way_is_right()
             last = read_on_the_way(judged(*log).job, state, Settings())[-1]
             assert last.right
     found = judged(*log)
-    assert found.connecting.joined
-    assert not found.connecting.now.loose
+    assert found.facts.connecting.joined
+    assert not found.facts.connecting.now.loose
     assert truth >= 3
-    assert {frozenset(j) for j in found.connecting.now.joints} == {
+    assert {frozenset(j) for j in found.facts.connecting.now.joints} == {
         frozenset(j)
         for j in (
             ("L1", "T1"),
@@ -141,29 +141,34 @@ def test_interrupted_after_any_step_the_job_knows_what_is_joined_and_what_is_loo
     log = change_log()
     before = len(log)
     states = list(steps_of(log))
-    now = {frozenset(j) for j in states[0].connecting.now.joints}
+    now = {frozenset(j) for j in states[0].facts.connecting.now.joints}
     for k in range(len(log) - before):
         body = log[before + k]
         found = judged(*log[: before + k + 1])
-        named = {found.connecting.names.get(n, n) for n in body.get("joint", body.get("leads", ()))}
+        named = {
+            found.facts.connecting.names.get(n, n) for n in body.get("joint", body.get("leads", ()))
+        }
         if body["kind"] in ("parted", "joint"):
             now = {p for p in (j - named for j in now) if len(p) > 1}
             now |= {frozenset(named)} if body["kind"] == "joint" else set()
-        assert {frozenset(j) for j in found.connecting.now.joints} == now
+        assert {frozenset(j) for j in found.facts.connecting.now.joints} == now
         joined = {n for j in now for n in j}
-        assert set(found.connecting.now.loose) == set(found.connecting.names.values()) - joined
+        assert (
+            set(found.facts.connecting.now.loose)
+            == set(found.facts.connecting.names.values()) - joined
+        )
         # the steps left are what was left before, less the one done
-        assert len(found.connecting.steps) <= len(states[k].connecting.steps)
+        assert len(found.facts.connecting.steps) <= len(states[k].facts.connecting.steps)
 
 
 def test_a_wrong_reading_on_the_way_holds_until_a_right_one_and_sends_back() -> None:
     log = change_log()
     for found in steps_of(log):
-        if offer(found.job, found.connecting) is not None and log[-1]["kind"] == "joint":
+        if offer(found.job, found.facts.connecting) is not None and log[-1]["kind"] == "joint":
             break
-    o = offer(found.job, found.connecting)
+    o = offer(found.job, found.facts.connecting)
     assert o is not None
-    between = list(found.connecting.by_tag(o.between))
+    between = list(found.facts.connecting.by_tag(o.between))
     wrong = {"kind": "step-ohm", "between": between, "value": "open"}
     held = judged(*log, wrong)
     assert held.next is not None
@@ -181,7 +186,7 @@ def test_a_leftover_that_differs_sends_back_to_the_last_unproved_joint() -> None
             break
     found = judged(*log, {"kind": "step-ticked", "step": "leftover differs"})
     finding = next(f for f in found.findings if f.code == "leftover")
-    made = found.connecting.now.made[-1]
+    made = found.facts.connecting.now.made[-1]
     assert " – ".join(made) in finding.why
     assert not finding.waivable
 
@@ -198,14 +203,14 @@ def test_before_power_each_thing_is_seen_and_lapses_with_the_next_cut() -> None:
     found = judged(*log)
     assert found.next is not None
     assert found.next.code == "before-power"
-    names = [c.name for c in left_to_check(found.job, found.connecting, extras=True)]
+    names = [c.name for c in left_to_check(found.job, found.facts.connecting, extras=True)]
     assert names == ["count", "earth", "sensors", "pinch"]
     log += [{"kind": "step-ticked", "step": n} for n in ("count", "earth", "pinch")]
     after = judged(*log)
     assert after.next is not None
     assert (after.next.act, after.next.code) == ("low-run", "low-run")
     cut = judged(*log, {"kind": "parted", "leads": ["A"]})
-    assert [c.name for c in left_to_check(cut.job, cut.connecting, extras=False)] == [
+    assert [c.name for c in left_to_check(cut.job, cut.facts.connecting, extras=False)] == [
         "count",
         "earth",
         "pinch",
@@ -295,7 +300,7 @@ def test_proof_of_no_volts_lapses_by_time_hands_and_power() -> None:
 def test_marks_and_a_known_hookup_are_enough_for_a_plan_but_not_for_proof() -> None:
     marked = [b for b in FAN if b["kind"] != "reading"]
     found = judged(*marked, *walls("AD", "BE", "CF", "GHJ"), FAN_SUPPLY)
-    state = found.connecting
+    state = found.facts.connecting
     assert state.by_marks
     assert state.now.before == "as found"
     assert state.plan is not None
@@ -354,8 +359,8 @@ def test_a_joint_is_dressed_by_the_shops_own_lists() -> None:
         ],
     }
     found = judged(*change_log(), sized, wish("cable-mm2", "2.5"), DEAD)
-    texts = [s.text for s in found.connecting.steps if s.do in ("splice", "move-line")]
+    texts = [s.text for s in found.facts.connecting.steps if s.do in ("splice", "move-line")]
     assert any("8 mm² together: middle closed crimp, strip 10 mm" in t for t in texts)
     gauge = {**sized, "leads": [dict(lead, size="12 AWG") for lead in sized["leads"]]}  # type: ignore[attr-defined]
     thick = judged(*change_log(), gauge, DEAD)
-    assert any("6.62 mm² together" in s.text for s in thick.connecting.steps)  # 2 × 3.31 mm²
+    assert any("6.62 mm² together" in s.text for s in thick.facts.connecting.steps)  # 2 × 3.31 mm²

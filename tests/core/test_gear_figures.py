@@ -224,7 +224,7 @@ def test_a_relay_offered(
 
 def wired(*bodies: dict[str, Any]) -> Wiring | str:
     found = judged(*TICKET, *bodies)
-    return wiring_of(found.job, found.kinds, found.identification, found.naming)
+    return wiring_of(found.job, found.facts.kinds, found.facts.identification, found.facts.naming)
 
 
 def test_the_wiring_has_what_is_noted_and_says_what_is_not() -> None:
@@ -257,23 +257,25 @@ def test_the_wiring_has_what_is_noted_and_says_what_is_not() -> None:
 
 def test_wrong_hookups_are_asked_of_the_right_one() -> None:
     found = judged(*TICKET, *PLATE, *GOOD_CAN, can("serves", "start"), *GOOD_SWITCH)
-    wiring = wiring_of(found.job, found.kinds, found.identification, found.naming)
+    wiring = wiring_of(found.job, found.facts.kinds, found.facts.identification, found.facts.naming)
     assert not isinstance(wiring, str)
-    right = right_hookup(found.job, wiring, found.connecting)
+    right = right_hookup(found.job, wiring, found.facts.connecting)
     assert not isinstance(right, str)
     assert right[0] == hookup_of(wiring, found.job)
-    assert found.causes is not None
-    assert symptoms_told(found.job, found.causes) == {"hums": "yes", "starts-pushed": "yes"}
+    assert found.facts.causes is not None
+    assert symptoms_told(found.job, found.facts.causes) == {"hums": "yes", "starts-pushed": "yes"}
     bare = judged(*TICKET)
-    why = wiring_of(bare.job, bare.kinds, bare.identification, bare.naming)
-    assert right_hookup(bare.job, why, bare.connecting) == why
+    why = wiring_of(bare.job, bare.facts.kinds, bare.facts.identification, bare.facts.naming)
+    assert right_hookup(bare.job, why, bare.facts.connecting) == why
 
 
 def test_locked_readings_make_the_curves_more_certain() -> None:
     start = [*TICKET, *PLATE, *GOOD_CAN, can("serves", "start"), *GOOD_SWITCH]
     held = {"kind": "winding-locked", "winding": "main", "volt": 40, "amp": 7.5, "watt": 190}
     found = judged(*start, held)
-    known = known_motor(found.job, found.kinds, found.identification, found.naming)
+    known = known_motor(
+        found.job, found.facts.kinds, found.facts.identification, found.facts.naming
+    )
     assert not isinstance(known, str)
     assert known[1].locked_main is not None
     assert known[1].locked_main.amp == 7.5

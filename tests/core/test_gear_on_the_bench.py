@@ -249,7 +249,7 @@ def test_words_that_mean_no_device_or_two_are_refused(words: str) -> None:
 def test_two_parts_of_one_name_are_told_apart_in_the_wiring() -> None:
     bodies = (*DUAL, fitted("C1", "protector"))
     told = judged(*TICKET, *PLATE, *bodies)
-    wiring = wiring_of(told.job, told.kinds, told.identification, told.naming)
+    wiring = wiring_of(told.job, told.facts.kinds, told.facts.identification, told.facts.naming)
     assert not isinstance(wiring, str)
     assert {d.name: d.kind for d in wiring.plan.devices} == {
         "C1": "capacitor-dual",

@@ -121,16 +121,16 @@ def test_an_interlock_and_an_electronic_switch_are_told_apart() -> None:
 def test_findings_count_for_the_causes_at_once() -> None:
     """A good capacitor and a switch that stays open at rest turn the order of causes round."""
     first = judged(*TICKET)
-    assert first.causes is not None
-    assert first.causes.odds[0][0].name == "switch-open"
+    assert first.facts.causes is not None
+    assert first.facts.causes.odds[0][0].name == "switch-open"
     closed = judged(*TICKET, *GOOD_SWITCH)
     assert results_of(closed.job) == {"switch-at-rest": "closed", "switch-worked": "opens"}
-    assert closed.causes is not None
-    assert closed.causes.odds[0][0].name == "start-capacitor"
+    assert closed.facts.causes is not None
+    assert closed.facts.causes.odds[0][0].name == "start-capacitor"
     both = judged(*TICKET, *GOOD_SWITCH, *GOOD_CAN)
-    assert both.causes is not None
-    assert both.causes.odds[0][0].name == "start-winding"
-    assert "capacitor" not in {a.test.name for a in both.asks}
+    assert both.facts.causes is not None
+    assert both.facts.causes.odds[0][0].name == "start-winding"
+    assert "capacitor" not in {a.test.name for a in both.facts.asks}
     typed = {"kind": "cause-tested", "test": "capacitor", "outcome": "low"}
     assert results_of(judged(*TICKET, *GOOD_CAN, typed).job)["capacitor"] == "low"
     odd = {"kind": "cause-tested", "test": "sniff", "outcome": "burnt"}
@@ -155,7 +155,7 @@ PLATE = [
 
 def known(*bodies: dict[str, Any]) -> tuple[Plan, Facts] | str:
     found = judged(*TICKET, *bodies)
-    return known_motor(found.job, found.kinds, found.identification, found.naming)
+    return known_motor(found.job, found.facts.kinds, found.facts.identification, found.facts.naming)
 
 
 def test_a_motors_curves_need_its_kind_its_plate_and_its_capacitor() -> None:

@@ -173,8 +173,8 @@ def test_a_hookup_no_rule_knows_is_proven_by_its_run_and_by_no_word() -> None:
         {"kind": "supply", "volt": 230, "hertz": 50, "phases": 1, "measured": True},
     ]
     found = judged(*log)
-    assert found.naming.word == "proven"
-    assert found.connecting.outside
+    assert found.facts.naming.word == "proven"
+    assert found.facts.connecting.outside
     assert "hookup" in {f.code for f in found.gate}
     word = {"kind": "attested", "item": "hookup", "words": "run on the line"}
     assert "hookup" in {f.code for f in judged(*log, word).gate}

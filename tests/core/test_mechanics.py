@@ -101,7 +101,7 @@ def test_a_motor_with_brushes_is_asked_for_brushes_and_bars() -> None:
     look = {"kind": "look", "sign": "brushes", "answer": "yes"}
     log = [*TICKET, look, felt("feel", "free"), *GOOD_ENDS]
     found = judged(*log)
-    told = {o.kind.name: o.probability for o in found.kinds.odds}
+    told = {o.kind.name: o.probability for o in found.facts.kinds.odds}
     assert told["universal"] + told["dc-magnet"] + told["dc-wound"] > 0.6
     assert "brushes not looked at; bars not read" in of(found, "mechanics").why
     steps = judged(*log, commutator(24))
@@ -114,8 +114,8 @@ CLICKS = [*ticket(name="Mixer", complaint="clicks in and out while running"), *p
 
 
 def odds_of(found: Judgement, *names: str) -> float:
-    assert found.causes is not None
-    return sum(p for c, p in found.causes.odds if c.name in names)
+    assert found.facts.causes is not None
+    return sum(p for c, p in found.facts.causes.odds if c.name in names)
 
 
 def test_a_binding_shaft_explains_a_chattering_switch() -> None:

@@ -62,11 +62,11 @@ def test_a_supply_at_the_second_hertz_is_planned_by_the_rating_of_that_hertz() -
     log = [*SIX_LEADS, *plate(ratings="460 V 6.4 A 60 Hz")]
     supply = {"kind": "supply", "volt": 460, "hertz": 60, "phases": 3, "measured": True}
     found = judged(*log, supply)
-    assert found.connecting.plan is not None
-    assert found.connecting.plan.connection.startswith("wye")
+    assert found.facts.connecting.plan is not None
+    assert found.facts.connecting.plan.connection.startswith("wye")
     assert any(f.code == "rating" and "460 V" in f.subject for f in found.findings)
     without = judged(*SIX_LEADS, supply)
-    assert without.connecting.plan is None
+    assert without.facts.connecting.plan is None
 
 
 def test_power_taken_in_is_asked_then_believed() -> None:

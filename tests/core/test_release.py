@@ -262,14 +262,14 @@ def test_another_way_out_and_the_signature_are_read() -> None:
 def test_a_later_run_stands_beside_the_last_of_this_motors_earlier_job() -> None:
     found = judged(*UNRUN, *begun(), GOOD, END)
     kept = earlier_of(
-        206, found.job, found.identification, found.naming, found.wall, Settings()
+        206, found.job, found.facts.identification, found.facts.naming, found.facts.wall, Settings()
     ).model_dump()
     assert len(kept["run"]) == 1
     later = judged(*UNRUN, kept, *begun(), step("400 V 2.6/2.6/2.7 A 260 W 1490 rpm"), END)
-    words = list(pair_words(later.job, later.start_way))
+    words = list(pair_words(later.job, later.facts.start_way))
     assert words[0] == "Between them: the time since job 206."
     assert "watt: 190 → 260 W, +37 %: more than two readings of one thing differ." in words
     alone = judged(*UNRUN, *begun(), GOOD, END)
-    assert list(pair_words(alone.job, alone.start_way)) == []
+    assert list(pair_words(alone.job, alone.facts.start_way)) == []
     both = judged(*UNRUN, kept, *begun(), GOOD, END, *begun("on"), GOOD, END)
-    assert next(iter(pair_words(both.job, both.start_way))) == "Between them: covers put on."
+    assert next(iter(pair_words(both.job, both.facts.start_way))) == "Between them: covers put on."

@@ -21,7 +21,9 @@ ONE_PHASE = [
 
 
 def lines(found: Judgement) -> dict[str, SiteLine]:
-    return {k.name: k for k in field_sheet(found.job, found.connecting, found.installer)}
+    return {
+        k.name: k for k in field_sheet(found.job, found.facts.connecting, found.facts.installer)
+    }
 
 
 def bodies(found: Judgement, name: str, text: str) -> list[Body]:
@@ -157,7 +159,7 @@ def test_a_lost_phase_on_site_lets_nothing_go() -> None:
 
 def test_the_lines_for_the_machine_have_this_motors_figures() -> None:
     found = judged(*READY, *begun(), GOOD, END)
-    told = {line.name: line for line in found.commission}
+    told = {line.name: line for line in found.facts.commission}
     assert list(told) == ["volts", "amps", "overload", "direction", "hour"]
     assert told["volts"].words.startswith("Volts at the terminals, under load: 360 to 440 V")
     assert told["amps"].words.endswith("at most 6.4 A")
@@ -171,9 +173,9 @@ def test_the_lines_for_the_machine_have_this_motors_figures() -> None:
 def test_a_switched_motor_is_listened_to_at_every_start() -> None:
     kind = {"kind": "device-fitted", "name": "S1", "device": "speed-switch"}
     found = judged(*ONE_PHASE, kind)
-    assert found.start_way.way == "direct"
-    assert "start" in [line.name for line in found.commission]
-    assert "each line" not in " ".join(line.words for line in found.commission)
+    assert found.facts.start_way.way == "direct"
+    assert "start" in [line.name for line in found.facts.commission]
+    assert "each line" not in " ".join(line.words for line in found.facts.commission)
 
 
 def test_the_field_sheet_says_what_ohms_must_read() -> None:

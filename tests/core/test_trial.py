@@ -87,16 +87,16 @@ def test_a_step_that_cannot_be_read_says_what_is_wanted(text: str, words: str) -
 
 def test_how_it_is_started_follows_from_the_kind() -> None:
     found = judged(*LOG)
-    assert found.start_way.way == "ramp"
+    assert found.facts.start_way.way == "ramp"
     brushed = plans_of("universal-4-lead")[0]
     state = Connecting(plan=brushed)
-    way = start_way(found.job, state, found.kinds, Settings())
+    way = start_way(found.job, state, found.facts.kinds, Settings())
     assert (way.way, way.most_volt) == ("cap", 100.0)
     for devices, wanted in (((SWITCH, START), "direct"), ((SWITCH,), "direct"), ((RUN,), "ramp")):
         own = Connecting(plan=plans_of(FOUR, devices=devices)[0])
-        assert start_way(found.job, own, found.kinds, Settings()).way == wanted
+        assert start_way(found.job, own, found.facts.kinds, Settings()).way == wanted
     own = Connecting(plan=plans_of(FOUR, devices=(SWITCH, START))[0])
-    direct = start_way(found.job, own, found.kinds, Settings())
+    direct = start_way(found.job, own, found.facts.kinds, Settings())
     assert direct.look_seconds == 5
     names = {i.name for i in ready_items(found.job, own, direct)}
     assert {"clamp", "earth", "guard", "discharged", "watch", "meter"} <= names
@@ -301,7 +301,7 @@ def test_while_a_sheet_is_open_nothing_else_is_asked_for() -> None:
     found = judged(*LOG, {"kind": "trial-begun"})
     assert found.next is not None
     assert found.next.code == "trial-ready"
-    names = [i.name for i in ready_items(found.job, found.connecting, found.start_way)]
+    names = [i.name for i in ready_items(found.job, found.facts.connecting, found.facts.start_way)]
     ready = judged(*LOG, {"kind": "trial-begun"}, {"kind": "trial-ready", "items": names})
     assert ready.next is not None
     assert (ready.next.act, ready.next.volt) == ("turning", 400.0)
@@ -426,7 +426,13 @@ MOTOR = estimate(plans_of("three-phase-6-lead")[-1], FACTS).motor
 
 
 def told(found: Judgement) -> object:
-    return facts_of(found.job, found.connecting, found.kinds, found.identification, found.naming)
+    return facts_of(
+        found.job,
+        found.facts.connecting,
+        found.facts.kinds,
+        found.facts.identification,
+        found.facts.naming,
+    )
 
 
 def test_facts_of_a_job_or_what_is_missing() -> None:

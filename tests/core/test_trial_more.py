@@ -184,7 +184,7 @@ def test_a_thin_start_winding_has_less_time_than_the_main() -> None:
         told = (wound | {"start-wire": start_wire}).items()
         noted = [{"kind": "winding-noted", "field": f, "text": t} for f, t in told]
         found = judged(*motor, *noted)
-        limit = allowed(found.job, found.winding, RAMP, found.connecting, Settings())
+        limit = allowed(found.job, found.facts.winding, RAMP, found.facts.connecting, Settings())
         return limit.seconds, limit.words
 
     thin, words = seconds("0.5")
@@ -379,9 +379,9 @@ def test_what_a_run_shows_parts_the_causes_of_a_complaint() -> None:
     asked: dict[str, Any] = {"kind": "ticket", "field": "complaint", "text": "hums, no start"}
     before = judged(*LOG, asked)
     dead = judged(*LOG, asked, *begun(), step("400 V 2.6/2.6/0.01 A none"))
-    assert before.causes is not None
-    assert dead.causes is not None
-    odds = [{c.name: p for c, p in j.causes.odds} for j in (before, dead) if j.causes]
+    assert before.facts.causes is not None
+    assert dead.facts.causes is not None
+    odds = [{c.name: p for c, p in j.facts.causes.odds} for j in (before, dead) if j.facts.causes]
     assert odds[1]["lost-phase"] > 2 * odds[0]["lost-phase"]
 
 

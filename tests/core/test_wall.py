@@ -78,7 +78,7 @@ def test_all_joined_sees_the_frame_only() -> None:
 
 def test_after_all_joined_two_tests_are_enough() -> None:
     found = judged(*SIX_LEADS, INSULATED, DRAINED, settings=EACH)
-    assert [w.parts for w in wanted_tests(found.wall, found.job.tested.tests)] == [*THREE[:2]]
+    assert [w.parts for w in wanted_tests(found.facts.wall, found.job.tested.tests)] == [*THREE[:2]]
 
 
 @each(st.lists(st.sampled_from(["", "AD", "BE", "CF", "AD-BE"]), max_size=6))
@@ -111,7 +111,7 @@ def test_a_failed_winding_is_searched_against_each_other_one() -> None:
     assert insulation.verdict == "hold"
     assert "divided by 2" in insulation.why
     assert "A D against B E" in insulation.why
-    tests = list(search_tests(found.wall, body(parts=["A", "D"])))
+    tests = list(search_tests(found.facts.wall, body(parts=["A", "D"])))
     assert [t.against for t in tests] == [("B", "E"), ("C", "F")]
     found = judged(*log, MADE_READY)
     assert found.next is not None
@@ -221,7 +221,7 @@ def test_a_wet_motor_begins_at_low_volts_until_it_reads_dry() -> None:
     wet = [*ticket(name="Mill", complaint="Flooded last week"), *SIX_LEADS[1:]]
     assert judged(*wet).facts.wall.test_volts() == (100, 250)
     dry = judged(*wet, INSULATED | {"test_volt": 250}, DRAINED)
-    assert dry.wall.test_volts() == (500, 500)
+    assert dry.facts.wall.test_volts() == (500, 500)
 
 
 @pytest.mark.parametrize(
@@ -235,7 +235,7 @@ def test_a_wet_motor_begins_at_low_volts_until_it_reads_dry() -> None:
     ],
 )
 def test_a_water_pump_is_not_wet_by_its_name(complaint: str, wet: bool) -> None:
-    assert judged(*ticket(name="Mill", complaint=complaint), *SIX_LEADS[1:]).wall.wet == wet
+    assert judged(*ticket(name="Mill", complaint=complaint), *SIX_LEADS[1:]).facts.wall.wet == wet
 
 
 def test_a_fall_to_a_third_over_the_years_is_a_watch() -> None:
@@ -264,10 +264,10 @@ def test_the_charge_holds_until_it_is_drained() -> None:
 
 def test_what_comes_off_first_follows_from_this_motor() -> None:
     three = judged(*SIX_LEADS)
-    names = [o.name for o in to_take_off(three.job, three.wall, three.kinds)]
+    names = [o.name for o in to_take_off(three.job, three.facts.wall, three.facts.kinds)]
     assert names == ["leads", "drive", "others", "clear"]
     fan = judged(*ticket(name="Fan"), *plate(phases="1", volt="230", hertz="50", capacitor="30 µF"))
-    names = [o.name for o in to_take_off(fan.job, fan.wall, fan.kinds)]
+    names = [o.name for o in to_take_off(fan.job, fan.facts.wall, fan.facts.kinds)]
     assert "capacitors" in names
     assert "drive" not in names
 
@@ -283,11 +283,11 @@ def test_what_comes_off_first_follows_from_this_motor() -> None:
 )
 def test_ready_lapses_when_a_hand_was_on_the_motor(touch: dict[str, Any]) -> None:
     ready = judged(*SIX_LEADS, MADE_READY)
-    assert ready_for(ready.job, ready.wall, ready.kinds)
+    assert ready_for(ready.job, ready.facts.wall, ready.facts.kinds)
     later = judged(*SIX_LEADS, MADE_READY, touch)
-    assert not ready_for(later.job, later.wall, later.kinds)
+    assert not ready_for(later.job, later.facts.wall, later.facts.kinds)
     half = judged(*SIX_LEADS, MADE_READY | {"items": ["leads"]})
-    assert not ready_for(half.job, half.wall, half.kinds)
+    assert not ready_for(half.job, half.facts.wall, half.facts.kinds)
 
 
 # --- earth bond -----------------------------------------------------------------------------------

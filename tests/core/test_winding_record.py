@@ -138,7 +138,7 @@ def test_data_are_read_as_they_are_said(field: str, text: str, kept: str) -> Non
         ("main", "8-1:40", "with their turns"),
         ("core", "-5", "core length"),
         ("circuits", "1.5", "circuits"),
-        ("connection", "star-ish", "wye, delta"),
+        ("connection", "zigzag", "wye, delta"),
         ("phase-ohm", "open", "ohms of one phase"),
     ],
 )
@@ -277,7 +277,7 @@ def test_a_job_holds_its_record_against_its_own_leads() -> None:
     boatyard = next(j for j in demo_jobs() if j.id == "demo-boatyard")
     found = judge(fold(boatyard.entries), Settings())
     assert "phase-ohm" not in found.job.winding
-    assert found.winding.phase_ohm is not None
+    assert found.facts.winding.phase_ohm is not None
     assert of(found, "winding-ohms").verdict == "good"
 
 
@@ -287,7 +287,9 @@ def test_counted_turns_are_what_the_machine_has() -> None:
     found = judge(fold(dairy.entries), Settings())
     ratio = start_over_main(record_of(found.job))
     assert ratio == pytest.approx(1.04, abs=0.005)
-    known = known_motor(found.job, found.kinds, found.identification, found.naming)
+    known = known_motor(
+        found.job, found.facts.kinds, found.facts.identification, found.facts.naming
+    )
     assert not isinstance(known, str)
     told = estimate(*known)
     assert told.machine.turns == pytest.approx(ratio, rel=0.01)

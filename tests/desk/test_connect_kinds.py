@@ -109,6 +109,7 @@ def test_a_two_capacitor_motors_switch_is_replaced(bench: Bench) -> None:
     assert [d.name for d in inside.devices] == [
         "C1"
     ]  # its path opened: the contact is joined inside
+    log(bench, {"kind": "proved-dead", "volt": 0})
     log(bench, {"kind": "step-ticked", "step": "fit S1"})  # here it is a part of its own
     was = bench.judged.facts.connecting.plan
     assert was is not None

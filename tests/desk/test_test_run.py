@@ -190,6 +190,7 @@ def test_a_tired_capacitor_is_found_by_the_simulated_start(bench: Bench) -> None
         if tired == 1.0:
             bench.ctrl(Key.Key_7)
             typed(bench, "supply", "230")
+            log(bench, {"kind": "proved-dead", "volt": 0})
             log(bench, *({"kind": "joint", "joint": j.split()} for j in CHANDLERY.split(";")))
             bench.ctrl(Key.Key_8)
         begin(bench)

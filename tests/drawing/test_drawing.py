@@ -304,8 +304,8 @@ def test_an_unread_coil_says_so() -> None:
 
 def test_a_jobs_hookup_is_drawn_on_its_own_leads() -> None:
     found = judged(*SIX_LEADS, INSULATED, SUPPLY, *JOINED)
-    assert found.connecting.plan is not None
-    drawing = hookup_drawing(found, found.connecting.plan)
+    assert found.facts.connecting.plan is not None
+    drawing = hookup_drawing(found, found.facts.connecting.plan)
     assert drawing is not None
     assert {s.text for s in drawing.shapes if isinstance(s, Ring)} == {f"T{k}" for k in range(1, 7)}
 

@@ -198,7 +198,7 @@ def test_two_runs_are_told_with_their_losses_and_what_changed() -> None:
 def test_the_field_sheet_has_every_line_with_its_number_and_what_is_on_record() -> None:
     found = judged(*ticket(customer="Mill lane 4"), *READY, {"kind": "on-site"})
     words = words_of(field_sheet_paper(12, found))
-    lines = field_sheet(found.job, found.connecting, found.installer)
+    lines = field_sheet(found.job, found.facts.connecting, found.facts.installer)
     for k, line in enumerate(lines, 1):
         assert f"{k} {line.title}" in words
         assert line.done in words or len(line.done) > 40

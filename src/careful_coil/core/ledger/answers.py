@@ -18,6 +18,7 @@ from careful_coil.core.job.at_insulation import Discharged, DryingRun, TestReady
 from careful_coil.core.job.at_mechanics import Commutator, PartOff, Temporary
 from careful_coil.core.job.at_start_gear import GearStep
 from careful_coil.core.job.at_trial import TrialBegun, TrialReady
+from careful_coil.core.job.entries import ProvedDead
 from careful_coil.core.job.lead_words import counted
 from careful_coil.core.job.noted import note
 from careful_coil.core.ledger.acts import ACTS
@@ -226,7 +227,7 @@ def _work(answer: Answer) -> Bodies:
 READERS: dict[str, Reader] = {
     "noted": _noted,
     "count": lambda a: (counted(a.text.strip()),),
-    "dead": _act,
+    "dead": lambda a: (ProvedDead(volt=0.0),),
     "strip": _strip,
     "act": _act,
     "discharge": _discharge,
