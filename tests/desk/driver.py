@@ -14,8 +14,8 @@ from careful_coil.core.stations import Station
 from careful_coil.demo import demo_jobs
 from careful_coil.desk.driven import CTRL, NONE, SHIFT, Driven, Key
 from careful_coil.desk.field import Field
-from careful_coil.desk.session import OpenJob
-from careful_coil.desk.stations.page import Page
+from careful_coil.desk.open_job import OpenJob
+from careful_coil.desk.shared.page import Page
 from careful_coil.desk.theme import Theme
 from careful_coil.records import RecordsThread
 

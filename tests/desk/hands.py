@@ -8,7 +8,7 @@ from careful_coil.bench.simulated import HiddenMotor, SimulatedMeter
 from careful_coil.core.job import Entry
 from careful_coil.demo.truths import BENCH_METER
 from careful_coil.desk.part import Part
-from careful_coil.desk.stations.page import Page
+from careful_coil.desk.shared.page import Page
 from careful_coil.desk.stations.parted import PartedPage
 from tests.desk.driver import CTRL, Bench, Key
 

@@ -7,8 +7,8 @@ import pytest
 from careful_coil.core.job.entries import ReadingTaken
 from careful_coil.core.probes import Request
 from careful_coil.core.readings import Kick, Resistance, Run, Series, Spin
+from careful_coil.desk.shared.marks import marks_of
 from careful_coil.desk.stations.leads import LeadsPage
-from careful_coil.desk.stations.marks import marks_of
 from tests.desk.driver import Bench, Key
 
 

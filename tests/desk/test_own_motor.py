@@ -11,7 +11,7 @@ from careful_coil.core.ledger import judge
 from careful_coil.core.stations import STATIONS, Station
 from careful_coil.desk.field import Field
 from careful_coil.desk.insulation.drying import DryingPart
-from careful_coil.desk.insulation.rise import RisePart
+from careful_coil.desk.shared.heat_run import RisePart
 from careful_coil.desk.stations.insulation import InsulationPage
 from careful_coil.desk.stations.parted import PartedPage
 from tests.desk.driver import Bench, Key

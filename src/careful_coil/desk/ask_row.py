@@ -8,7 +8,7 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
 
 from careful_coil.desk.flow import Flow
-from careful_coil.desk.stations.page import plain_label
+from careful_coil.desk.shared.page import plain_label
 
 COLUMNS = 4  # of answers at most
 

@@ -2,19 +2,36 @@
 
 from collections.abc import Callable
 from dataclasses import replace
-from typing import TYPE_CHECKING
+from typing import Any, Protocol
 
 from PySide6.QtCore import QObject, QTimer, Signal
 from PySide6.QtWidgets import QApplication
 
 from careful_coil.core.condition.wall_rules import discharge_seconds
 from careful_coil.core.errors import BadValue, CoilError
+from careful_coil.core.job import AnyBody
 from careful_coil.core.job.at_insulation import Discharged, InsulationTested
-from careful_coil.core.probes import PLAIN_SETTING, Request, Typing
+from careful_coil.core.probes import PLAIN_SETTING, Request, TestSetting, Typing
 from careful_coil.core.probes.kinds.insulation import TypedTest, read_insulation, tested
+from careful_coil.core.stations import Station
+from careful_coil.desk.open_job import OpenJob
 
-if TYPE_CHECKING:
-    from careful_coil.desk.session import OpenJob, Session
+
+class OnBench(Protocol):
+    """What a test needs of the desk: the job on the bench, where the probes are, under what, where it is logged."""
+
+    open: OpenJob | None
+    bound: OpenJob | None
+    told: Any
+
+    @property
+    def target(self) -> Request | None: ...
+    @property
+    def under(self) -> TestSetting: ...
+    @property
+    def setting(self) -> TestSetting: ...
+    def record(self, *bodies: AnyBody, station: Station, into: OpenJob) -> None: ...
+
 
 MARKS = (15.0, 30.0, *(60.0 * k for k in range(1, 11)))
 MINUTE, TEN_MINUTES = 60.0, 600.0
@@ -35,7 +52,7 @@ class TestClock(QObject):
     changed = Signal()
     beeped = Signal(float)
 
-    def __init__(self, session: "Session", steady: Callable[[], float]) -> None:
+    def __init__(self, session: OnBench, steady: Callable[[], float]) -> None:
         super().__init__()
         self._session, self.steady = session, steady
         self.muted = False

@@ -4,12 +4,12 @@ from collections.abc import Callable
 
 from careful_coil.core.stations import Station
 from careful_coil.desk.session import Session
+from careful_coil.desk.shared.page import Page
 from careful_coil.desk.stations.connect import ConnectPage
 from careful_coil.desk.stations.insulation import InsulationPage
 from careful_coil.desk.stations.intake import IntakePage
 from careful_coil.desk.stations.leads import LeadsPage
 from careful_coil.desk.stations.mechanics import MechanicsPage
-from careful_coil.desk.stations.page import Page
 from careful_coil.desk.stations.release import ReleasePage
 from careful_coil.desk.stations.start_gear import StartGearPage
 from careful_coil.desk.stations.test_run import TestRunPage

@@ -12,7 +12,7 @@ from careful_coil.core.sheets import SHEETS
 from careful_coil.desk.field import SHORT, Field
 from careful_coil.desk.flow import Flow
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.page import Heading
+from careful_coil.desk.shared.page import Heading
 from careful_coil.desk.theme import Theme
 
 NOT_ASKED = "not asked yet"

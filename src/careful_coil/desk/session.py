@@ -4,7 +4,7 @@ import time
 import uuid
 from collections.abc import Callable, Sequence
 from concurrent.futures import Future, ThreadPoolExecutor
-from dataclasses import dataclass, field, replace
+from dataclasses import replace
 from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any
@@ -26,6 +26,7 @@ from careful_coil.core.probes import Request, TestSetting
 from careful_coil.core.settings import Settings
 from careful_coil.core.stations import Station
 from careful_coil.desk.clock import TestClock
+from careful_coil.desk.open_job import OpenJob
 from careful_coil.documents.job import JobDocument
 from careful_coil.records import RecordsThread, Summary
 from careful_coil.records.shop_settings import write_settings
@@ -38,18 +39,6 @@ InstrumentFor = Callable[[str, int, Job], Instrument | None]
 LOOSE = "Loose leads"
 USUAL_VOLT = 500.0  # of an insulation test, while nothing says more
 NO_JOB = "Open a job first: Ctrl+N new, Ctrl+K find."
-
-
-@dataclass(slots=True)
-class OpenJob:
-    """The job on the bench: its log as recorded, and the judgement of it."""
-
-    id: str
-    number: int
-    entries: list[Entry]
-    judged: Judgement
-    instrument: Instrument | None = None
-    not_here: set[str] = field(default_factory=set)
 
 
 class _Bridge(QObject):

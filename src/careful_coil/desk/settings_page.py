@@ -14,7 +14,7 @@ from careful_coil.desk import paint
 from careful_coil.desk.field import LONG, Field
 from careful_coil.desk.roll import Roll
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.page import Heading, Page, plain_label
+from careful_coil.desk.shared.page import Heading, Page, plain_label
 from careful_coil.desk.theme import Theme
 
 IN_USE = (

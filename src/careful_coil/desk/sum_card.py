@@ -20,7 +20,7 @@ from careful_coil.core.sums import SUMS, Answer, work_out
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.field import Line
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.page import Heading, plain_label
+from careful_coil.desk.shared.page import Heading, plain_label
 from careful_coil.desk.theme import Theme
 
 COLUMNS, WIDEST = 2, 620

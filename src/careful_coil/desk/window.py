@@ -34,12 +34,12 @@ from careful_coil.desk.papers import write_job_sheet, write_stubs, write_tags
 from careful_coil.desk.rack import Rack
 from careful_coil.desk.session import Session
 from careful_coil.desk.settings_page import SettingsPage
+from careful_coil.desk.shared.page import Page
 from careful_coil.desk.standback import StandBack
 from careful_coil.desk.stations.connect import ConnectPage
 from careful_coil.desk.stations.insulation import InsulationPage
 from careful_coil.desk.stations.intake import IntakePage
 from careful_coil.desk.stations.leads import LeadsPage
-from careful_coil.desk.stations.page import Page
 from careful_coil.desk.strip import Strip
 from careful_coil.desk.sum_card import SumCard
 from careful_coil.desk.theme import Theme

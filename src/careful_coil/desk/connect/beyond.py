@@ -12,11 +12,11 @@ from careful_coil.core.job.noted import note
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk import paint
 from careful_coil.desk.field import LONG
-from careful_coil.desk.insulation.shown import Prose
 from careful_coil.desk.part import Part
 from careful_coil.desk.roll import Roll
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.page import Heading
+from careful_coil.desk.shared.page import Heading
+from careful_coil.desk.shared.shown import Prose
 from careful_coil.desk.theme import Theme
 from careful_coil.desk.tick_roll import TickRoll
 

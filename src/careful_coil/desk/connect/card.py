@@ -5,11 +5,11 @@ from PySide6.QtWidgets import QWidget
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.flow import Flow
-from careful_coil.desk.insulation.plot import Plot
-from careful_coil.desk.insulation.shown import Prose
 from careful_coil.desk.papers import write_papers
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
+from careful_coil.desk.shared.plot import Plot
+from careful_coil.desk.shared.shown import Prose
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.card import draw_card, draw_tag, proved
 from careful_coil.drawing.svg import svg_of

@@ -19,10 +19,10 @@ from careful_coil.core.ways.states import State, states_by_name
 from careful_coil.desk.ask_row import AskRow, EnterButton
 from careful_coil.desk.connect.step_list import StepList
 from careful_coil.desk.field import LONG
-from careful_coil.desk.insulation.shown import Prose, Verdicts, finding_of, told_of
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.page import Drawn, Heading
+from careful_coil.desk.shared.page import Drawn, Heading
+from careful_coil.desk.shared.shown import Prose, Verdicts, finding_of, told_of
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.scene import hookup_drawing, joints_drawing
 

@@ -20,10 +20,10 @@ from careful_coil.core.ledger.targets import hooked
 from careful_coil.core.probes.probe import Request
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.flow import Flow
-from careful_coil.desk.insulation.shown import Prose, Verdicts
 from careful_coil.desk.part import NARROWEST, Part
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.page import Caution, Heading
+from careful_coil.desk.shared.page import Caution, Heading
+from careful_coil.desk.shared.shown import Prose, Verdicts
 from careful_coil.desk.theme import Theme
 from careful_coil.desk.tick_roll import TickRoll
 

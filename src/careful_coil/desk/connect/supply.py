@@ -12,9 +12,9 @@ from careful_coil.core.shop_lists import line_colours
 from careful_coil.core.units import Quantity
 from careful_coil.desk.ask_row import AskRow, EnterButton
 from careful_coil.desk.flow import Flow
-from careful_coil.desk.insulation.shown import Prose, Verdicts, finding_of, told_of
 from careful_coil.desk.part import NARROWEST, Part
 from careful_coil.desk.session import Session
+from careful_coil.desk.shared.shown import Prose, Verdicts, finding_of, told_of
 from careful_coil.desk.theme import Theme
 
 CODES = ("supply", "supply-unbalance", "colour-clash")

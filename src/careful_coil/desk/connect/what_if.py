@@ -21,12 +21,12 @@ from careful_coil.core.values import show_ohm, show_percent
 from careful_coil.core.ways.way import Joint, Plan
 from careful_coil.core.winding.arrangements import arrangement
 from careful_coil.desk import paint
-from careful_coil.desk.insulation.plot import Plot
-from careful_coil.desk.insulation.shown import Prose
 from careful_coil.desk.part import Part
 from careful_coil.desk.roll import Roll, reveal
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.page import Heading
+from careful_coil.desk.shared.page import Heading
+from careful_coil.desk.shared.plot import Plot
+from careful_coil.desk.shared.shown import Prose
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.hookup import draw_hookup
 from careful_coil.drawing.scene import looks_by_name

@@ -6,11 +6,11 @@ from careful_coil.core.connect.rotation import how_to_turn, wanted_direction
 from careful_coil.core.connect.takes import starts_of, takes
 from careful_coil.core.job import Finding
 from careful_coil.core.ledger import Judgement
-from careful_coil.desk.insulation.plot import Plot
-from careful_coil.desk.insulation.shown import Prose, Verdicts
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.page import Heading
+from careful_coil.desk.shared.page import Heading
+from careful_coil.desk.shared.plot import Plot
+from careful_coil.desk.shared.shown import Prose, Verdicts
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.rotation import draw_rotation
 

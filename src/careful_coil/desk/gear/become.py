@@ -14,11 +14,11 @@ from careful_coil.core.machine.estimate import estimate
 from careful_coil.core.machine.facts import Facts
 from careful_coil.core.ways.way import Plan
 from careful_coil.desk.ask_row import EnterButton
-from careful_coil.desk.insulation.plot import Plot
-from careful_coil.desk.insulation.shown import Prose, Verdicts
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.page import Heading
+from careful_coil.desk.shared.page import Heading
+from careful_coil.desk.shared.plot import Plot
+from careful_coil.desk.shared.shown import Prose, Verdicts
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.gear import draw_kinds
 

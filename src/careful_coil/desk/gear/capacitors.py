@@ -13,10 +13,10 @@ from careful_coil.core.units import Quantity
 from careful_coil.core.values import parse, show_ohm
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.flow import Flow
-from careful_coil.desk.insulation.plot import Plot
-from careful_coil.desk.insulation.shown import Prose, Verdicts
 from careful_coil.desk.part import NARROWEST, Part
 from careful_coil.desk.session import Session
+from careful_coil.desk.shared.plot import Plot
+from careful_coil.desk.shared.shown import Prose, Verdicts
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.gear import draw_decay
 

@@ -20,10 +20,10 @@ from careful_coil.core.values import show_percent
 from careful_coil.core.ways.way import Plan
 from careful_coil.desk.ask_row import AskRow
 from careful_coil.desk.flow import Flow
-from careful_coil.desk.insulation.plot import Plot
-from careful_coil.desk.insulation.shown import Prose
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
+from careful_coil.desk.shared.plot import Plot
+from careful_coil.desk.shared.shown import Prose
 from careful_coil.desk.slider import Slider
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.gear import draw_run_up

@@ -26,9 +26,9 @@ from careful_coil.core.values import show_ohm
 from careful_coil.core.ways.devices import POSITIONED, Device
 from careful_coil.desk.ask_row import AskRow
 from careful_coil.desk.flow import Flow
-from careful_coil.desk.insulation.shown import Prose, Verdicts
 from careful_coil.desk.part import NARROWEST, Part
 from careful_coil.desk.session import Session
+from careful_coil.desk.shared.shown import Prose, Verdicts
 from careful_coil.desk.theme import Theme
 
 LOOKED = ("actuator", "plate")

@@ -24,10 +24,10 @@ from careful_coil.core.machine.motor import Motor
 from careful_coil.core.units import Quantity
 from careful_coil.core.values import parse
 from careful_coil.desk.ask_row import AskRow
-from careful_coil.desk.insulation.shown import Prose
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.page import Caution, Heading
+from careful_coil.desk.shared.page import Caution, Heading
+from careful_coil.desk.shared.shown import Prose
 from careful_coil.desk.theme import Theme
 from careful_coil.desk.tick_roll import TickRoll
 

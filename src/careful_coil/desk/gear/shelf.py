@@ -11,11 +11,11 @@ from careful_coil.core.gear.shelf import Item, Offer, Wanted, offers_for
 from careful_coil.core.gear.shelf_list import COLUMNS, read_shelf
 from careful_coil.core.gear.typed import size_of
 from careful_coil.core.ledger import Judgement
-from careful_coil.desk.insulation.shown import Prose
-from careful_coil.desk.insulation.traces import MOST_NAME, read_file
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.page import Heading
+from careful_coil.desk.shared.files import MOST_NAME, read_file
+from careful_coil.desk.shared.page import Heading
+from careful_coil.desk.shared.shown import Prose
 from careful_coil.desk.theme import Theme
 from careful_coil.records.shop_shelf import FILE, keep_shelf, shelf_of
 

@@ -20,10 +20,10 @@ from careful_coil.core.units import Quantity
 from careful_coil.core.values import parse
 from careful_coil.core.ways.way import Plan
 from careful_coil.desk.gear.shelf import offer_words
-from careful_coil.desk.insulation.shown import Prose
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.page import Caution, Heading
+from careful_coil.desk.shared.page import Caution, Heading
+from careful_coil.desk.shared.shown import Prose
 from careful_coil.desk.theme import Theme
 
 USUAL_VOLT = 450.0  # what run capacitors are mostly made for; their own mark wins

@@ -18,11 +18,11 @@ from careful_coil.core.job.noted import note
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.values import show_percent
 from careful_coil.desk.ask_row import AskRow
-from careful_coil.desk.insulation.shown import Prose
 from careful_coil.desk.odds import Odds
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.page import Heading
+from careful_coil.desk.shared.page import Heading
+from careful_coil.desk.shared.shown import Prose
 from careful_coil.desk.theme import Theme
 
 SHOWN, MOST_TESTS, HOOKUPS = 5, 4, 3

@@ -10,10 +10,10 @@ from careful_coil.core.ways.states import states_by_name
 from careful_coil.core.ways.way import Plan
 from careful_coil.core.winding.arrangements import arrangement
 from careful_coil.desk.ask_row import AskRow, EnterButton
-from careful_coil.desk.insulation.plot import Plot
-from careful_coil.desk.insulation.shown import Prose
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
+from careful_coil.desk.shared.plot import Plot
+from careful_coil.desk.shared.shown import Prose
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.hookup import draw_hookup
 from careful_coil.drawing.scene import looks_of

@@ -10,9 +10,9 @@ from careful_coil.core.ledger import Judgement
 from careful_coil.core.values import show_ohm
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.flow import Flow
-from careful_coil.desk.insulation.shown import Prose, Verdicts, finding_of, told_of
 from careful_coil.desk.part import NARROWEST, Part
 from careful_coil.desk.session import Session
+from careful_coil.desk.shared.shown import Prose, Verdicts, finding_of, told_of
 from careful_coil.desk.theme import Theme
 
 NULLED = {"yes": True, "no": False}

@@ -13,10 +13,10 @@ from careful_coil.core.units import Quantity
 from careful_coil.core.values import parse, show_ohm
 from careful_coil.desk import paint
 from careful_coil.desk.flow import Flow
-from careful_coil.desk.insulation.shown import Prose, Verdicts, finding_of, told_of
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.part import NARROWEST, Part
 from careful_coil.desk.session import Session
+from careful_coil.desk.shared.shown import Prose, Verdicts, finding_of, told_of
 from careful_coil.desk.theme import Theme
 
 REACH = 6.0  # per cent that the bars show to each side

@@ -4,9 +4,9 @@ from careful_coil.core.condition.polarization import CONSTRUCTIONS
 from careful_coil.core.condition.wall import THERMAL
 from careful_coil.core.condition.wall_rules import wanted_index
 from careful_coil.core.ledger import Judgement
-from careful_coil.desk.insulation.shown import Prose
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
+from careful_coil.desk.shared.shown import Prose
 from careful_coil.desk.theme import Theme
 
 

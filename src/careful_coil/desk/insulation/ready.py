@@ -15,10 +15,10 @@ from careful_coil.core.units import Quantity
 from careful_coil.core.values import parse
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.flow import Flow
-from careful_coil.desk.insulation.shown import Prose
 from careful_coil.desk.part import NARROWEST, Part
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.page import Caution
+from careful_coil.desk.shared.page import Caution
+from careful_coil.desk.shared.shown import Prose
 from careful_coil.desk.theme import Theme
 from careful_coil.desk.tick_roll import TickRoll
 

@@ -1,39 +1,22 @@
 """Step voltage and surge comparison, where the shop does them: typed, or read from a CSV."""
 
 from functools import partial
-from pathlib import Path
 
 from careful_coil.core.condition.later_rules import odd_trace
 from careful_coil.core.condition.traces import read_surge
 from careful_coil.core.condition.typed import read_curve_csv, read_steps, read_steps_csv
-from careful_coil.core.errors import BadDocument, BadValue
 from careful_coil.core.job.at_insulation import InsulationTested, Steps, Surged
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.probes.kinds.insulation import tested
 from careful_coil.core.probes.probe import Request, Typing
-from careful_coil.desk.insulation.plot import Plot
-from careful_coil.desk.insulation.shown import Verdicts, finding_of, told_of
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.page import Caution
+from careful_coil.desk.shared.files import MOST_NAME, read_file
+from careful_coil.desk.shared.page import Caution
+from careful_coil.desk.shared.plot import Plot
+from careful_coil.desk.shared.shown import Verdicts, finding_of, told_of
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.curve import draw_traces
-
-LARGEST_FILE = 4_000_000
-MOST_NAME = 1000  # characters of a path
-
-
-def read_file(text: str) -> str:
-    """Return the text of a file. Raises: BadValue, BadDocument."""
-    try:
-        path = Path(text.strip().strip("'\"")).expanduser()
-        if path.stat().st_size > LARGEST_FILE:
-            raise BadDocument(path.name, "a very large file", f"at most {LARGEST_FILE // 10**6} MB")
-        return path.read_text(encoding="utf-8-sig")
-    except (OSError, ValueError, RuntimeError) as error:
-        if isinstance(error, UnicodeDecodeError):
-            raise BadDocument("CSV", "something that is no text", "UTF-8 text") from None
-        raise BadValue(text, "the path of a CSV file that can be read") from None
 
 
 class TracesPart(Part):

@@ -14,10 +14,10 @@ from careful_coil.core.job.at_insulation import SameMotor
 from careful_coil.core.ledger import Judgement, judge
 from careful_coil.desk import paint
 from careful_coil.desk.ask_row import EnterButton
-from careful_coil.desk.insulation.shown import Prose, Verdicts, finding_of
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
+from careful_coil.desk.shared.shown import Prose, Verdicts, finding_of
 from careful_coil.desk.theme import Theme
 
 LEAST_SERIAL = 4  # signs of a serial number that can be told from others

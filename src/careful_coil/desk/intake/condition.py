@@ -18,7 +18,7 @@ from careful_coil.desk.field import LONG
 from careful_coil.desk.part import NOT_ASKED, Part
 from careful_coil.desk.roll import DELETE, Roll
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.page import Caution
+from careful_coil.desk.shared.page import Caution
 from careful_coil.desk.theme import Theme
 
 CHIP_HIGH, GAP = 26, 8

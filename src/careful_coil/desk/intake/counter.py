@@ -18,7 +18,7 @@ from careful_coil.desk.odds import Odds
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.part import NOT_ASKED, Part
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.page import Heading
+from careful_coil.desk.shared.page import Heading
 from careful_coil.desk.theme import Theme
 
 WHO, REST = ("name", "phone"), ("customer", "place")

@@ -10,7 +10,7 @@ from careful_coil.core.winding.arrangements import ARRANGEMENTS
 from careful_coil.desk.field import LONG
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.page import Drawn, plain_label
+from careful_coil.desk.shared.page import Drawn, plain_label
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.hookup import draw_hookup
 from careful_coil.drawing.winding import Look

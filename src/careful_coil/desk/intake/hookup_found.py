@@ -18,7 +18,7 @@ from careful_coil.desk.field import LONG
 from careful_coil.desk.part import NOT_ASKED, Part
 from careful_coil.desk.roll import Roll
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.page import Drawn, Heading, plain_label
+from careful_coil.desk.shared.page import Drawn, Heading, plain_label
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.scene import as_found_drawing
 

@@ -12,7 +12,7 @@ from careful_coil.desk.ask_row import AskRow
 from careful_coil.desk.odds import Odds
 from careful_coil.desk.part import NOT_ASKED, Part
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.page import Heading, plain_label
+from careful_coil.desk.shared.page import Heading, plain_label
 from careful_coil.desk.theme import Theme
 
 SHOWN, LEAST_SHOWN = 3, 0.005

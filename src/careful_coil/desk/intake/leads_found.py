@@ -14,7 +14,7 @@ from careful_coil.desk import paint
 from careful_coil.desk.part import NOT_ASKED, Part
 from careful_coil.desk.roll import Roll
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.page import plain_label
+from careful_coil.desk.shared.page import plain_label
 from careful_coil.desk.theme import Theme
 
 

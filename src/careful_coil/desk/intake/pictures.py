@@ -8,7 +8,6 @@ from PySide6.QtGui import (
     QDragEnterEvent,
     QDropEvent,
     QImage,
-    QImageReader,
     QKeyEvent,
     QMouseEvent,
     QPainter,
@@ -24,26 +23,13 @@ from careful_coil.desk.field import LONG
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.part import NOT_ASKED, Part
 from careful_coil.desk.session import Failed, Session
-from careful_coil.desk.stations.page import plain_label
+from careful_coil.desk.shared.files import load_picture
+from careful_coil.desk.shared.page import plain_label
 from careful_coil.desk.theme import Theme
 from careful_coil.records.attachments import Kept, keep, kept_file
 
 THUMB, LARGE = QSize(160, 120), QSize(1200, 900)
-MOST_PIXELS = 64  # megapixels: a larger picture is not decoded
 STEP = 0.02
-
-
-def load_picture(file: Path | None, most: QSize) -> QImage:
-    """Return a picture scaled into a size; an empty one where it cannot be read."""
-    if file is None:
-        return QImage()
-    reader = QImageReader(str(file))
-    reader.setAutoTransform(True)
-    size = reader.size()
-    if not size.isValid() or size.width() * size.height() > MOST_PIXELS * 1_000_000:
-        return QImage()
-    reader.setScaledSize(size.scaled(most, Qt.AspectRatioMode.KeepAspectRatio))
-    return reader.read()
 
 
 class Album(Painted):

@@ -16,7 +16,7 @@ from careful_coil.desk.ask_row import AskRow, EnterButton
 from careful_coil.desk.field import LONG, SHORT
 from careful_coil.desk.part import NOT_ASKED, Part
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.page import Heading, plain_label
+from careful_coil.desk.shared.page import Heading, plain_label
 from careful_coil.desk.theme import Theme
 
 PLATE = ("phases", "volt", "hertz", "amp", "power", "rpm", "serial", "capacitor")

@@ -9,7 +9,7 @@ from careful_coil.core.ledger import Judgement
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.page import Drawn, plain_label
+from careful_coil.desk.shared.page import Drawn, plain_label
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.plug import draw_plug
 from careful_coil.drawing.scene import looks_of

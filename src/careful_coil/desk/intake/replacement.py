@@ -15,7 +15,7 @@ from careful_coil.desk.field import LONG, SHORT
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.part import NOT_ASKED, Part
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.page import plain_label
+from careful_coil.desk.shared.page import plain_label
 from careful_coil.desk.theme import Theme
 
 ROW = 40

@@ -11,12 +11,12 @@ from careful_coil.core.job.at_intake import PictureAdded
 from careful_coil.core.job.at_mechanics import PartOff
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.mechanics.open_rules import missing_parts, parts_left
-from careful_coil.desk.insulation.shown import Prose, Verdicts
-from careful_coil.desk.intake.pictures import load_picture
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.page import Heading
+from careful_coil.desk.shared.files import load_picture
+from careful_coil.desk.shared.page import Heading
+from careful_coil.desk.shared.shown import Prose, Verdicts
 from careful_coil.desk.theme import Theme
 from careful_coil.desk.tick_roll import TickRoll
 from careful_coil.records.attachments import kept_file

@@ -11,10 +11,10 @@ from careful_coil.core.probes import Request
 from careful_coil.core.sheets.mechanics import FELT
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.flow import Flow
-from careful_coil.desk.insulation.plot import Plot
-from careful_coil.desk.insulation.shown import Prose, Verdicts
 from careful_coil.desk.part import NARROWEST, Part
 from careful_coil.desk.session import Session
+from careful_coil.desk.shared.plot import Plot
+from careful_coil.desk.shared.shown import Prose, Verdicts
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.commutator import draw_bars
 

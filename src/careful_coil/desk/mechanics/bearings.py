@@ -13,11 +13,11 @@ from careful_coil.core.mechanics.bearing_rules import (
 from careful_coil.core.mechanics.typed import SIZES
 from careful_coil.desk.ask_row import AskRow
 from careful_coil.desk.flow import Flow
-from careful_coil.desk.insulation.plot import Plot
-from careful_coil.desk.insulation.shown import Prose, Verdicts
 from careful_coil.desk.part import NARROWEST, Part
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.page import Heading
+from careful_coil.desk.shared.page import Heading
+from careful_coil.desk.shared.plot import Plot
+from careful_coil.desk.shared.shown import Prose, Verdicts
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.bearing import draw_bearing
 

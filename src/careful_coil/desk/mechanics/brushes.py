@@ -7,9 +7,9 @@ from careful_coil.core.gear.typed import part_name
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.sheets.mechanics import BRUSH
 from careful_coil.desk.flow import Flow
-from careful_coil.desk.insulation.shown import Verdicts
 from careful_coil.desk.part import NARROWEST, Part
 from careful_coil.desk.session import Session
+from careful_coil.desk.shared.shown import Verdicts
 from careful_coil.desk.theme import Theme
 
 

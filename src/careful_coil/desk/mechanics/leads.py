@@ -8,9 +8,9 @@ from careful_coil.core.job.at_mechanics import LeadMended
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.mechanics.lead_rules import WANTS, new_lead
 from careful_coil.core.units import Quantity
-from careful_coil.desk.insulation.shown import Prose, Verdicts
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
+from careful_coil.desk.shared.shown import Prose, Verdicts
 from careful_coil.desk.theme import Theme
 
 CODES = ("lead-mended", "cord", "relief", "seen-leads")

@@ -8,10 +8,10 @@ from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_mechanics import Modified, Temporary
 from careful_coil.core.job.hands import free_name
 from careful_coil.core.ledger import Judgement
-from careful_coil.desk.insulation.shown import Verdicts
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.page import Heading
+from careful_coil.desk.shared.page import Heading
+from careful_coil.desk.shared.shown import Verdicts
 from careful_coil.desk.theme import Theme
 
 NEVER = "never"  # takes an entry back: it never was

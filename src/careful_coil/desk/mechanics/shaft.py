@@ -5,9 +5,9 @@ from PySide6.QtWidgets import QWidget
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.sheets.mechanics import FELT
 from careful_coil.desk.ask_row import AskRow
-from careful_coil.desk.insulation.shown import Prose, Verdicts
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
+from careful_coil.desk.shared.shown import Prose, Verdicts
 from careful_coil.desk.theme import Theme
 
 CODES = (

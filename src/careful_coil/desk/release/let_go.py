@@ -4,11 +4,11 @@ from careful_coil.core.ledger import Judgement
 from careful_coil.core.ledger.gate import way_out
 from careful_coil.core.ledger.leaving import read_let_go, read_waiver
 from careful_coil.desk.field import LONG
-from careful_coil.desk.insulation.shown import Prose
 from careful_coil.desk.part import Part
 from careful_coil.desk.release.initials import initials
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.page import Heading
+from careful_coil.desk.shared.page import Heading
+from careful_coil.desk.shared.shown import Prose
 from careful_coil.desk.theme import Theme
 
 

@@ -10,12 +10,12 @@ from careful_coil.core.ledger import Judgement
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.bundles import write_out
 from careful_coil.desk.flow import Flow
-from careful_coil.desk.insulation.shown import Prose
 from careful_coil.desk.papers import write_job_sheet, write_paper_of
 from careful_coil.desk.part import Part
 from careful_coil.desk.release.tag_card import TagCard
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.page import Heading
+from careful_coil.desk.shared.page import Heading
+from careful_coil.desk.shared.shown import Prose
 from careful_coil.desk.theme import Theme
 
 

@@ -8,12 +8,12 @@ from careful_coil.core.job.at_release import OnSite
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.ledger.site import SiteLine, field_sheet
 from careful_coil.desk.ask_row import EnterButton
-from careful_coil.desk.insulation.shown import Prose
 from careful_coil.desk.papers import write_paper_of
 from careful_coil.desk.part import Part
 from careful_coil.desk.release.initials import initials
 from careful_coil.desk.release.site_row import SiteRow
 from careful_coil.desk.session import Session
+from careful_coil.desk.shared.shown import Prose
 from careful_coil.desk.theme import Theme
 
 MOST = 28  # lines of a field sheet

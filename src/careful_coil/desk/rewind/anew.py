@@ -21,12 +21,12 @@ from careful_coil.core.rewind.worked import Plate
 from careful_coil.core.sheets.winding import WINDING
 from careful_coil.core.units import Quantity
 from careful_coil.core.values import parse
-from careful_coil.desk.insulation.shown import Prose, Verdicts
 from careful_coil.desk.part import Part
 from careful_coil.desk.rewind.compare import Compare, Line
 from careful_coil.desk.rewind.record import worked_of
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.page import Heading
+from careful_coil.desk.shared.page import Heading
+from careful_coil.desk.shared.shown import Prose, Verdicts
 from careful_coil.desk.theme import Theme
 
 ROWS = (

@@ -7,13 +7,13 @@ from careful_coil.core.ledger import Judgement
 from careful_coil.core.rewind.joints import circuits, slot_table
 from careful_coil.core.rewind.layout import Layout
 from careful_coil.desk.ask_row import AskRow, EnterButton
-from careful_coil.desk.insulation.plot import Plot
-from careful_coil.desk.insulation.shown import Prose
 from careful_coil.desk.papers import write_papers
 from careful_coil.desk.part import Part
 from careful_coil.desk.rewind.record import worked_of
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.page import Heading
+from careful_coil.desk.shared.page import Heading
+from careful_coil.desk.shared.plot import Plot
+from careful_coil.desk.shared.shown import Prose
 from careful_coil.desk.theme import Theme
 from careful_coil.documents.winding import coils_csv, winding_document
 from careful_coil.drawing.stator import draw_developed

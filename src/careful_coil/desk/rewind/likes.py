@@ -9,9 +9,9 @@ from careful_coil.core.ledger import Judgement
 from careful_coil.core.rewind.alike import Alike, alike
 from careful_coil.core.values import show_percent
 from careful_coil.desk.ask_row import EnterButton
-from careful_coil.desk.insulation.shown import Prose
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
+from careful_coil.desk.shared.shown import Prose
 from careful_coil.desk.theme import Theme
 
 

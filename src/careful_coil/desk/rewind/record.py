@@ -12,10 +12,10 @@ from careful_coil.core.rewind.wire import meant_by
 from careful_coil.core.rewind.worked import Worked, work_out
 from careful_coil.core.sheets.winding import WINDING, asked_of, title_of
 from careful_coil.core.units import Quantity
-from careful_coil.desk.insulation.shown import Prose, Verdicts
 from careful_coil.desk.part import Part
 from careful_coil.desk.rewind.stator_plot import StatorPlot
 from careful_coil.desk.session import Session
+from careful_coil.desk.shared.shown import Prose, Verdicts
 from careful_coil.desk.theme import Theme
 
 BESIDE, LABEL = 500, 104  # pixels at 100 % text: stator and data beside each other; a label

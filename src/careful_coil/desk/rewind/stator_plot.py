@@ -6,7 +6,7 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent
 
 from careful_coil.core.rewind.layout import Layout
-from careful_coil.desk.insulation.plot import Plot
+from careful_coil.desk.shared.plot import Plot
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.stator import draw_stator
 

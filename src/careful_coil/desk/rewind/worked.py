@@ -6,12 +6,12 @@ from careful_coil.core.job import Finding, Verdict
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.rewind.worked import Figure
 from careful_coil.desk.ask_row import EnterButton
-from careful_coil.desk.insulation.plot import Plot
-from careful_coil.desk.insulation.shown import Prose, Verdicts
 from careful_coil.desk.part import Part
 from careful_coil.desk.rewind.record import worked_of
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.page import Heading
+from careful_coil.desk.shared.page import Heading
+from careful_coil.desk.shared.plot import Plot
+from careful_coil.desk.shared.shown import Prose, Verdicts
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.stator import draw_star, draw_wave
 

@@ -5,12 +5,12 @@ from careful_coil.desk.insulation.coils import CoilsPart
 from careful_coil.desk.insulation.drying import DryingPart
 from careful_coil.desk.insulation.made import MadePart
 from careful_coil.desk.insulation.ready import ReadyPart
-from careful_coil.desk.insulation.rise import RisePart
 from careful_coil.desk.insulation.test import TestPart
 from careful_coil.desk.insulation.traces import TracesPart
 from careful_coil.desk.insulation.years import YearsPart
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
+from careful_coil.desk.shared.heat_run import RisePart
 from careful_coil.desk.stations.parted import PartedPage
 from careful_coil.desk.theme import Theme
 

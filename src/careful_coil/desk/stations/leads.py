@@ -20,8 +20,8 @@ from careful_coil.core.winding import ARRANGEMENTS
 from careful_coil.desk.field import Field
 from careful_coil.desk.odds import Odds, Row
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.marks import Marks, marks_of
-from careful_coil.desk.stations.page import Caution, Drawn, Heading, Page, plain_label
+from careful_coil.desk.shared.marks import Marks, marks_of
+from careful_coil.desk.shared.page import Caution, Drawn, Heading, Page, plain_label
 from careful_coil.desk.stations.sheet import Sheet
 from careful_coil.desk.stations.why_part import WhyPart
 from careful_coil.desk.theme import Theme

@@ -10,7 +10,7 @@ from careful_coil.core.ledger import Judgement
 from careful_coil.desk.index import Index
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.page import Caution, Page
+from careful_coil.desk.shared.page import Caution, Page
 from careful_coil.desk.theme import Theme
 
 

@@ -14,7 +14,7 @@ from careful_coil.core.winding import ARRANGEMENTS
 from careful_coil.desk import paint
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.page import Heading, plain_label
+from careful_coil.desk.shared.page import Heading, plain_label
 from careful_coil.desk.theme import Theme
 
 HIGH = 92

@@ -7,11 +7,11 @@ from PySide6.QtWidgets import QWidget
 from careful_coil.core.job.trials import Trial
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.trial.meaning import losses_of, losses_words, pair_words, warm_words
-from careful_coil.desk.insulation.plot import Plot
-from careful_coil.desk.insulation.shown import Prose, Verdicts, finding_of, told_of
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.page import Heading
+from careful_coil.desk.shared.page import Heading
+from careful_coil.desk.shared.plot import Plot
+from careful_coil.desk.shared.shown import Prose, Verdicts, finding_of, told_of
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.trial import draw_losses
 

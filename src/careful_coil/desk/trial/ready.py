@@ -15,9 +15,9 @@ from careful_coil.core.trial.typed import sheet_of
 from careful_coil.core.trial.whole import since_last_run
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.flow import Flow
-from careful_coil.desk.insulation.shown import Prose
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
+from careful_coil.desk.shared.shown import Prose
 from careful_coil.desk.theme import Theme
 from careful_coil.desk.tick_roll import TickRoll
 

@@ -26,10 +26,11 @@ from careful_coil.core.trial.typed import read_step, step_words
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.field import LONG
 from careful_coil.desk.flow import Flow
-from careful_coil.desk.insulation.plot import Plot
-from careful_coil.desk.insulation.shown import Prose
+from careful_coil.desk.open_job import OpenJob
 from careful_coil.desk.part import NARROWEST, Part
-from careful_coil.desk.session import OpenJob, Session
+from careful_coil.desk.session import Session
+from careful_coil.desk.shared.plot import Plot
+from careful_coil.desk.shared.shown import Prose
 from careful_coil.desk.theme import Theme
 from careful_coil.desk.trial.guard import StallGuard
 from careful_coil.desk.trial.invert import invert

@@ -3,7 +3,7 @@
 import math
 
 from careful_coil.core.ledger import Judgement
-from careful_coil.desk.insulation.rise import RisePart
+from careful_coil.desk.shared.heat_run import RisePart
 
 
 class StoppedPart(RisePart):

@@ -10,10 +10,10 @@ from careful_coil.core.units import Quantity
 from careful_coil.core.values import parse
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.flow import Flow
-from careful_coil.desk.insulation.shown import Prose, Verdicts, finding_of, told_of
 from careful_coil.desk.part import NARROWEST, Part, Row
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.page import Caution
+from careful_coil.desk.shared.page import Caution
+from careful_coil.desk.shared.shown import Prose, Verdicts, finding_of, told_of
 from careful_coil.desk.theme import Theme
 
 FIELDS: tuple[Row, ...] = (

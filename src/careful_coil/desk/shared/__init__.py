@@ -1,0 +1,1 @@
+"""What the parts of every station are built of."""
