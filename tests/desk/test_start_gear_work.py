@@ -291,10 +291,10 @@ def test_sliders_and_questions_redraw_the_curves(bench: Bench) -> None:
 def test_what_it_can_become_has_its_own_figures(bench: Bench) -> None:
     bench.open("chandlery")
     part = part_of(bench, BecomePart)
-    bench.settle(lambda: part.own is not None)
-    assert part.own is not None
-    assert part.own[0] == "Capacitor start"
-    assert part.own[1] == pytest.approx(2.75, abs=0.3)
+    bench.settle(lambda: part.own_kind is not None)
+    assert part.own_kind is not None
+    assert part.own_kind[0] == "Capacitor start"
+    assert part.own_kind[1] == pytest.approx(2.75, abs=0.3)
     told = {f.subject: f for f in part.list.findings}
     assert "Worked out here" in told["Split phase (capacitor left out): no"].why
     part.card.setFocus()

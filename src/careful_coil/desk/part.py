@@ -6,6 +6,7 @@ from copy import copy
 from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from careful_coil.core.errors import BadValue
+from careful_coil.core.job import Finding
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.ledger.written import written
 from careful_coil.core.sheets import SHEETS
@@ -26,6 +27,8 @@ class Part(QWidget):
 
     name, title, remark = "", "", ""
     kept: tuple[str, ...] = ()  # attributes that are one motor's, kept with it
+    codes: tuple[str, ...] = ()  # of the findings it is about
+    nothing = NOT_ASKED  # what its line says while there is none of them
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__()
@@ -60,9 +63,25 @@ class Part(QWidget):
     def opened(self) -> None:
         """Begin anew what is not kept: nothing of the motor before stays. Called before it is shown."""
 
+    @property
+    def judged(self) -> Judgement | None:
+        """Return the judgement of the open job."""
+        return self.session.open.judged if self.session.open else None
+
+    def own(self, judged: Judgement) -> list[Finding]:
+        """Return the findings it is about, the worst first."""
+        return [f for f in judged.findings if f.code in self.codes]
+
     def told(self, judged: Judgement) -> tuple[str, str]:
-        """Return the mark (a verdict or nothing) and the words of its line in the index."""
-        return "", NOT_ASKED
+        """Return the mark (a verdict or nothing) and the words of its line in the index: its worst finding."""
+        for f in self.own(judged)[:1]:
+            return f.verdict, f.subject[0].lower() + f.subject[1:]
+        return "", self.nothing
+
+    def again(self) -> None:
+        """Show the open job once more."""
+        if self.judged is not None:
+            self.show_judgement(self.judged)
 
     def start(self) -> QWidget:
         """Return what the cursor goes to when the part is opened."""

@@ -48,7 +48,7 @@ class BecomePart(Part):
         self.card = EnterButton("What a replacement must match")
         self.card.clicked.connect(lambda: session.station_wanted.emit("intake", "replacement"))
         self.column.addWidget(self.card)
-        self.own: tuple[str, float] | None = None
+        self.own_kind: tuple[str, float] | None = None
         self.turns: tuple[Turn, ...] = ()
         self._asked: object = None
         self._kind = ""
@@ -71,7 +71,7 @@ class BecomePart(Part):
         asked = (self._kind, known)
         if asked == self._asked:
             return
-        self._asked, self.own = asked, None
+        self._asked, self.own_kind = asked, None
         self.turns = turns_of(self._kind)
         self._show()
         if isinstance(known, str):
@@ -79,14 +79,14 @@ class BecomePart(Part):
 
         def arrived(found: tuple[float, tuple[Turn, ...]]) -> None:
             if self._asked == asked and self._kind in KINDS:
-                self.own = (KINDS[self._kind].title, found[0])
+                self.own_kind = (KINDS[self._kind].title, found[0])
                 self.turns = found[1]
                 self._show()
 
         self.session.aside(lambda: _worked(known, self._kind), arrived, lambda _: None)
 
     def _show(self) -> None:
-        kinds, own = compared(), self.own
+        kinds, own = compared(), self.own_kind
         self.bars.draw(
             lambda wide, _: draw_kinds(kinds, own, wide),
             "; ".join(f"{n} {low:g} to {high:g} times" for n, low, high in kinds),

@@ -28,6 +28,8 @@ TICK_MS = 100
 class CapacitorsPart(Part):
     """The part of the capacitor bench."""
 
+    codes = ("capacitor",)
+    nothing = "none noted"
     kept = (
         "chosen",
         "ohm",
@@ -79,14 +81,6 @@ class CapacitorsPart(Part):
         """Start at the marking."""
         return self.fields["can-marking"].cell
 
-    def told(self, judged: Judgement) -> tuple[str, str]:
-        """Return how the capacitors stand."""
-        own = [f for f in judged.findings if f.code == "capacitor"]
-        if not own:
-            return "", "none noted"
-        worst = own[0]  # findings come worst first
-        return worst.verdict, worst.subject[0].lower() + worst.subject[1:]
-
     def show_judgement(self, judged: Judgement) -> None:
         """Show the chosen capacitor's fields and what is thought of all of them."""
         gear = judged.job.gear
@@ -106,7 +100,7 @@ class CapacitorsPart(Part):
                 words += self._times(marking, told.get("serves", "") or marking.kind, bleed)
             self.wait.say("\n".join([*words, *marking.notes]))
         self._draw()
-        self.verdicts.show_findings([f for f in judged.findings if f.code == "capacitor"])
+        self.verdicts.show_findings(self.own(judged))
 
     def _times(self, marking: Marking, serves: str, bleed: float | None) -> list[str]:
         """Return how long the resistors take, and what bleed it should have."""
@@ -193,13 +187,13 @@ class CapacitorsPart(Part):
         if value.number is None or not value.value >= 1:
             raise BadValue(text, "the ohms it is let down through, such as 20 k")
         self.ohm = value.value
-        self._again()
+        self.again()
 
     def _named(self, text: str) -> None:
         judged = self.session.open.judged if self.session.open else None
         self.chosen = part_name(text, "C1", judged.job.gear.devices if judged else ())
         self._stop()
-        self._again()
+        self.again()
 
     def _one(self) -> str:
         return self.chosen
@@ -213,8 +207,3 @@ class CapacitorsPart(Part):
         super().set_down(sheet, name, text, of)
         if name == "drained" and text.strip():
             self._stop()
-
-    def _again(self) -> None:
-        job = self.session.open
-        if job is not None:
-            self.show_judgement(job.judged)

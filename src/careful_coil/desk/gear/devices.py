@@ -38,6 +38,8 @@ TABLES = ("table", "stand-in")
 class DevicesPart(Part):
     """The part of switches, relays and protectors."""
 
+    codes = ("start-device",)
+    nothing = "none noted"
     kept = (
         "chosen",
         "nulled",
@@ -51,7 +53,6 @@ class DevicesPart(Part):
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
         self.chosen, self.nulled = "", True
-        self._judged: Judgement | None = None
         self.add_field(
             "start-gear",
             "All in one line: name, print or kind",
@@ -89,16 +90,8 @@ class DevicesPart(Part):
             return self.looked.buttons[0]
         return self.fields["device-ohm" if self.chosen else "device-name"].cell
 
-    def told(self, judged: Judgement) -> tuple[str, str]:
-        """Return how the devices stand."""
-        own = [f for f in judged.findings if f.code == "start-device"]
-        if not own:
-            return "", "none noted"
-        return own[0].verdict, own[0].subject[0].lower() + own[0].subject[1:]
-
     def show_judgement(self, judged: Judgement) -> None:
         """Show the chosen device, its readings, the next one, how it is judged."""
-        self._judged = judged
         gear = judged.job.gear
         self.chosen = self.chosen or next(iter(gear.devices), "")  # the first of those just listed
         kind = gear.devices.get(self.chosen, "")
@@ -140,7 +133,7 @@ class DevicesPart(Part):
 
     def _ask_looks(self, kind: str, told: list[Told]) -> None:
         """Ask how mechanism and plate look, one after the other."""
-        gear = self._judged.job.gear if self._judged else None
+        gear = self.judged.job.gear if self.judged else None
         left = [
             field
             for field in LOOKED
@@ -159,7 +152,7 @@ class DevicesPart(Part):
 
     def _stand_in(self) -> list[str]:
         """Return whether the switch offered can stand in for this one."""
-        gear = self._judged.job.gear if self._judged else None
+        gear = self.judged.job.gear if self.judged else None
         text = gear.noted.get((self.chosen, "stand-in"), "") if gear else ""
         if gear is None or not text:
             return []
@@ -172,7 +165,7 @@ class DevicesPart(Part):
         return [f"The one offered {'serves' if serves else 'does not serve'}: {why}."]
 
     def _left(self) -> Expected | None:
-        gear = self._judged.job.gear if self._judged else None
+        gear = self.judged.job.gear if self.judged else None
         if gear is None or self.chosen not in gear.devices:
             return None
         every = told_of(gear, self.chosen, self.session.settings)
@@ -190,10 +183,9 @@ class DevicesPart(Part):
         return self.chosen
 
     def _named(self, text: str) -> None:
-        cans = self._judged.job.gear.capacitors if self._judged else ()
+        cans = self.judged.job.gear.capacitors if self.judged else ()
         self.chosen = part_name(text, "S1", cans)
-        if self._judged is not None:
-            self.show_judgement(self._judged)
+        self.again()
 
     def _kind(self, text: str) -> None:
         self._fitted(kind_named(text) if text.strip() else "")
@@ -235,7 +227,7 @@ class DevicesPart(Part):
 
     def _worst_contact(self) -> Expected | None:
         """Return a contact that was found wanting: dressed, it is read again."""
-        gear = self._judged.job.gear if self._judged else None
+        gear = self.judged.job.gear if self.judged else None
         if gear is None or self.chosen not in gear.devices:
             return None
         told = told_of(gear, self.chosen, self.session.settings)

@@ -42,6 +42,8 @@ OFFERED = "pick-up from-to, drop-out from-to, coil volts for good, such as 280-3
 class FittingPart(Part):
     """The part of retrofit, relay and dressing."""
 
+    codes = ("gear-work",)
+    nothing = "nothing begun"
     kept = (
         "_begun",
         "offered",
@@ -56,7 +58,6 @@ class FittingPart(Part):
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
-        self._judged: Judgement | None = None
         self._asked: object = None
         self.needs: Needs | str = ""
         self.relay: RelayNeeds | str = ""
@@ -94,13 +95,6 @@ class FittingPart(Part):
         """Start at the steps, where a device is chosen."""
         return self.roll if self.device else self.fields["fitting-device"].cell
 
-    def told(self, judged: Judgement) -> tuple[str, str]:
-        """Return what is being done."""
-        own = [f for f in judged.findings if f.code == "gear-work"]
-        if not own:
-            return "", "nothing begun"
-        return own[0].verdict, own[0].subject[0].lower() + own[0].subject[1:]
-
     @property
     def work(self) -> str:
         """Return the piece of work that is shown: its kind and the device."""
@@ -108,7 +102,6 @@ class FittingPart(Part):
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show the work chosen: what is wanted, its steps."""
-        self._judged = judged
         gear = judged.job.gear
         if not self._begun:
             self._begun = True
@@ -129,7 +122,7 @@ class FittingPart(Part):
         self._show_needs()
 
     def _show_steps(self) -> None:
-        gear = self._judged.job.gear if self._judged else None
+        gear = self.judged.job.gear if self.judged else None
         done = gear.steps.get(self.work, ()) if gear else ()
         steps = steps_of(self.work) if self.device else ()
         self.roll.show_items(steps, set(done))
@@ -175,7 +168,7 @@ class FittingPart(Part):
 
     def _relay(self) -> RelayNeeds | str:
         """Return what the relay must be: by measured volts where there are any, else by the estimate."""
-        gear = self._judged.job.gear if self._judged else None
+        gear = self.judged.job.gear if self.judged else None
         text = gear.noted.get((self.device, "volts"), "") if gear else ""
         if not text:
             return self.relay
@@ -188,15 +181,11 @@ class FittingPart(Part):
 
     def _chosen(self, title: str) -> None:
         self.kind = next(k for k, t in TITLES.items() if t == title)
-        self._again()
+        self.again()
 
     def _device(self, text: str) -> None:
         self.device = part_name(text, "S1")
-        self._again()
-
-    def _again(self) -> None:
-        if self._judged is not None:
-            self.show_judgement(self._judged)
+        self.again()
 
     def _volts(self, text: str) -> None:
         if not self.device:
@@ -212,7 +201,7 @@ class FittingPart(Part):
 
     def _ticked(self) -> None:
         """Log the step that was ticked or taken back; where it may not be yet, its tick goes again."""
-        gear = self._judged.job.gear if self._judged else None
+        gear = self.judged.job.gear if self.judged else None
         before = set(gear.steps.get(self.work, ())) if gear else set()
         for name in before ^ self.roll.done:
             step = GearStep(work=self.work, step=name, done=name in self.roll.done)

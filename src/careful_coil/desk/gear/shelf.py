@@ -33,7 +33,6 @@ class ShelfPart(Part):
         super().__init__(session, theme)
         self.items: tuple[Item, ...] = ()
         self.why, self._asked = "", False
-        self._judged: Judgement | None = None
         self.add_field("shelf-for", "For which capacitor", self._for, "C1")
         self.chosen = ""
         self.words = Prose(theme, "quiet", 13)
@@ -64,7 +63,6 @@ class ShelfPart(Part):
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show what serves for the chosen capacitor."""
-        self._judged = judged
         self.load()
         names = list(judged.job.gear.capacitors)
         if self.chosen not in names:
@@ -93,7 +91,7 @@ class ShelfPart(Part):
         self.not_these.say("\n".join(refused[:REFUSED]))
 
     def _offers(self) -> tuple[tuple[Offer, ...], list[str], str]:
-        judged = self._judged
+        judged = self.judged
         if judged is None or not self.chosen:
             return (), [], "No capacitor is noted yet."
         settings = self.session.settings
@@ -121,7 +119,7 @@ class ShelfPart(Part):
         return found, [f"{r.item.tag}: {r.why}" for r in refused], words
 
     def _for(self, text: str) -> None:
-        names = list(self._judged.job.gear.capacitors) if self._judged else []
+        names = list(self.judged.job.gear.capacitors) if self.judged else []
         name = text.strip().upper()
         if name not in names:
             raise BadValue(text, ", ".join(names) or "a capacitor noted at Capacitors first")

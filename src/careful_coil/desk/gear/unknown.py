@@ -45,7 +45,6 @@ class UnknownPart(Part):
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
         self.items: tuple[Item, ...] = ()
-        self._judged: Judgement | None = None
         self._asked: object = None
         self.running: RunningCapacitor | None = None
         self.most_amp = math.inf
@@ -104,12 +103,10 @@ class UnknownPart(Part):
     def take(self, items: tuple[Item, ...]) -> None:
         """Take the shop's shelf."""
         self.items = items
-        if self._judged is not None:
-            self.show_judgement(self._judged)
+        self.again()
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show what the readings tell."""
-        self._judged = judged
         gear = judged.job.gear
         for winding in ("main", "start"):
             body = gear.locked.get(winding)
@@ -147,7 +144,7 @@ class UnknownPart(Part):
     # --- a running one ------------------------------------------------------------------------------
 
     def _psc(self) -> bool:
-        judged = self._judged
+        judged = self.judged
         return judged is not None and kind_of_gear(judged.job.gear, judged.facts.kinds) == "psc"
 
     def _most_volt(self, judged: Judgement) -> float:
@@ -203,10 +200,10 @@ class UnknownPart(Part):
         name = next(d.name for d in known[0].devices if d.kind == "capacitor-run")
 
         def arrived(found: RunningCapacitor) -> None:
-            if self._asked == asked and self._judged is not None:
+            if self._asked == asked and self.judged is not None:
                 self.running = found
                 self.worked.say(_running(found))
-                self._show_running(self._judged)
+                self._show_running(self.judged)
 
         self.session.aside(
             lambda: _work(known, name, self.most_amp, most_volt), arrived, self.worked.say
@@ -246,8 +243,8 @@ class UnknownPart(Part):
             if not 0 < value < 1e4:
                 raise BadValue(text, "amps above nothing")
             self.most_amp = value
-        if self._judged is not None:
-            self._show_running(self._judged)
+        if self.judged is not None:
+            self._show_running(self.judged)
 
     def _tried(self, text: str) -> None:
         if not text.strip():

@@ -53,7 +53,6 @@ class BondPart(Part):
         self.column.addWidget(self.key)
         self.verdicts = Verdicts(theme)
         self.column.addWidget(self.verdicts)
-        self._judged: Judgement | None = None
 
     def start(self) -> QWidget:
         """Start at the ohms."""
@@ -67,7 +66,6 @@ class BondPart(Part):
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show each place with its ohms."""
-        self._judged = judged
         newest, left = newest_bonds(judged.job), places_left(judged.job)
         lines = []
         for place in BOND_PLACES:
@@ -87,7 +85,7 @@ class BondPart(Part):
         self.verdicts.show_findings([finding_of(judged, "earth-bond")])
 
     def _bond(self, text: str) -> None:
-        left = places_left(self._judged.job) if self._judged else ()
+        left = places_left(self.judged.job) if self.judged else ()
         bodies = [
             EarthBond(
                 ohm=ohm,
@@ -102,7 +100,7 @@ class BondPart(Part):
         self.session.record(*bodies, station="insulation")
 
     def _covers(self) -> None:
-        on = self._judged is not None and self._judged.job.tested.covers >= 0
+        on = self.judged is not None and self.judged.job.tested.covers >= 0
         self.session.record(Covers(on=not on), station="insulation")
 
     def _wires(self, text: str) -> None:

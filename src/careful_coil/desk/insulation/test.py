@@ -208,7 +208,6 @@ class TestPart(Part):
         self.column.addWidget(self.estimate)
         self.verdicts = Verdicts(theme)
         self.column.addWidget(self.verdicts)
-        self._judged: Judgement | None = None
         self._drawn: tuple[tuple[float, float], ...] = ()  # readings of the running test, as drawn
         session.clock.changed.connect(self._tick)
         session.target_changed.connect(self._show_keys)
@@ -232,7 +231,6 @@ class TestPart(Part):
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show the tests made and to make, the newest curve, what it all says."""
-        self._judged = judged
         self.verdicts.show_findings([finding_of(judged, c) for c in (*CODES, *OTHER_CODES)])
         self.tests.show_rows(_rows(judged))
         self._show_keys()
@@ -241,10 +239,10 @@ class TestPart(Part):
     # --- the curve ------------------------------------------------------------------------------
 
     def _newest(self) -> Logged[InsulationTested] | None:
-        return longest_curve(self._judged.job, self._judged.facts.wall) if self._judged else None
+        return longest_curve(self.judged.job, self.judged.facts.wall) if self.judged else None
 
     def _show_curve(self) -> None:
-        clock, judged = self.session.clock, self._judged
+        clock, judged = self.session.clock, self.judged
         if judged is None:
             return
         running = clock.testing and clock.here
@@ -261,9 +259,9 @@ class TestPart(Part):
         self, newest: Logged[InsulationTested] | None
     ) -> list[tuple[str, tuple[tuple[float, float], ...]]]:
         """Return this motor's earlier curves, of earlier jobs and of this one, the last four."""
-        if self._judged is None:
+        if self.judged is None:
             return []
-        job = self._judged.job
+        job = self.judged.job
         found = [(t.at[:4], t.readings) for e in job.tested.earlier for t in e.tests if t.readings]
         own = [t for t in job.tested.tests if len(t.body.readings) >= LEAST_FOR_ODDS]
         found += [

@@ -226,7 +226,6 @@ class ConditionPart(Part):
             clears=True,
             most=LONG,
         )
-        self._judged: Judgement | None = None
 
     def start(self) -> CheckRoll:
         """Return the list."""
@@ -245,7 +244,6 @@ class ConditionPart(Part):
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show the looks that this kind has."""
-        self._judged = judged
         seen = judged.job.seen
         said = dict.fromkeys(seen.fine, FINE) | {n: b.text for n, b in seen.condition.items()}
         self.roll.show_job(items_for(judged.facts.kinds), burns_for(judged.job.plate.phases), said)
@@ -261,7 +259,7 @@ class ConditionPart(Part):
         self.session.record(note("condition", item, answer), station="intake")
 
     def _rest(self) -> None:
-        left = unseen_items(self._judged.job, self._judged.facts.kinds) if self._judged else ()
+        left = unseen_items(self.judged.job, self.judged.facts.kinds) if self.judged else ()
         if left:
             self.session.record(RestFine(items=tuple(i.name for i in left)), station="intake")
 

@@ -214,7 +214,7 @@ class HookupPart(Part):
 
     def _pick(self, standards: dict[str, Standard], title: str) -> None:
         self._picked, self._at = standards[title], 0
-        self._again()
+        self.again()
         self.standard.buttons[0].setFocus()
 
     def _confirmed(self, answer: str) -> None:
@@ -227,11 +227,7 @@ class HookupPart(Part):
             rest = tuple(j for j in self.roll.joints if not set(j) & set(joint))
             self._record((*rest, joint))
         else:
-            self._again()
-
-    def _again(self) -> None:
-        if self.session.open is not None:
-            self.show_judgement(self.session.open.judged)
+            self.again()
 
     def _joint(self, text: str) -> None:
         if not text:

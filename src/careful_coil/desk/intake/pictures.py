@@ -207,7 +207,7 @@ class PicturesPart(Part):
         self.note = plain_label()
         self.note.hide()
         self.album, self.board = Album(theme), PinBoard(theme)
-        self.album.chosen.connect(self._again)
+        self.album.chosen.connect(self.again)
         self.board.placed.connect(self._name_pin)
         self.column.addWidget(self.note)
         self.column.addWidget(self.album)
@@ -265,13 +265,9 @@ class PicturesPart(Part):
             self.album.images[sha256], self._large[sha256] = found
             if found[0].isNull():
                 self._say("A photograph of this job is not here, or is not what it was.")
-            self._again()
+            self.again()
 
         self.session.aside(decode, decoded)
-
-    def _again(self) -> None:
-        if self.session.open is not None:
-            self.show_judgement(self.session.open.judged)
 
     def _say(self, words: str) -> None:
         self.note.setText(words)

@@ -65,11 +65,12 @@ class Shown(Painted):
 class AssemblyPart(Part):
     """The part of what was taken off."""
 
+    codes = ("assembly",)
+    nothing = "nothing noted"
     name, title, remark = "assembly", "Taken off", "in turn, a photograph before each"
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
-        self._judged: Judgement | None = None
         self.add_field(
             "part-off", "Taken off now", self._off, "fan; key inside; picture 2", clears=True
         )
@@ -86,19 +87,11 @@ class AssemblyPart(Part):
 
     def start(self) -> QWidget:
         """Start at the list where parts are off, else at the first to come."""
-        hands = self._judged.job.hands if self._judged else None
+        hands = self.judged.job.hands if self.judged else None
         return self.roll if hands is not None and hands.off else self.fields["part-off"].cell
-
-    def told(self, judged: Judgement) -> tuple[str, str]:
-        """Return how many are not back."""
-        own = [f for f in judged.findings if f.code == "assembly"]
-        if not own:
-            return "", "nothing noted"
-        return own[0].verdict, own[0].subject[0].lower() + own[0].subject[1:]
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show what is off, the last first."""
-        self._judged = judged
         off = judged.job.hands.off
         rows = [
             Row(p.part, p.part, p.words or ("back" if p.back else "not back"))
@@ -113,16 +106,16 @@ class AssemblyPart(Part):
             if missing
             else ""
         )
-        self.list.show_findings([f for f in judged.findings if f.code == "assembly"])
+        self.list.show_findings(self.own(judged))
         self._show_picture()
 
     def _pictures(self) -> tuple[PictureAdded, ...]:
-        return self._judged.job.seen.pictures if self._judged else ()
+        return self.judged.job.seen.pictures if self.judged else ()
 
     def _show_picture(self) -> None:
         rows = self.roll.items
         name = rows[self.roll.current].name if rows and self.roll.current < len(rows) else ""
-        off = self._judged.job.hands.off.get(name) if self._judged else None
+        off = self.judged.job.hands.off.get(name) if self.judged else None
         kept = next((p for p in self._pictures() if off and p.sha256 == off.sha256), None)
         file = kept_file(self.session.shop, kept.sha256) if kept else None
         words = f"{name}: {kept.caption or kept.name}" if kept else ""
@@ -139,7 +132,7 @@ class AssemblyPart(Part):
                 sha = self._picture(number, text)
             else:
                 words.append(piece)
-        known = {p.lower() for p in (self._judged.job.hands.off if self._judged else ())}
+        known = {p.lower() for p in (self.judged.job.hands.off if self.judged else ())}
         if pieces[0].lower() in known or len(pieces[0]) > 60:
             raise BadValue(
                 pieces[0], "a name of its own, at most 60 characters, such as fan, drive end"
@@ -157,7 +150,7 @@ class AssemblyPart(Part):
     def _gone(self, text: str) -> None:
         if not text.strip():
             return
-        off = self._judged.job.hands.off if self._judged else {}
+        off = self.judged.job.hands.off if self.judged else {}
         name = next((p for p in off if p.lower() == text.strip().lower()), None)
         if name is None:
             raise BadValue(text, ", ".join(off) or "nothing is on the list")
@@ -165,7 +158,7 @@ class AssemblyPart(Part):
 
     def _ticked(self) -> None:
         """Record the parts whose tick changed."""
-        off = self._judged.job.hands.off if self._judged else {}
+        off = self.judged.job.hands.off if self.judged else {}
         bodies = [
             p.model_copy(update={"back": n in self.roll.done})
             for n, p in off.items()
@@ -177,4 +170,4 @@ class AssemblyPart(Part):
     @property
     def left(self) -> tuple[str, ...]:
         """Return what is not back, the next first."""
-        return tuple(p.part for p in parts_left(self._judged.job)) if self._judged else ()
+        return tuple(p.part for p in parts_left(self.judged.job)) if self.judged else ()

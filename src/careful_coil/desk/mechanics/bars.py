@@ -18,7 +18,6 @@ from careful_coil.desk.shared.shown import Prose, Verdicts
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.commutator import draw_bars
 
-CODES = ("bars", "bars-shaft")
 TO_SHAFT = FELT.field("bars-shaft")
 TO_BAR = "bar "  # before a list: from which bar on
 
@@ -26,11 +25,12 @@ TO_BAR = "bar "  # before a list: from which bar on
 class BarsPart(Part):
     """The part of the commutator."""
 
+    codes = ("bars", "bars-shaft")
+    nothing = "none counted"
     name, title, remark = "bars", "Commutator", "four wires, brushes lifted, probes pressed"
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
-        self._judged: Judgement | None = None
         grid = Flow(2, NARROWEST, theme)
         grid.add(self.add_field("bars-count", "How many bars", self._count, "24", place=False))
         grid.add(
@@ -61,23 +61,15 @@ class BarsPart(Part):
 
     def start(self) -> QWidget:
         """Start at the count, then at the ohms."""
-        known = self._judged is not None and self._judged.job.hands.bars
+        known = self.judged is not None and self.judged.job.hands.bars
         return self.fields["bars-typed" if known else "bars-count"].cell
-
-    def told(self, judged: Judgement) -> tuple[str, str]:
-        """Return how the bars stand."""
-        own = [f for f in judged.findings if f.code in CODES]
-        if not own:
-            return "", "none counted"
-        return own[0].verdict, own[0].subject[0].lower() + own[0].subject[1:]
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show the ring of readings and what it says."""
-        self._judged = judged
         hands = judged.job.hands
         self.fields["bars-count"].show_text(str(hands.bars) if hands.bars else "")
         self.fields["bars-shaft"].show_text(hands.felt.get("bars-shaft", ""))
-        self.list.show_findings([f for f in judged.findings if f.code in CODES])
+        self.list.show_findings(self.own(judged))
         self.ring.setVisible(hands.bars > 0)
         bar = next_bar(hands)
         self.next.say(f"Next: bar {bar} to bar {bar % hands.bars + 1}." if bar else "")
@@ -109,7 +101,7 @@ class BarsPart(Part):
         self.session.strip_wanted.emit()
 
     def _pick(self) -> None:
-        hands = self._judged.job.hands if self._judged else None
+        hands = self.judged.job.hands if self.judged else None
         bar = next_bar(hands) if hands else None
         if hands is None or bar is None:
             self.taking = False
@@ -127,7 +119,7 @@ class BarsPart(Part):
     def _read(self, text: str) -> None:
         if not text.strip():
             return
-        hands = self._judged.job.hands if self._judged else None
+        hands = self.judged.job.hands if self.judged else None
         if hands is None or not hands.bars:
             raise BadValue(text, "how many bars there are, first")
         first = next_bar(hands)

@@ -30,13 +30,14 @@ SORT_WORDS = {"ball": "ball", "sleeve": "sleeve"}
 class BearingsPart(Part):
     """The part of the bearings, one end at a time."""
 
+    codes = ("bearing-drive", "bearing-other")
+    nothing = "not looked at"
     kept = ("end",)
     name, title, remark = "bearings", "Bearings", "? stands for a worn character"
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
         self.end = "drive"
-        self._judged: Judgement | None = None
         self.which, self.sort = AskRow(), AskRow()
         both = Flow(2, 0)
         for row in (self.which, self.sort):
@@ -76,20 +77,12 @@ class BearingsPart(Part):
         """Start at the number, or at how a sleeve bearing runs."""
         return self.fields[f"bearing-{'state' if self._sleeve() else 'number'}"].cell
 
-    def told(self, judged: Judgement) -> tuple[str, str]:
-        """Return how the worse of both ends stands."""
-        own = [f for f in judged.findings if f.code in ("bearing-drive", "bearing-other")]
-        if not own:
-            return "", "not looked at"
-        return own[0].verdict, own[0].subject[0].lower() + own[0].subject[1:]
-
     def _sleeve(self) -> bool:
-        told = self._judged.job.hands.bearings.get(self.end, {}) if self._judged else {}
+        told = self.judged.job.hands.bearings.get(self.end, {}) if self.judged else {}
         return told.get("sort") == "sleeve"
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show the end chosen: what number and callipers make of it."""
-        self._judged = judged
         told = judged.job.hands.bearings.get(self.end, {})
         sleeve = self._sleeve()
         self._ask(
@@ -154,8 +147,7 @@ class BearingsPart(Part):
     def choose(self, end: str) -> None:
         """Show the other end."""
         self.end = end
-        if self._judged is not None:
-            self.show_judgement(self._judged)
+        self.again()
 
     def _sorted(self, sort: str) -> None:
         self.set_down("bearing", "sort", sort, self.end)

@@ -16,13 +16,14 @@ from careful_coil.desk.theme import Theme
 class BrushesPart(Part):
     """The part of the brushes."""
 
+    codes = ("brush",)
+    nothing = "none noted"
     kept = ("chosen",)
     name, title, remark = "brushes", "Brushes", "renewed as a set, bedded in at low volts"
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
         self.chosen = ""
-        self._judged: Judgement | None = None
         grid = Flow(3, NARROWEST, theme)
         grid.add(self.add_field("brush-name", "Which: B1, B2", self._named, "B1", place=False))
         for field in BRUSH.fields:
@@ -36,29 +37,20 @@ class BrushesPart(Part):
         """Start at the length, where a brush is chosen."""
         return self.fields["brush-length" if self.chosen else "brush-name"].cell
 
-    def told(self, judged: Judgement) -> tuple[str, str]:
-        """Return how the brushes stand."""
-        own = [f for f in judged.findings if f.code == "brush"]
-        if not own:
-            return "", "none noted"
-        return own[0].verdict, own[0].subject[0].lower() + own[0].subject[1:]
-
     def show_judgement(self, judged: Judgement) -> None:
         """Show the brush chosen and how each one stands."""
-        self._judged = judged
         hands = judged.job.hands
         self.chosen = self.chosen or next(iter(hands.brushes), "")
         self.fields["brush-name"].show_text(self.chosen)
         self.show_notes(judged)
-        self.list.show_findings([f for f in judged.findings if f.code == "brush"])
+        self.list.show_findings(self.own(judged))
 
     def _one(self) -> str:
         return self.chosen
 
     def _named(self, text: str) -> None:
         self.chosen = part_name(text, "B1")
-        if self._judged is not None:
-            self.show_judgement(self._judged)
+        self.again()
 
     def set_down(self, sheet: str, name: str, text: str, of: str = "") -> None:
         """Record a field of the brush chosen. Raises: BadValue while none is."""

@@ -13,7 +13,6 @@ from careful_coil.desk.session import Session
 from careful_coil.desk.shared.shown import Prose, Verdicts
 from careful_coil.desk.theme import Theme
 
-CODES = ("lead-mended", "cord", "relief", "seen-leads")
 CORD = ("cord", "cord-done", "relief")
 STATES = ("fine", *WANTS)
 MENDS = ("sleeved", "spliced", "renewed", "nothing")
@@ -24,11 +23,12 @@ MEND_WANTED = f"a lead and what was done, more if you like: A sleeved 155 °C ({
 class LeadsPart(Part):
     """The part of leads and cord."""
 
+    codes = ("lead-mended", "cord", "relief", "seen-leads")
+    nothing = "not looked at"
     name, title, remark = "lead-insulation", "Leads, cord", "bend each along its length"
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
-        self._judged: Judgement | None = None
         self.add_field("lead-state", "A lead and its state", self._state, "A cracked 180 mm", True)
         self.add_field("lead-done", "A lead and what was done", self._done, "A sleeved", True)
         self.add_sheet("felt", 3, CORD)
@@ -41,15 +41,13 @@ class LeadsPart(Part):
 
     def told(self, judged: Judgement) -> tuple[str, str]:
         """Return how leads and cord stand."""
-        own = [f for f in judged.findings if f.code in CODES]
-        if not own:
-            bad = [x for x in judged.job.leads if x.insulation in WANTS]
-            return "", f"{len(bad)} to mend" if bad else "not looked at"
-        return own[0].verdict, own[0].subject[0].lower() + own[0].subject[1:]
+        bad = [x for x in judged.job.leads if x.insulation in WANTS]
+        if bad and not self.own(judged):
+            return "", f"{len(bad)} to mend"
+        return super().told(judged)
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show each lead, what a new one must be, the cord."""
-        self._judged = judged
         job = judged.job
         self.show_notes(judged)
         lines = []
@@ -70,10 +68,10 @@ class LeadsPart(Part):
             if told
             else "What a new lead must be follows from the plate's amps."
         )
-        self.list.show_findings([f for f in judged.findings if f.code in CODES])
+        self.list.show_findings(self.own(judged))
 
     def _tag(self, text: str, wanted: str) -> tuple[str, str]:
-        tags = {t.upper(): t for t in (self._judged.job.tags if self._judged else ())}
+        tags = {t.upper(): t for t in (self.judged.job.tags if self.judged else ())}
         first, _, rest = text.strip().partition(" ")
         if first.upper() not in tags or not rest.strip():
             raise BadValue(text, wanted)
@@ -90,7 +88,7 @@ class LeadsPart(Part):
             changes["length_mm"] = figure(
                 length, Quantity.LENGTH, least=0.001, most=5000, wanted=STATE_WANTED
             )
-        judged = self._judged
+        judged = self.judged
         leads = judged.job.leads if judged else ()
         kept = tuple(x.model_copy(update=changes) if x.tag == tag else x for x in leads)
         self.session.record(Leads(leads=kept), station="mechanics")

@@ -28,7 +28,6 @@ class OpenPart(Part):
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
-        self._judged: Judgement | None = None
         self.add_field(
             "temporary", "One more", self._temporary, "jumper across the protector", True
         )
@@ -49,8 +48,8 @@ class OpenPart(Part):
 
     def start(self) -> QWidget:
         """Start where one is cleared, if any stands."""
-        left = self._judged is not None and any(
-            not t.cleared for t in self._judged.job.hands.temporary.values()
+        left = self.judged is not None and any(
+            not t.cleared for t in self.judged.job.hands.temporary.values()
         )
         return self.fields["temporary-cleared" if left else "temporary"].cell
 
@@ -61,14 +60,13 @@ class OpenPart(Part):
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show temporaries and changes."""
-        self._judged = judged
         self.temporaries.show_findings([f for f in judged.findings if f.code == "temporary"])
         self.changes.show_findings([f for f in judged.findings if f.code == "changed"])
 
     def _hands(self) -> tuple[Mapping[str, Temporary], Mapping[str, Modified]]:
-        if self._judged is None:
+        if self.judged is None:
             return {}, {}
-        return self._judged.job.hands.temporary, self._judged.job.hands.changed
+        return self.judged.job.hands.temporary, self.judged.job.hands.changed
 
     def _temporary(self, text: str) -> None:
         if text.strip():

@@ -10,18 +10,6 @@ from careful_coil.desk.session import Session
 from careful_coil.desk.shared.shown import Prose, Verdicts
 from careful_coil.desk.theme import Theme
 
-CODES = (
-    "shaft-feel",
-    "coast-down",
-    "end-float",
-    "radial-play",
-    "rub",
-    "start-volts",
-    "bolts-drive",
-    "bolts-other",
-    "fan",
-    "seals",
-)
 ROWS = (
     *("coast-down", "end-float", "radial-play", "rub", "start-before", "start-after"),
     *("bolts-drive", "bolts-other", "fan", "seals", "ends"),
@@ -32,6 +20,19 @@ FEEL = FELT.field("feel")
 class ShaftPart(Part):
     """The part of what the hands feel."""
 
+    codes = (
+        "shaft-feel",
+        "coast-down",
+        "end-float",
+        "radial-play",
+        "rub",
+        "start-volts",
+        "bolts-drive",
+        "bolts-other",
+        "fan",
+        "seals",
+    )
+    nothing = "not felt yet"
     name, title, remark = "shaft", "Shaft", "by hand, load off; unplugged, nothing live"
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -59,19 +60,12 @@ class ShaftPart(Part):
         """Start at the scale, at what was felt."""
         return next((b for b in self.feel.buttons if b.isChecked()), self.feel.buttons[0])
 
-    def told(self, judged: Judgement) -> tuple[str, str]:
-        """Return how the shaft stands: the worst of what was found."""
-        own = [f for f in judged.findings if f.code in CODES]
-        if not own:
-            return "", "not felt yet"
-        return own[0].verdict, own[0].subject[0].lower() + own[0].subject[1:]
-
     def show_judgement(self, judged: Judgement) -> None:
         """Show what was felt and what it means."""
         felt = judged.job.hands.felt
         self._ask(felt.get("feel", ""))
         self.show_notes(judged)
-        self.list.show_findings([f for f in judged.findings if f.code in CODES])
+        self.list.show_findings(self.own(judged))
 
     def _felt(self, word: str) -> None:
         self.set_down("felt", "feel", word)

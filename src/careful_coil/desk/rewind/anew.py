@@ -51,7 +51,6 @@ class AnewPart(Part):
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
-        self._judged: Judgement | None = None
         self.asked: dict[str, str] = {}
         self.found: Change | None = None
         self.offers: tuple[Offer, ...] = ()
@@ -75,7 +74,6 @@ class AnewPart(Part):
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show old and new."""
-        self._judged = judged
         for name, _, _ in ROWS:
             self.fields[f"anew-{name}"].show_text(self.asked.get(name, ""))
         self._show()
@@ -86,7 +84,7 @@ class AnewPart(Part):
         self.wires.say("")
         self.notes.show_findings(())
         self.head.setVisible(False)
-        judged = self._judged
+        judged = self.judged
         if judged is None:
             return
         record, plate = judged.facts.winding, plate_of(judged.job)
@@ -148,13 +146,13 @@ class AnewPart(Part):
 
     def _wires(self, found: Change, offered: tuple[Offer, ...]) -> str:
         """Return the wires that come nearest, with room against the old and kg to order."""
-        if self._judged is None:
+        if self.judged is None:
             return ""
-        kg = worked_of(self._judged, self.session).of("kg").value
+        kg = worked_of(self.judged, self.session).of("kg").value
         reels = read_reels(self.asked.get("reels", ""))
         lines = []
         for k, f in enumerate(
-            fitted(offered, found, self._judged.facts.winding, kg, reels)[:MOST_OFFERS], 1
+            fitted(offered, found, self.judged.facts.winding, kg, reels)[:MOST_OFFERS], 1
         ):
             fill = f", slot fill {f.fill_percent:.0f} %" if f.fill_percent is not None else ""
             weight = f", {f.kg:.2f} kg" if f.kg is not None else ""

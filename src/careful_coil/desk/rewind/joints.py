@@ -30,7 +30,6 @@ class JointsPart(Part):
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
-        self._judged: Judgement | None = None
         self.phase, self.coil = "", 0
         self.which = AskRow()
         self.picture = Plot(theme, "One phase unrolled", 10)
@@ -64,7 +63,6 @@ class JointsPart(Part):
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show the phase chosen."""
-        self._judged = judged
         layout = worked_of(judged, self.session).layout
         for part in (self.which, self.picture, self.head, self.slots):
             part.setVisible(layout is not None)
@@ -86,7 +84,7 @@ class JointsPart(Part):
         self.slots.say("\n".join(f"{slot}: {words}" for slot, words in slot_table(layout)))
 
     def _order(self, layout: Layout) -> str:
-        record = self._judged.facts.winding if self._judged else None
+        record = self.judged.facts.winding if self.judged else None
         count = (record.whole("circuits") or 1) if record else 1
         skip = bool(record and record.told.get("jumpers") == "skip")
         try:
@@ -128,5 +126,4 @@ class JointsPart(Part):
 
     def _chosen(self, phase: str) -> None:
         self.phase = phase
-        if self._judged is not None:
-            self.show_judgement(self._judged)
+        self.again()

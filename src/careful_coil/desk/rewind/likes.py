@@ -26,7 +26,6 @@ class LikesPart(Part):
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
-        self._judged: Judgement | None = None
         self._others: list[tuple[int, Job]] = []
         self._left = 0
         self.found: tuple[Alike, ...] = ()
@@ -46,7 +45,6 @@ class LikesPart(Part):
 
     def show_judgement(self, judged: Judgement) -> None:
         """Keep what was found for the same job; another starts anew."""
-        self._judged = judged
 
     def opened(self) -> None:
         """Look anew for another motor."""
@@ -67,9 +65,9 @@ class LikesPart(Part):
         self._left -= 1
         if job is not None:
             self._others.append((number, job))
-        if self._left or self._judged is None:
+        if self._left or self.judged is None:
             return
-        self.found = alike(self._judged.job, self._others)
+        self.found = alike(self.judged.job, self._others)
         self.words.say(
             "\n".join(
                 f"{a.number} {a.name}, {show_percent(a.apart)} apart: {a.words}."

@@ -49,7 +49,6 @@ class RecordPart(Part):
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
-        self._judged: Judgement | None = None
         self.left = Prose(theme)
         self.why = Prose(theme, "hold")
         self.stator = StatorPlot(theme)
@@ -72,7 +71,7 @@ class RecordPart(Part):
 
     def start(self) -> QWidget:
         """Start at the first datum that is still to read."""
-        judged = self._judged
+        judged = self.judged
         left = left_to_read(record_of(judged.job)) if judged is not None else ()
         field = next(
             (f"winding-{f}" for f in left if f"winding-{f}" in self.fields), "winding-slots"
@@ -91,7 +90,6 @@ class RecordPart(Part):
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show the data, the stator they make, what contradicts."""
-        self._judged = judged
         record = record_of(judged.job)
         self.show_notes(judged)
         for datum in WINDING.fields:
