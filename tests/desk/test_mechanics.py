@@ -1,6 +1,7 @@
 """Mechanics by keys: a worn number found, bars taken by Space, a temporary cleared, assembly in reverse."""
 
 import pytest
+from PySide6.QtTest import QTest
 
 from careful_coil.desk.mechanics.assembly import AssemblyPart
 from careful_coil.desk.mechanics.bars import BarsPart
@@ -219,3 +220,27 @@ def test_what_cannot_be_is_refused_where_it_was_typed(
     fill(shared, field, text)
     assert words in page.fields[field].message.text()
     assert len(shared.job.entries) == count
+
+
+def test_an_answer_is_picked_from_the_list_by_key(bench: Bench) -> None:
+    page = at_station(bench, 5, MechanicsPage, "shaft")
+    assert page.put_cursor("felt-fan")
+    cell = page.fields["felt-fan"].cell
+    bench.key(Key.Key_Down)
+    assert cell.menu is not None
+    assert [a.text() for a in cell.menu.actions()] == ["&1 good", "&2 broken", "&3 missing"]
+    QTest.keyClick(cell.menu, Key.Key_2)
+    bench.settle()
+    assert bench.judged.job.hands.felt["fan"] == "broken"
+    page.put_cursor("felt-fan")
+    bench.key(Key.Key_Down)
+    assert [a.isChecked() for a in cell.menu.actions()] == [False, True, False]
+    QTest.keyClick(cell.menu, Key.Key_Escape)
+    assert cell.text() == "broken"
+
+
+def test_a_choice_that_nobody_made_does_not_look_like_one(shared: Bench) -> None:
+    page = at_station(shared, 5, MechanicsPage, "shaft")
+    for name in ("felt-fan", "felt-seals", "felt-rub"):
+        cell = page.fields[name].cell
+        assert cell.text() or cell.placeholderText() in ("choose", ", ".join(cell.choices))

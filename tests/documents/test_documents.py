@@ -8,7 +8,7 @@ import pytest
 
 from careful_coil.core.errors import BadDocument
 from careful_coil.demo import demo_jobs
-from careful_coil.documents import voids_table
+from careful_coil.documents import fields_table, voids_table
 from careful_coil.documents.base import compact, parse_json
 from careful_coil.documents.job import read_job
 from careful_coil.documents.schemas import schema_texts, write_schemas
@@ -113,6 +113,11 @@ def test_the_table_of_slips_in_the_docs_is_current() -> None:
     turned = [row for row in text.splitlines() if "turned round" in row and "wye" in row]
     assert turned
     assert all("| none | all | all |" in row for row in turned)
+
+
+def test_the_page_of_fields_is_current() -> None:
+    text = (FORMATS.parent / "handbook" / "fields.md").read_text(encoding="utf-8")
+    assert text == fields_table.page(), "run: python -m careful_coil.documents.fields_table"
 
 
 def test_the_page_of_what_is_tested_again_is_current() -> None:

@@ -81,8 +81,8 @@ def test_mechanics_has_its_own_part_of_the_sheet() -> None:
     jobs = {j.id: j for j in demo_jobs()}
     churn = words_of(sheet(225, judge(fold(jobs["demo-dairy"].entries), Settings())))
     for part in (
-        "Shaft: by hand binding, runs on 1.1 s, end float 0.35 mm, turns from 52 V.",
-        "Bearing, drive end: number 62?4 ZZ, state dry, measured 20.02 × 47 × 14.05 mm.",
+        "Shaft, fan, cord: by hand binding, runs on 1.1 s, end float 0.35 mm, starts turning at 52 V",
+        "Bearing, drive end: number 62?4 ZZ, bore 20.02 mm, outside 47 mm, width 14.05 mm, runs dry",
         "Temporary T1: clip lead across the protector; NOT CLEARED.",
         "To order: 1 × 6204-ZZ, drive end.",
     ):

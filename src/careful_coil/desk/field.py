@@ -30,6 +30,7 @@ from careful_coil.desk.theme import Theme
 SHORT, LONG = 200, 4000  # characters of what an entry holds
 TEN = 10  # choices have a digit below it
 MARGINS = 24  # pixels beside the text in a cell
+ARROW = 26  # pixels of the arrow that opens the choices
 
 
 class Line(QLineEdit):
@@ -94,11 +95,13 @@ class Cell(Line):
         self.menu.popup(self.mapToGlobal(QPoint(0, self.height())))
 
     def resizeEvent(self, event: QResizeEvent) -> None:
-        """Show the example, its two words before it where there is room."""
+        """Show the choices or the example, the whole of it where there is room."""
         super().resizeEvent(event)
-        words = f"for example {self.hint}"
-        fits = self.fontMetrics().horizontalAdvance(words) < self.width() - MARGINS
-        self.setPlaceholderText((words if fits else self.hint) if self.hint else "")
+        words = ", ".join(self.choices) if self.choices else f"for example {self.hint}"
+        room = self.width() - MARGINS - (ARROW if self.choices else 0)
+        fits = self.fontMetrics().horizontalAdvance(words) < room
+        short = "choose" if self.choices else self.hint  # a lone answer would look like one given
+        self.setPlaceholderText(words if fits and (self.hint or self.choices) else short)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """Escape cancels typing; Down opens the choices."""

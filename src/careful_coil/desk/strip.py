@@ -85,7 +85,7 @@ class Strip(QFrame):
             #entry:focus {{ border-bottom: 3px solid {front}; }}
             #take {{ text-align: center; }}
             #take {{ background: {key}; color: #1B1916; border: 0; border-radius: 4px; font-weight: bold;
-                font-size: {theme.px(18)}px; min-width: {theme.px(140)}px; min-height: {theme.px(64)}px; }}
+                font-size: {theme.px(18)}px; min-width: {theme.px(140 if theme.scale < 1.5 else 104)}px; min-height: {theme.px(64)}px; }}
             #take:disabled {{ background: {back}; color: {quiet}; border: 1px solid {quiet}; }}
         """)
         self.refresh()

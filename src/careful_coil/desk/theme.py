@@ -68,6 +68,7 @@ class Theme:
             QPushButton:checked {{ background: {c["ink"]}; color: {c["ground"]}; }}
             QListView {{ background: {c["ground"]}; border: 0; outline: 0; }}
             QMenuBar, QMenu {{ background: {c["ground"]}; color: {c["ink"]}; }}
+            QMenu {{ background: {c["surface"]}; border: 1px solid {c["note"]}; padding: 4px; }}
             QMenuBar::item:selected, QMenu::item:selected {{ background: {c["ink"]}; color: {c["ground"]}; }}
             QScrollBar:vertical {{ background: {c["ground"]}; width: 8px; margin: 0; }}
             QScrollBar::handle:vertical {{ background: {c["hairline"]}; border-radius: 4px; min-height: 30px; }}

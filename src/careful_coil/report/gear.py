@@ -5,6 +5,7 @@ from collections.abc import Iterator
 from careful_coil.core.gear.capacitor_rules import measured_of
 from careful_coil.core.job.gear import Gear
 from careful_coil.core.ledger import Judgement
+from careful_coil.core.sheets.gear import DEVICE
 from careful_coil.core.values import show_ohm
 
 CODES = ("cause", "capacitor", "start-device", "gear-work")
@@ -47,9 +48,7 @@ def _readings(gear: Gear) -> Iterator[str]:
             before = gear.first.get((device, between, when))
             was = f" (before {_ohm(before.ohm)})" if before is not None else ""
             told.append(f"{between[0]} to {between[1]} {when} {_ohm(read.ohm)}{was}")
-        told += [
-            f"{field} {text}" for (device, field), text in gear.noted.items() if device == name
-        ]
+        told += DEVICE.lines({f: t for (device, f), t in gear.noted.items() if device == name})
         if told:
             yield f"{name}: {'; '.join(told)}."
 

@@ -4,19 +4,8 @@ from collections.abc import Iterator
 
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.mechanics.bearing_rules import ENDS
+from careful_coil.core.sheets.mechanics import BEARING, BRUSH, FELT
 from careful_coil.core.values import show_ohm
-
-FIELDS = {
-    "feel": "by hand {}",
-    "coast-down": "runs on {} s",
-    "end-float": "end float {} mm",
-    "radial-play": "radial play {} mm",
-    "rub": "rub marks {}",
-    "start-before": "turns from {} V",
-    "start-after": "after easing from {} V",
-    "ends": "shaft ends: {}",
-}
-BEARING = ("number", "state", "seat", "done", "fitted", "oil", "wick", "ports")
 
 
 def mechanics_lines(judged: Judgement) -> Iterator[str]:
@@ -24,17 +13,14 @@ def mechanics_lines(judged: Judgement) -> Iterator[str]:
     hands = judged.job.hands
     if hands.empty:
         return
-    felt = [words.format(hands.felt[f]) for f, words in FIELDS.items() if f in hands.felt]
+    felt = FELT.lines(hands.felt)
     if felt:
-        yield f"Shaft: {', '.join(felt)}."
+        yield f"Shaft, fan, cord: {', '.join(felt)}."
     for end, title in ENDS.items():
-        told = hands.bearings.get(end, {})
-        size = " × ".join(told[n] for n in ("bore", "outside", "width") if told.get(n))
-        words = [f"{f} {told[f]}" for f in BEARING if told.get(f)]
-        if told:
-            yield f"Bearing, {title.lower()}: {', '.join([*words, *([f'measured {size} mm'] if size else [])])}."
+        if hands.bearings.get(end):
+            yield f"Bearing, {title.lower()}: {', '.join(BEARING.lines(hands.bearings[end]))}."
     for name, told in hands.brushes.items():
-        yield f"Brush {name}: {', '.join(f'{f} {t}' for f, t in told.items())}."
+        yield f"Brush {name}: {', '.join(BRUSH.lines(told))}."
     if hands.bars:
         read = ", ".join(
             f"{k} {'open' if v is None else show_ohm(v)}" for k, v in sorted(hands.ohms.items())

@@ -12,6 +12,7 @@ from careful_coil.core.job.at_start_gear import (
     WindingLocked,
 )
 from careful_coil.core.job.body import put_text
+from careful_coil.core.sheets.gear import CAPACITOR, DEVICE
 
 Place = tuple[str, tuple[str, str], str]  # device, terminals, posture
 
@@ -57,7 +58,7 @@ def notice_gear(gear: Gear, body: Any) -> Gear:
             known.pop(body.of, None)
         elif body.field == "renewed" and body.text:
             old = known.get(body.of, {})
-            known[body.of] = {k: v for k, v in old.items() if k == "serves"} | {
+            known[body.of] = {k: v for k, v in old.items() if k in CAPACITOR.renews} | {
                 "renewed": body.text
             }
             return replace(
@@ -68,7 +69,7 @@ def notice_gear(gear: Gear, body: Any) -> Gear:
             )
         elif body.field == "marking" and _another(known.get(body.of, {}), body.text):
             old = known[body.of]  # measured under another marking: this is another one
-            known[body.of] = {k: v for k, v in old.items() if k == "serves"} | {
+            known[body.of] = {k: v for k, v in old.items() if k in CAPACITOR.renews} | {
                 "marking": body.text
             }
             return replace(
@@ -123,7 +124,7 @@ def _renewed(gear: Gear, body: Any) -> Gear:
         for (n, between, when), r in gear.read.items()
         if n == name
     }
-    kept = {(n, f): t for (n, f), t in gear.noted.items() if n != name or f == "table"}
+    kept = {(n, f): t for (n, f), t in gear.noted.items() if n != name or f in DEVICE.renews}
     return replace(
         gear,
         was=gear.was or gear,

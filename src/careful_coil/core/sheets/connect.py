@@ -64,7 +64,7 @@ WISH = Sheet(
             ask="word",
             choices=(choice("wye", also="star/y"), choice("delta", also="mesh/d")),
         ),
-        Field(name="exchanged", label="Two lines exchanged", special="wish", prints=False),
+        Field(name="exchanged", label="Two lines exchanged", special="wish", prints=None),
         Field(
             name="terminals",
             label="Terminals",

@@ -1,6 +1,7 @@
 """A field that is noted, declared once: what it is called, how its text is read, what it proves and prints."""
 
 import re
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
@@ -39,6 +40,7 @@ Ask = Literal[
     "cause",
     "word",
 ]
+UNITS = ("mm", "mm²", "kg", "s", "V")  # behind a label's comma
 LONGEST = 200  # characters of a noted text
 MOST = 1e12
 FIGURE = r"\d{1,12}(\.\d{1,12})?(e[+-]?\d{1,2})?"  # as it is kept
@@ -56,6 +58,7 @@ class Field:
     of which part where it is not its sheet's, `comes_to` the state a work on it must come to. `deed` is the
     row of the void table that the field does when one of `deed_on` is noted (none named: any text), said
     as `deed_words`.
+    `prints` how a paper says it, {} for the text; empty: label and text; None: no paper does.
     `judged` whether the chosen answer's own meaning is a line of the ledger, under the `label`.
     """
 
@@ -81,7 +84,7 @@ class Field:
     deed_on: tuple[str, ...] = ()
     deed_words: str = ""
     judged: bool = False
-    prints: bool = True
+    prints: str | None = ""
 
     @property
     def words(self) -> tuple[str, ...]:
@@ -96,6 +99,19 @@ class Field:
     def means(self, word: str) -> Choice | None:
         """Return the answer of a kept word; None for a word of the bench's own, or none."""
         return next((c for c in self.choices if c.word == word), None)
+
+    @property
+    def title(self) -> str:
+        """Return what it is called within a sentence: its label up to the comma."""
+        name = self.label.split(",")[0]
+        return name[0].lower() + name[1:]
+
+    def line(self, text: str) -> str:
+        """Return it with its text as a paper says it."""
+        if self.prints:
+            return self.prints.format(text)
+        _, comma, unit = self.label.rpartition(", ")
+        return f"{self.title} {text}" + (f" {unit}" if comma and unit in UNITS else "")
 
     def read(self, text: str) -> str:
         """Return a text as it is kept, nothing for a blank. Raises: BadValue, AmbiguousValue."""
@@ -160,6 +176,11 @@ class Sheet:
             if f.name == name:
                 return f
         raise KeyError(name)
+
+    def lines(self, told: Mapping[str, str]) -> list[str]:
+        """Return what is told as a paper says it, in the sheet's order."""
+        own = [f for f in self.fields if told.get(f.name) and f.prints is not None]
+        return [f.line(told[f.name]) for f in own]
 
     def knows(self, name: str) -> bool:
         """Whether it has a field."""

@@ -101,7 +101,7 @@ CAPACITOR = Sheet(
             deed="capacitor",
             deed_words="{of} renewed",
         ),
-        Field(name="gone", label="Not there", prints=False),
+        Field(name="gone", label="Not there", prints=None),
     ),
 )
 
@@ -118,6 +118,7 @@ DEVICE = Sheet(
         Field(
             name="actuator",
             label="Mechanism on the shaft: weights, springs, collar?",
+            prints="mechanism {}",
             hint="free",
             choices=(
                 choice(
@@ -155,6 +156,7 @@ DEVICE = Sheet(
         Field(
             name="plate",
             label="Contact plate: how do the contacts meet?",
+            prints="contact plate {}",
             hint="even",
             choices=(
                 choice("even", "good", "contacts meet flat", "evenly worn/good/ok/flat/clean"),
@@ -179,11 +181,24 @@ DEVICE = Sheet(
                 ),
             ),
         ),
-        Field(name="out", label="Opens at, rpm or s", hint="1150 rpm", special="opens-at"),
-        Field(name="back", label="Recloses at, rpm", hint="700 rpm", special="recloses-at"),
+        Field(
+            name="out",
+            label="Opens at, rpm or s",
+            prints="opens at {}",
+            hint="1150 rpm",
+            special="opens-at",
+        ),
+        Field(
+            name="back",
+            label="Recloses at, rpm",
+            prints="recloses at {}",
+            hint="700 rpm",
+            special="recloses-at",
+        ),
         Field(
             name="table",
             label="Its positions and their contacts",
+            prints="positions {}",
             hint="0: off; 1: L-H; 2: L-M",
             special="positions",
             asked="positions and their contacts",
@@ -195,7 +210,7 @@ DEVICE = Sheet(
             hint="off: ; slow: C-1; fast: C-2",
             special="positions",
         ),
-        Field(name="volts", label="Start winding's volts", hint="210 280", prints=False),
+        Field(name="volts", label="Start winding's volts", hint="210 280", prints=None),
         Field(
             name="renewed",
             comes_to="renewed",

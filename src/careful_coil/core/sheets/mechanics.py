@@ -46,6 +46,7 @@ FELT = Sheet(
             name="feel",
             comes_to="free",
             label="Shaft feel",
+            prints="by hand {}",
             asked="turned by hand it is",
             ask="feel",
             choices=(
@@ -84,6 +85,7 @@ FELT = Sheet(
         Field(
             name="coast-down",
             label="Coast-down time, s",
+            prints="runs on {} s",
             hint="6",
             quantity=Quantity.TIME,
             least=0.001,
@@ -117,6 +119,7 @@ FELT = Sheet(
         Field(
             name="start-before",
             label="Starts turning at, V, before",
+            prints="starts turning at {} V",
             hint="48",
             quantity=Quantity.VOLTAGE,
             least=0.001,
@@ -127,6 +130,7 @@ FELT = Sheet(
         Field(
             name="start-after",
             label="… after easing, V",
+            prints="after easing at {} V",
             hint="31",
             quantity=Quantity.VOLTAGE,
             least=0.001,
@@ -205,7 +209,9 @@ FELT = Sheet(
                 ),
             ),
         ),
-        Field(name="ends", label="Shaft ends, which load", hint="one, pulley"),
+        Field(
+            name="ends", label="Shaft ends, which load", prints="shaft ends: {}", hint="one, pulley"
+        ),
         Field(
             name="hours-week",
             label="It runs, hours a week",
@@ -221,6 +227,7 @@ FELT = Sheet(
             name="bars-shaft",
             part="commutator",
             label="Bars to shaft, MΩ or open",
+            prints="bars to shaft, MΩ: {}",
             hint="12",
             quantity=Quantity.INSULATION,
             unit="MΩ",
@@ -285,6 +292,7 @@ BEARING = Sheet(
         Field(
             name="sort",
             label="What is it?",
+            prints="{} bearing",
             choices=(
                 choice("ball", also="ball bearing/roller"),
                 choice("sleeve", also="sleeve bearing/bush/plain/bushing"),
@@ -293,6 +301,7 @@ BEARING = Sheet(
         Field(
             name="number",
             label="Number as read, ? worn",
+            prints="number {}",
             hint="62?3 ZZ",
             special="bearing-number",
             asked="number as read",
@@ -304,6 +313,7 @@ BEARING = Sheet(
         Field(
             name="state",
             label="How it runs",
+            prints="runs {}",
             hint="rough",
             asked="it runs",
             ask="feel",
@@ -324,6 +334,7 @@ BEARING = Sheet(
         Field(
             name="seat",
             label="Its seat",
+            prints="seat {}",
             hint="tight",
             choices=(
                 choice("tight", "note", "", "good/ok/firm/fast"),
@@ -366,6 +377,7 @@ BEARING = Sheet(
         Field(
             name="fitted",
             label="Fitted new",
+            prints="new: {}",
             hint="6203-2RS C3",
             special="bearing-number",
             asked="number as read",
@@ -387,6 +399,7 @@ BEARING = Sheet(
         Field(
             name="ports",
             label="Oil ports found of those there",
+            prints="oil ports {}",
             hint="2 of 2",
             special="ports",
             wanted="oil ports found of those there are, such as 2 of 2",

@@ -154,6 +154,5 @@ def asked_of(datum: str, phases: int) -> bool:
 
 
 def title_of(datum: str) -> str:
-    """Return what a datum is called within a sentence: its label up to the comma."""
-    label = WINDING.field(datum).label.split(",")[0]
-    return label[0].lower() + label[1:]
+    """Return what a datum is called within a sentence."""
+    return WINDING.field(datum).title
