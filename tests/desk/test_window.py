@@ -138,9 +138,14 @@ def test_text_grows_and_shrinks_within_bounds(bench: Bench) -> None:
     assert bench.window.theme.scale == SCALES[0]
 
 
-@pytest.mark.parametrize("dim", [False, True])
-@pytest.mark.parametrize("scale", SCALES)
-@pytest.mark.parametrize("size", [(1280, 800), (1100, 700)])
+@pytest.mark.parametrize(
+    ("size", "scale", "dim"),
+    [
+        (size, scale, (k + n) % 2 == 1)
+        for n, size in enumerate([(1280, 800), (1100, 700)])
+        for k, scale in enumerate(SCALES)
+    ],
+)
 def test_every_view_paints_at_every_size_and_theme(
     bench: Bench, dim: bool, scale: float, size: tuple[int, int]
 ) -> None:

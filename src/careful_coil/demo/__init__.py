@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 from contextlib import contextmanager
 from datetime import date, timedelta
+from functools import cache
 from importlib.resources import as_file, files
 from pathlib import Path
 
@@ -26,10 +27,16 @@ JOBS = (
 )
 
 
+@cache
+def _jobs() -> tuple[JobDocument, ...]:
+    folder = files(__name__) / "jobs"
+    texts = ((folder / f"{n}.json").read_text(encoding="utf-8") for n in JOBS)
+    return tuple(read_job(parse_json(t)) for t in texts)
+
+
 def demo_jobs(today: date | None = None) -> list[JobDocument]:
     """Return the job documents of the demo shop, moved by whole days so that the newest is of `today`."""
-    folder = files(__name__) / "jobs"
-    jobs = [read_job(parse_json((folder / f"{n}.json").read_text(encoding="utf-8"))) for n in JOBS]
+    jobs = list(_jobs())
     newest = date.fromisoformat(max(e.at for j in jobs for e in j.entries)[:10])
     moved = today - newest if today is not None else timedelta()
     return [_moved(j, moved) for j in jobs] if moved > timedelta() else jobs

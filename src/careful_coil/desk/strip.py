@@ -78,6 +78,7 @@ class Strip(QFrame):
         self.line.setFixedWidth(theme.px(230 if theme.scale < 1.5 else 180))
         back, front, key = (theme.colour(c).name() for c in ("strip", "strip-text", "strip-key"))
         quiet = theme.colour("strip-quiet").name()
+        wide = theme.px(140 if theme.scale < 1.5 else 104)
         self.setStyleSheet(f"""
             #strip {{ background: {back}; }}
             #entry {{ background: {back}; color: {front}; border: 0; border-bottom: 2px solid {quiet};
@@ -85,7 +86,7 @@ class Strip(QFrame):
             #entry:focus {{ border-bottom: 3px solid {front}; }}
             #take {{ text-align: center; }}
             #take {{ background: {key}; color: #1B1916; border: 0; border-radius: 4px; font-weight: bold;
-                font-size: {theme.px(18)}px; min-width: {theme.px(140 if theme.scale < 1.5 else 104)}px; min-height: {theme.px(64)}px; }}
+                font-size: {theme.px(18)}px; min-width: {wide}px; min-height: {theme.px(64)}px; }}
             #take:disabled {{ background: {back}; color: {quiet}; border: 1px solid {quiet}; }}
         """)
         self.refresh()
