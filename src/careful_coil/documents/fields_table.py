@@ -12,7 +12,7 @@ from careful_coil.core.sheets import SHEETS, Field, Sheet
 PAGE = Path("docs/handbook/fields.md")
 HEAD = """# Fields, and what they take
 
-Every field that is noted in the window, by the line (`careful-coil job next`, `answer`) or in a job
+Every field that is noted in the window, or in a job
 document, where it is an entry of the kind `noted`: sheet, field, text, and of which item where a sheet has
 several. Answers are picked from the list (Down, or the arrow in the cell), typed by their beginning or
 number, or said as at the bench (*tight* for binding); of several said at once the worst stands. Figures take
