@@ -58,5 +58,13 @@ class AskRow(QWidget):
             self._row.add(button)
             self.buttons.append(button)
 
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """A digit is the answer of that number."""
+        place = event.key() - Qt.Key.Key_1.value
+        if 0 <= place < len(self.buttons):
+            self.buttons[place].click()
+        else:
+            super().keyPressEvent(event)
+
     def _chosen(self, answer: str) -> None:
         self._answered(answer)

@@ -82,7 +82,7 @@ class WindowBench:
         if isinstance(focus, TickRoll):
             self._tick(focus, question, before)
         elif isinstance(focus, QPushButton):
-            self._choose(question, text)
+            self._choose(step, question, text)
         else:
             self.driven.enter(text)
         self.driven.settle()
@@ -127,11 +127,13 @@ class WindowBench:
         if question.type == "tick" and isinstance(focus, TickRoll):
             return set(question.choices) <= {i.name for i in focus.items}
         if isinstance(focus, QPushButton):
-            return self._button(focus, question)
+            return self._button(focus, step, question)
         return isinstance(focus, QLineEdit) and focus.objectName() in _names(question)
 
-    def _button(self, focus: QPushButton, question: Question) -> bool:
+    def _button(self, focus: QPushButton, step: NextStep, question: Question) -> bool:
         words = focus.text().lower()
+        if not question.choices:
+            return words == step.title.lower()
         if question.reader == "begin":
             return words == f"begin a run, {question.id.replace('-', ' ')}"
         return any(words == c.lower() for c in question.choices)
@@ -154,13 +156,17 @@ class WindowBench:
         if question.reader in LOGS_ALL:
             self.driven.key(Key.Key_Return)
 
-    def _choose(self, question: Question, text: str) -> None:
-        """Walk to the key with the word, and press it."""
+    def _choose(self, step: NextStep, question: Question, text: str) -> None:
+        """Walk to the key with the word, and press it; a digit is pressed where the cursor is."""
+        if text.isdecimal() and len(text) == 1:
+            self.driven.key(Key(Key.Key_0.value + int(text)))
+            return
         for _ in range(len(question.choices) + 1):
             focus = self.driven.focus
             if not isinstance(focus, QPushButton):
                 break
-            if question.reader == "begin" or focus.text().lower() == text.lower():
+            own = not question.choices and focus.text().lower() == step.title.lower()
+            if question.reader == "begin" or own or focus.text().lower() == text.lower():
                 self.driven.key(Key.Key_Return)
                 return
             self.driven.key(Key.Key_Tab)
