@@ -18,7 +18,7 @@ from careful_coil.core.mechanics.bearing_table import BEARINGS, SPELLINGS, bore_
 from careful_coil.core.mechanics.parts import parts_wanted
 from careful_coil.core.mechanics.typed import bearing_size
 from careful_coil.core.settings import Settings
-from careful_coil.core.sheets.mechanics import BEARING
+from careful_coil.core.sheets.bearings import BEARING
 from careful_coil.core.sums.registry import work_out
 from tests.core.logs import judged, plate, ticket
 

@@ -2,8 +2,8 @@
 
 import re
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
-from typing import Literal
+from dataclasses import dataclass, replace
+from typing import Literal, cast
 
 from careful_coil.core.errors import BadValue
 
@@ -60,6 +60,23 @@ def choice(word: str, verdict: Verdict = "", why: str = "", also: str = "") -> C
     """Return an answer; what else is typed for it in one text, with strokes between."""
     other = tuple(a.strip() for a in also.split("/") if a.strip())
     return Choice(word=word, verdict=verdict, why=why, also=other)
+
+
+def table(text: str, **told: str) -> tuple[Choice, ...]:
+    """Return answers as a table has them: `word | verdict | why = what else is typed, for it`.
+
+    The part behind = may stand in a line of its own; `told` fills what stands in braces.
+    """
+    found: list[Choice] = []
+    for line in text.format(**told).strip().splitlines():
+        head, _, more = line.partition(" = ")
+        also = tuple(a.strip() for a in more.split(",") if a.strip())
+        if not head.strip():
+            found[-1] = replace(found[-1], also=also)
+            continue
+        word, verdict, why, *_ = [c.strip() for c in head.split("|")] + ["", ""]
+        found.append(Choice(word=word, verdict=cast(Verdict, verdict), why=why, also=also))
+    return tuple(found)
 
 
 def words(*told: str) -> tuple[Choice, ...]:

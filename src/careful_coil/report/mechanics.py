@@ -4,7 +4,8 @@ from collections.abc import Iterator
 
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.mechanics.bearing_rules import ENDS
-from careful_coil.core.sheets.mechanics import BEARING, BRUSH, FELT
+from careful_coil.core.sheets.bearings import BEARING, BRUSH
+from careful_coil.core.sheets.mechanics import FELT
 from careful_coil.core.values import show_ohm
 
 

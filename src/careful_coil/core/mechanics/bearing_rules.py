@@ -10,7 +10,7 @@ from careful_coil.core.job import Finding, Job, Verdict
 from careful_coil.core.mechanics.bearing import SEALED_WORDS, Callipers, Found, Number, look_up
 from careful_coil.core.mechanics.bearing_suffix import Closure
 from careful_coil.core.settings import Limit, Settings
-from careful_coil.core.sheets.mechanics import BEARING
+from careful_coil.core.sheets.bearings import BEARING
 
 ENDS = {"drive": "Drive end", "other": "Other end"}
 HOT_CLASSES = ("F", "H")

@@ -8,7 +8,7 @@ from careful_coil.core.job import Finding, Job, Verdict
 from careful_coil.core.job.hands import Hands
 from careful_coil.core.mechanics.commutator import BarLimits, Bars, judge_bars
 from careful_coil.core.settings import Settings
-from careful_coil.core.sheets.mechanics import BRUSH
+from careful_coil.core.sheets.bearings import BRUSH
 from careful_coil.core.values import show_ohm, show_percent
 
 HOURS_A_DAY = 24.0

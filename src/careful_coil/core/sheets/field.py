@@ -46,7 +46,7 @@ MOST = 1e12
 FIGURE = r"\d{1,12}(\.\d{1,12})?(e[+-]?\d{1,2})?"  # as it is kept
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True)
 class Field:
     """`label` as the screen and the sheet say it, `hint` as it may be typed.
 

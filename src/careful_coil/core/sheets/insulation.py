@@ -1,6 +1,6 @@
 """Insulation: how the winding is made, as far as limits hang on it."""
 
-from careful_coil.core.choices import choice, words
+from careful_coil.core.choices import table, words
 from careful_coil.core.sheets.field import Field, Sheet
 from careful_coil.core.units import Quantity
 
@@ -12,36 +12,45 @@ MADE = Sheet(
     part="winding",
     fields=(
         Field(
-            name="construction",
-            label="Construction",
-            hint="random",
-            choices=(
-                choice("random", also="random wound/mush/wire"),
-                choice("form", also="form wound/formed/bars"),
-                choice("old", also="before 1970"),
-                choice("armature", also="dc/rotor"),
+            "construction",
+            "Construction",
+            "random",
+            choices=table(
+                """
+    random = random wound, mush, wire
+    form = form wound, formed, bars
+    old = before 1970
+    armature = dc, rotor
+    """
             ),
         ),
-        Field(name="class", label="Insulation class", hint="F", choices=words(*"AEBFH")),
+        Field("class", "Insulation class", "F", choices=words(*"AEBFH")),
         Field(
-            name="material",
-            label="Varnish",
-            hint="thermosetting",
-            choices=(
-                choice("thermosetting", also="resin/epoxy/polyester"),
-                choice("thermoplastic", also="asphalt/bitumen/shellac"),
+            "material",
+            "Varnish",
+            "thermosetting",
+            choices=table(
+                """
+    thermosetting = resin, epoxy, polyester
+    thermoplastic = asphalt, bitumen, shellac
+    """
             ),
         ),
         Field(
-            name="metal",
-            label="Wire",
-            hint="copper",
-            choices=(choice("copper", also="cu"), choice("aluminium", also="aluminum/al/alu")),
+            "metal",
+            "Wire",
+            "copper",
+            choices=table(
+                """
+    copper = cu
+    aluminium = aluminum, al, alu
+    """
+            ),
         ),
         Field(
-            name="design-ohm",
-            label="Design ohms of a coil at 20 °C",
-            hint="2.60",
+            "design-ohm",
+            "Design ohms of a coil at 20 °C",
+            "2.60",
             quantity=Quantity.RESISTANCE,
             least=1e-6,
             most=1e7,

@@ -12,17 +12,17 @@ TICKET = Sheet(
     station="intake",
     part="ticket",
     fields=(
-        Field(name="name", label="Motor", hint="mill, feed pump", longest=LONG, ask="word"),
-        Field(name="customer", label="Customer", longest=LONG, ask="word"),
-        Field(name="phone", label="Phone", longest=LONG, ask="word"),
-        Field(name="complaint", label="Complaint", longest=LONG, ask="word"),
-        Field(name="place", label="Place", longest=LONG, ask="word"),
+        Field("name", "Motor", "mill, feed pump", longest=LONG, ask="word"),
+        Field("customer", "Customer", longest=LONG, ask="word"),
+        Field("phone", "Phone", longest=LONG, ask="word"),
+        Field("complaint", "Complaint", longest=LONG, ask="word"),
+        Field("place", "Place", longest=LONG, ask="word"),
     ),
 )
 
 
 def _plate(name: str, label: str, hint: str = "") -> Field:
-    return Field(name=name, label=label, hint=hint, special="plate", ask="plate")
+    return Field(name, label, hint, special="plate", ask="plate")
 
 
 PLATE = Sheet(
@@ -57,9 +57,9 @@ PLATE = Sheet(
 
 def _money(name: str, label: str, hint: str = "", quantity: Quantity = Quantity.NUMBER) -> Field:
     return Field(
-        name=name,
-        label=label,
-        hint=hint,
+        name,
+        label,
+        hint,
         quantity=quantity,
         most=1e9,
         wanted="a figure, for example 120 or 45.50",
@@ -82,8 +82,8 @@ ESTIMATE = Sheet(
         _money("drive", "A drive, if it needs one"),
         _money("replacement", "A new one", "310"),
         _money("lead_days", "Days until it comes", "14"),
-        Field(name="special", label="Cannot be had new", hint="no", choices=YES_NO),
-        Field(name="needed", label="Is one needed at all", hint="yes", choices=YES_NO),
+        Field("special", "Cannot be had new", "no", choices=YES_NO),
+        Field("needed", "Is one needed at all", "yes", choices=YES_NO),
         _money("scrap_kg", "Copper in it, kg", "3.5", Quantity.MASS),
         _money("scrap_price", "Copper, for a kg", "6"),
         _money("aluminium_kg", "Aluminium in it, kg", "1.2", Quantity.MASS),

@@ -1,18 +1,18 @@
-"""Mechanics: shaft and what the hands feel, the bearing at each end, brushes, cord."""
+"""Mechanics: shaft and what the hands feel, cord."""
 
-from careful_coil.core.choices import choice
+from careful_coil.core.choices import table
 from careful_coil.core.sheets.field import FIGURE, Field, Sheet
 from careful_coil.core.units import Quantity
 
 NO_LOAD = "Expect more no-load watts and amps at the test run."
-HANDS_ON = ("renewed", "oiled", "greased", "repacked")
 
 
-def _mm(name: str, label: str, hint: str, asked: str = "") -> Field:
+def length_mm(name: str, label: str, hint: str, asked: str = "") -> Field:
+    """Return a field of a length in mm."""
     return Field(
-        name=name,
-        label=f"{label}, mm",
-        hint=hint,
+        name,
+        f"{label}, mm",
+        hint,
         quantity=Quantity.LENGTH,
         unit="mm",
         least=0.001,
@@ -23,14 +23,12 @@ def _mm(name: str, label: str, hint: str, asked: str = "") -> Field:
     )
 
 
-_BOLTS = (
-    choice("turns free", "good", "Drawn down crosswise, spun after each bolt.", "free/good/ok"),
-    choice(
-        "binds",
-        "hold",
-        "Slacken, draw down crosswise a little at a time, spin after each bolt.",
-        "tight/binding/stiff",
-    ),
+_BOLTS = table(
+    """
+    turns free | good | Drawn down crosswise, spun after each bolt. = free, good, ok
+    binds | hold | Slacken, draw down crosswise a little at a time, spin after each bolt.
+     = tight, binding, stiff
+    """
 )
 
 FELT = Sheet(
@@ -43,84 +41,60 @@ FELT = Sheet(
     bad=True,
     fields=(
         Field(
-            name="feel",
+            "feel",
+            "Shaft feel",
             comes_to="free",
-            label="Shaft feel",
             prints="by hand {}",
             asked="turned by hand it is",
             ask="feel",
-            choices=(
-                choice(
-                    "free",
-                    "good",
-                    "Turns freely and evenly, load off.",
-                    "turns free/turns freely/easy/smooth/good/ok",
-                ),
-                choice(
-                    "rough",
-                    "watch",
-                    f"Worn bearing: renew it. {NO_LOAD}",
-                    "gritty/notchy/grinding/grumbles/noisy",
-                ),
-                choice(
-                    "binding",
-                    "hold",
-                    f"It makes electrical faults: slow run-up, switch chatter, overload trips. Ease it. {NO_LOAD}",
-                    "binds/tight/stiff/hard to turn/drags",
-                ),
-                choice(
-                    "rubbing",
-                    "hold",
-                    "Rotor on stator: worn bearing or bent shaft. Look for bright iron.",
-                    "rubs/scrapes/scraping/touches",
-                ),
-                choice(
-                    "seized",
-                    "hold",
-                    "No volts on it before it turns: it would stand at locked-rotor amps.",
-                    "stuck/locked/does not turn/will not turn/solid",
-                ),
+            choices=table(
+                """
+    free | good | Turns freely and evenly, load off.
+     = turns free, turns freely, easy, smooth, good, ok
+    rough | watch | Worn bearing: renew it. {NO_LOAD} = gritty, notchy, grinding, grumbles, noisy
+    binding | hold | It makes electrical faults: slow run-up, switch chatter, overload trips. Ease it. {NO_LOAD}
+     = binds, tight, stiff, hard to turn, drags
+    rubbing | hold | Rotor on stator: worn bearing or bent shaft. Look for bright iron.
+     = rubs, scrapes, scraping, touches
+    seized | hold | No volts on it before it turns: it would stand at locked-rotor amps.
+     = stuck, locked, does not turn, will not turn, solid
+    """,
+                NO_LOAD=NO_LOAD,
             ),
         ),
         Field(
-            name="coast-down",
-            label="Coast-down time, s",
+            "coast-down",
+            "Coast-down time, s",
+            "6",
             prints="runs on {} s",
-            hint="6",
             quantity=Quantity.TIME,
             least=0.001,
             most=600,
             wanted="seconds such as 4.5",
             ask="feel",
         ),
-        _mm("end-float", "End float", "0.4"),
-        _mm("radial-play", "Radial play", "0.02"),
+        length_mm("end-float", "End float", "0.4"),
+        length_mm("radial-play", "Radial play", "0.02"),
         Field(
-            name="rub",
-            label="Rub marks",
-            hint="none",
+            "rub",
+            "Rub marks",
+            "none",
             judged=True,
-            choices=(
-                choice("none", "good", "No bright iron on rotor or stator.", "no/clean/nothing"),
-                choice(
-                    "rotor",
-                    "watch",
-                    "Bright on one side of the rotor: bent shaft or out of true.",
-                    "on the rotor/on rotor",
-                ),
-                choice(
-                    "stator",
-                    "watch",
-                    "Bright at one place of the stator: worn bearing or loose seat.",
-                    "on the stator/on stator/bore",
-                ),
+            choices=table(
+                """
+    none | good | No bright iron on rotor or stator. = no, clean, nothing
+    rotor | watch | Bright on one side of the rotor: bent shaft or out of true.
+     = on the rotor, on rotor
+    stator | watch | Bright at one place of the stator: worn bearing or loose seat.
+     = on the stator, on stator, bore
+    """
             ),
         ),
         Field(
-            name="start-before",
-            label="Starts turning at, V, before",
+            "start-before",
+            "Starts turning at, V, before",
+            "48",
             prints="starts turning at {} V",
-            hint="48",
             quantity=Quantity.VOLTAGE,
             least=0.001,
             most=1e5,
@@ -128,10 +102,10 @@ FELT = Sheet(
             ask="volt",
         ),
         Field(
-            name="start-after",
-            label="… after easing, V",
+            "start-after",
+            "… after easing, V",
+            "31",
             prints="after easing at {} V",
-            hint="31",
             quantity=Quantity.VOLTAGE,
             least=0.001,
             most=1e5,
@@ -139,83 +113,64 @@ FELT = Sheet(
             ask="volt",
         ),
         Field(
-            name="bolts-drive",
+            "bolts-drive",
+            "Drive end bolted down",
+            "turns free",
             part="bolts:drive",
             comes_to="free",
-            label="Drive end bolted down",
-            hint="turns free",
             choices=_BOLTS,
             judged=True,
             ask="feel",
         ),
         Field(
-            name="bolts-other",
+            "bolts-other",
+            "Other end bolted down",
+            "turns free",
             part="bolts:other",
             comes_to="free",
-            label="Other end bolted down",
-            hint="turns free",
             choices=_BOLTS,
             judged=True,
             ask="feel",
         ),
         Field(
-            name="fan",
+            "fan",
+            "Fan and guard",
+            "good",
             part="fan",
             comes_to="good",
-            label="Fan and guard",
-            hint="good",
             judged=True,
-            choices=(
-                choice(
-                    "good",
-                    "good",
-                    "Fan and guard whole, air ways clear.",
-                    "ok/fine/whole/sound/both there/clean",
-                ),
-                choice(
-                    "broken",
-                    "watch",
-                    "No cooling: the ends of the winding burn first.",
-                    "cracked/blade off/blades off/loose/damaged",
-                ),
-                choice(
-                    "missing",
-                    "hold",
-                    "A fan or guard is missing: not fit to run.",
-                    "gone/none/not there/no guard/no fan",
-                ),
+            choices=table(
+                """
+    good | good | Fan and guard whole, air ways clear. = ok, fine, whole, sound, both there, clean
+    broken | watch | No cooling: the ends of the winding burn first.
+     = cracked, blade off, blades off, loose, damaged
+    missing | hold | A fan or guard is missing: not fit to run.
+     = gone, none, not there, no guard, no fan
+    """
             ),
         ),
         Field(
-            name="seals",
+            "seals",
+            "Seals",
+            "good",
             part="seals",
             comes_to="good",
-            label="Seals",
-            hint="good",
             judged=True,
-            choices=(
-                choice(
-                    "renewed",
-                    "good",
-                    "Seals and grommets renewed; a leak probe proved where there is one.",
-                    "new/replaced",
-                ),
-                choice("good", "good", "Seals and grommets looked at.", "ok/fine/sound/dry/tight"),
-                choice(
-                    "leaking",
-                    "hold",
-                    "Water gets in: renew seals and grommets, dry, test over days.",
-                    "leaks/torn/hard/perished/split/bad",
-                ),
+            choices=table(
+                """
+    renewed | good | Seals and grommets renewed; a leak probe proved where there is one.
+     = new, replaced
+    good | good | Seals and grommets looked at. = ok, fine, sound, dry, tight
+    leaking | hold | Water gets in: renew seals and grommets, dry, test over days.
+     = leaks, torn, hard, perished, split, bad
+    """
             ),
         ),
+        Field("ends", "Shaft ends, which load", "one, pulley", prints="shaft ends: {}"),
         Field(
-            name="ends", label="Shaft ends, which load", prints="shaft ends: {}", hint="one, pulley"
-        ),
-        Field(
-            name="hours-week",
-            label="It runs, hours a week",
-            hint="20",
+            "hours-week",
+            "It runs, hours a week",
+            "20",
             quantity=Quantity.TIME,
             unit="h",
             least=0.001,
@@ -224,11 +179,11 @@ FELT = Sheet(
             ask="word",
         ),
         Field(
-            name="bars-shaft",
+            "bars-shaft",
+            "Bars to shaft, MΩ or open",
+            "12",
             part="commutator",
-            label="Bars to shaft, MΩ or open",
             prints="bars to shaft, MΩ: {}",
-            hint="12",
             quantity=Quantity.INSULATION,
             unit="MΩ",
             special="megohm",
@@ -238,264 +193,49 @@ FELT = Sheet(
             ask="insulation",
         ),
         Field(
-            name="cord",
+            "cord",
+            "Cord",
+            "good",
             part="cord",
-            label="Cord",
-            hint="good",
-            choices=(
-                choice("good", "good", "", "ok/fine/sound"),
-                choice("frayed", "hold", "frayed", "worn/chafed"),
-                choice("cracked", "hold", "cracked", "split/brittle/stiff/hard"),
-                choice("short", "hold", "too short: a head that swings wants room", "too short"),
-                choice("none", "", "", "no cord/no/wired in"),
+            choices=table(
+                """
+    good | good = ok, fine, sound
+    frayed | hold | frayed = worn, chafed
+    cracked | hold | cracked = split, brittle, stiff, hard
+    short | hold | too short: a head that swings wants room = too short
+    none = no cord, no, wired in
+    """
             ),
         ),
         Field(
-            name="cord-done",
+            "cord-done",
+            "Cord: done",
+            "renewed",
             part="cord",
             comes_to="renewed",
-            label="Cord: done",
-            hint="renewed",
             ask="work",
-            choices=(choice("renewed", also="new/replaced"), choice("spliced", also="joined")),
+            choices=table(
+                """
+    renewed = new, replaced
+    spliced = joined
+    """
+            ),
         ),
         Field(
-            name="relief",
+            "relief",
+            "Strain relief",
+            "holds",
             part="cord",
             comes_to="fast",
-            label="Strain relief",
-            hint="holds",
-            choices=(
-                choice("holds", "good", "", "good/ok/tight/fast/fine"),
-                choice("slips", "hold", "clamp it anew", "loose/slack"),
-                choice(
-                    "missing",
-                    "hold",
-                    "fit one: the joints must not be pulled",
-                    "none/gone/not there",
-                ),
+            choices=table(
+                """
+    holds | good = good, ok, tight, fast, fine
+    slips | hold | clamp it anew = loose, slack
+    missing | hold | fit one: the joints must not be pulled = none, gone, not there
+    """
             ),
         ),
     ),
 )
 
-BEARING = Sheet(
-    name="bearing",
-    title="Bearings",
-    station="mechanics",
-    of=("drive", "other"),
-    prefix="bearing-",
-    part="bearing:{0}",
-    proves="bearings",
-    bad=True,
-    fields=(
-        Field(
-            name="sort",
-            label="What is it?",
-            prints="{} bearing",
-            choices=(
-                choice("ball", also="ball bearing/roller"),
-                choice("sleeve", also="sleeve bearing/bush/plain/bushing"),
-            ),
-        ),
-        Field(
-            name="number",
-            label="Number as read, ? worn",
-            prints="number {}",
-            hint="62?3 ZZ",
-            special="bearing-number",
-            asked="number as read",
-            ask="print",
-        ),
-        _mm("bore", "Bore", "17"),
-        _mm("outside", "Outside", "40"),
-        _mm("width", "Width", "12"),
-        Field(
-            name="state",
-            label="How it runs",
-            prints="runs {}",
-            hint="rough",
-            asked="it runs",
-            ask="feel",
-            choices=(
-                choice("good", "good", "", "ok/fine/quiet/smooth/runs well/sound"),
-                choice("rough", "hold", "pitted or worn", "gritty/notchy/worn/grinding/pitted"),
-                choice("dry", "hold", "its grease or oil is gone", "no grease/no oil"),
-                choice(
-                    "noisy",
-                    "hold",
-                    "worn, or marked by current or by standing still",
-                    "rattles/whines/rumbles/loud",
-                ),
-                choice("loose", "hold", "a ring turns in its seat", "slack/play/sloppy"),
-                choice("seized", "hold", "it stands", "stuck/solid/locked/stiff"),
-            ),
-        ),
-        Field(
-            name="seat",
-            label="Its seat",
-            prints="seat {}",
-            hint="tight",
-            choices=(
-                choice("tight", "note", "", "good/ok/firm/fast"),
-                choice(
-                    "turns in the bell",
-                    "watch",
-                    "The seat in the bell is worn: sleeve it, or renew the bell.",
-                    "loose in the bell/loose in the shield/turns in the shield/loose in housing",
-                ),
-                choice(
-                    "turns on the shaft",
-                    "watch",
-                    "The seat on the shaft is worn: build it up, or renew the shaft.",
-                    "loose on the shaft/loose on shaft/spins on the shaft",
-                ),
-                choice(
-                    "blind",
-                    "note",
-                    "Blind housing: a puller inside, or packing; no hole drilled without a line among the changes.",
-                    "blind housing",
-                ),
-            ),
-        ),
-        Field(
-            name="done",
-            comes_to="renewed",
-            label="Done",
-            hint="renewed",
-            ask="work",
-            deed="bearing",
-            deed_on=HANDS_ON,
-            deed_words="bearing, {of} end: {text}",
-            choices=(
-                choice("renewed", also="new/replaced/changed"),
-                choice("oiled", also="oil"),
-                choice("greased", also="grease/regreased/repacked"),
-                choice("kept", also="left/nothing/as it was"),
-            ),
-        ),
-        Field(
-            name="fitted",
-            label="Fitted new",
-            prints="new: {}",
-            hint="6203-2RS C3",
-            special="bearing-number",
-            asked="number as read",
-            ask="print",
-            deed="bearing",
-            deed_words="bearing, {of} end: {text}",
-        ),
-        Field(name="oil", label="Oil", hint="ISO VG 32, no additives"),
-        Field(
-            name="wick",
-            label="Wick",
-            hint="soaks",
-            choices=(
-                choice("soaks", "good", "", "good/ok/wet/soaked/oily"),
-                choice("dry", "hold", "wet it with oil until it soaks", "hard/gummed"),
-                choice("gone", "hold", "fit a wick", "missing/none"),
-            ),
-        ),
-        Field(
-            name="ports",
-            label="Oil ports found of those there",
-            prints="oil ports {}",
-            hint="2 of 2",
-            special="ports",
-            wanted="oil ports found of those there are, such as 2 of 2",
-        ),
-    ),
-)
-
-BRUSH = Sheet(
-    name="brush",
-    title="Brushes",
-    station="mechanics",
-    example="B1",
-    prefix="brush-",
-    part="brush:{0}",
-    proves="",
-    bad=True,
-    fields=(
-        _mm("length", "Length", "13.5", "length, mm"),
-        _mm("least", "Least length", "7"),
-        Field(
-            name="earlier",
-            label="Earlier, and its day",
-            hint="16 2025-09-01",
-            special="earlier-length",
-            shape=rf"{FIGURE} \d{{4}}-\d\d-\d\d",
-            wanted="a length and its day, such as 14.5 mm 2025-11-02",
-        ),
-        Field(
-            name="spring",
-            label="Spring",
-            hint="even",
-            choices=(
-                choice("even", "good", "", "good/ok/fine/firm/strong"),
-                choice("weak", "watch", "it sparks and wears the bars: renew the spring", "soft"),
-                choice("broken", "watch", "renew the spring", "snapped/missing/gone"),
-            ),
-        ),
-        Field(
-            name="seating",
-            label="Seating",
-            hint="bedded",
-            choices=(
-                choice("bedded", "good", "", "good/ok/even/fine/full"),
-                choice(
-                    "not bedded",
-                    "watch",
-                    "bed it in: fine cloth round the commutator, then low volts",
-                    "new/edge/half",
-                ),
-                choice("sticks", "watch", "clean the holder until it falls freely", "stuck/tight"),
-                choice(
-                    "chipped",
-                    "watch",
-                    "renew both; feel the commutator for a high bar",
-                    "broken/cracked",
-                ),
-            ),
-        ),
-        Field(
-            name="spark",
-            label="Sparks",
-            hint="light",
-            choices=(
-                choice("none", "good", "", "no/no sparks"),
-                choice("light", "good", "fine points under the edge are usual", "fine/few/little"),
-                choice(
-                    "even",
-                    "watch",
-                    "even along the edge: neutral, spring, grade or load",
-                    "along the edge",
-                ),
-                choice(
-                    "heavy",
-                    "hold",
-                    "short brush, weak spring, high bar or a fault in the armature",
-                    "strong/bad/lots/much",
-                ),
-                choice(
-                    "ring",
-                    "hold",
-                    "fire round the commutator: stop it; read bar to bar and bars to shaft",
-                    "ring of fire/fire/all round",
-                ),
-            ),
-        ),
-        Field(
-            name="done",
-            comes_to="renewed",
-            label="Done",
-            hint="renewed",
-            ask="work",
-            choices=(choice("renewed", also="new/replaced/changed"),),
-            deed="shaft",
-            deed_on=HANDS_ON,
-            deed_words="brush {of} renewed",
-        ),
-    ),
-)
-SHEETS = (FELT, BEARING, BRUSH)
+SHEETS = (FELT,)

@@ -1,6 +1,6 @@
 """Winding: the data that are read while it is taken apart, in the order the hands work."""
 
-from careful_coil.core.choices import choice
+from careful_coil.core.choices import table
 from careful_coil.core.sheets.field import Field, Sheet
 from careful_coil.core.units import Quantity
 
@@ -10,9 +10,9 @@ LARGEST = 20000.0
 
 def _mm(name: str, label: str, hint: str, title: str) -> Field:
     return Field(
-        name=name,
-        label=f"{label}, mm",
-        hint=hint,
+        name,
+        f"{label}, mm",
+        hint,
         quantity=Quantity.LENGTH,
         least=0.001,
         most=LARGEST,
@@ -22,7 +22,7 @@ def _mm(name: str, label: str, hint: str, title: str) -> Field:
 
 
 def _count(name: str, label: str, hint: str, most: int, wanted: str, least: int = 1) -> Field:
-    return Field(name=name, label=label, hint=hint, whole=(least, most), wanted=wanted, unread=True)
+    return Field(name, label, hint, whole=(least, most), wanted=wanted, unread=True)
 
 
 WINDING = Sheet(
@@ -33,75 +33,83 @@ WINDING = Sheet(
     part="winding",
     fields=(
         _count("slots", "Slots", "36", MOST_SLOTS, f"slots, 3 to {MOST_SLOTS}", 3),
-        Field(name="poles", label="Poles", hint="4", special="poles", unread=True),
-        Field(name="exit", label="Lead exit end", hint="drive end, 2 o'clock"),
+        Field("poles", "Poles", "4", special="poles", unread=True),
+        Field("exit", "Lead exit end", "drive end, 2 o'clock"),
         Field(
-            name="connection",
-            label="Connection",
-            hint="wye",
-            choices=(choice("wye", also="star/y"), choice("delta", also="mesh/triangle/d")),
+            "connection",
+            "Connection",
+            "wye",
+            choices=table(
+                """
+    wye = star, y
+    delta = mesh, triangle, d
+    """
+            ),
         ),
         Field(
-            name="layers",
-            label="Layers",
-            hint="2",
-            whole=(1, 2),
-            wanted="1 or 2 coil sides in a slot",
-            unread=True,
+            "layers", "Layers", "2", whole=(1, 2), wanted="1 or 2 coil sides in a slot", unread=True
         ),
         Field(
-            name="shape",
-            label="Coils",
-            hint="lap",
-            choices=(choice("lap", also="diamond/equal"), choice("concentric")),
+            "shape",
+            "Coils",
+            "lap",
+            choices=table(
+                """
+    lap = diamond, equal
+    concentric
+    """
+            ),
         ),
         _count("groups", "Groups", "12", MOST_SLOTS, "groups in all"),
         _count("coils", "Coils in all", "36", MOST_SLOTS, "coils in all"),
         Field(
-            name="consequent",
-            label="Consequent poles",
-            hint="no",
-            choices=(choice("no", also="n"), choice("yes", also="y")),
+            "consequent",
+            "Consequent poles",
+            "no",
+            choices=table(
+                """
+    no = n
+    yes = y
+    """
+            ),
         ),
         Field(
-            name="jumpers",
-            label="Jumpers",
-            hint="adjacent",
-            choices=(choice("adjacent", also="1-4/short"), choice("skip", also="1-7/long")),
+            "jumpers",
+            "Jumpers",
+            "adjacent",
+            choices=table(
+                """
+    adjacent = 1-4, short
+    skip = 1-7, long
+    """
+            ),
         ),
-        Field(name="span", label="Span", hint="1-8", special="span", unread=True),
-        Field(name="turns", label="Turns per coil", hint="28", special="turns", unread=True),
-        Field(name="wire", label="Wires, bare mm", hint="2 x 0.75", special="wire", unread=True),
+        Field("span", "Span", "1-8", special="span", unread=True),
+        Field("turns", "Turns per coil", "28", special="turns", unread=True),
+        Field("wire", "Wires, bare mm", "2 x 0.75", special="wire", unread=True),
         _count("circuits", "Circuits", "1", 60, "circuits in parallel"),
+        Field("main", "Main, one pole", "1-6:40 2-5:30", special="pole", unread=True, longest=400),
+        Field("main-wire", "Main wire", "0.8", special="wire", unread=True),
         Field(
-            name="main",
-            label="Main, one pole",
-            hint="1-6:40 2-5:30",
-            special="pole",
-            unread=True,
-            longest=400,
+            "start", "Start, one pole", "1-6:22 2-5:14", special="pole", unread=True, longest=400
         ),
-        Field(name="main-wire", label="Main wire", hint="0.8", special="wire", unread=True),
-        Field(
-            name="start",
-            label="Start, one pole",
-            hint="1-6:22 2-5:14",
-            special="pole",
-            unread=True,
-            longest=400,
-        ),
-        Field(name="start-wire", label="Start wire", hint="0.45", special="wire", unread=True),
+        Field("start-wire", "Start wire", "0.45", special="wire", unread=True),
         _count("start-at", "Start's slot 1 is", "4", MOST_SLOTS, "a slot"),
         Field(
-            name="metal",
-            label="Metal",
-            hint="copper",
-            choices=(choice("copper", also="cu"), choice("aluminium", also="aluminum/al/alu")),
+            "metal",
+            "Metal",
+            "copper",
+            choices=table(
+                """
+    copper = cu
+    aluminium = aluminum, al, alu
+    """
+            ),
         ),
         Field(
-            name="mass",
-            label="Copper weight, kg",
-            hint="3.8",
+            "mass",
+            "Copper weight, kg",
+            "3.8",
             quantity=Quantity.MASS,
             least=0.001,
             most=LARGEST,
@@ -115,26 +123,20 @@ WINDING = Sheet(
         _mm("slot-depth", "Slot depth", "16", "slot depth"),
         _mm("tooth", "Tooth", "4.1", "tooth width"),
         _mm("back-iron", "Back iron", "17", "back iron behind the slots"),
-        Field(name="ducts", label="Ducts", hint="none"),
+        Field("ducts", "Ducts", "none"),
         Field(
-            name="slot-area",
-            label="Slot area, mm²",
-            hint="105",
+            "slot-area",
+            "Slot area, mm²",
+            "105",
             quantity=Quantity.AREA,
             least=0.001,
             most=LARGEST,
             wanted="the slot's area for wire in mm², such as 95",
             unread=True,
         ),
-        Field(name="liner", label="Slot liner", hint="0.25 polyester"),
-        Field(name="wedge", label="Wedge", hint="glass"),
-        Field(
-            name="phase-ohm",
-            label="Phase ohms at °C",
-            hint="3.35 at 22",
-            special="phase-ohm",
-            unread=True,
-        ),
+        Field("liner", "Slot liner", "0.25 polyester"),
+        Field("wedge", "Wedge", "glass"),
+        Field("phase-ohm", "Phase ohms at °C", "3.35 at 22", special="phase-ohm", unread=True),
     ),
 )
 # for windings of how many phases a datum is asked

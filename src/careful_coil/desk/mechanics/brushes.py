@@ -5,7 +5,7 @@ from PySide6.QtWidgets import QWidget
 from careful_coil.core.errors import BadValue
 from careful_coil.core.gear.typed import part_name
 from careful_coil.core.ledger import Judgement
-from careful_coil.core.sheets.mechanics import BRUSH
+from careful_coil.core.sheets.bearings import BRUSH
 from careful_coil.desk.flow import Flow
 from careful_coil.desk.part import NARROWEST, Part
 from careful_coil.desk.session import Session
