@@ -13,6 +13,8 @@ from careful_coil.desk.field import Field
 from careful_coil.desk.insulation.drying import DryingPart
 from careful_coil.desk.shared.heat_run import RisePart
 from careful_coil.desk.stations.insulation import InsulationPage
+from careful_coil.desk.stations.intake import IntakePage
+from careful_coil.desk.stations.mechanics import MechanicsPage
 from careful_coil.desk.stations.parted import PartedPage
 from tests.desk.driver import Bench, Key
 from tests.desk.hands import part, station
@@ -150,3 +152,27 @@ def test_a_heat_run_and_drying_hours_are_logged_into_their_own_motor_only(bench:
     go(bench, ids[0])
     assert page.fields["cold-ohm"].cell.text() == "5.2"
     assert page.fields["hours"].cell.text() == "20"
+
+
+def test_a_cell_that_the_program_emptied_counts_as_not_typed_in(bench: Bench) -> None:
+    page = station(bench, 1, IntakePage, "plate")
+    assert page.put_cursor("paste")
+    bench.enter("1~ 230 V 50 Hz 2.6 A 250 W 2850 r/min")
+    assert bench.judged.job.plate.hertz == 50
+    field = page.fields["paste"]
+    assert (field.cell.text(), field.cell.isModified()) == ("", False)
+    assert page.put_cursor("serial")
+    bench.settle()
+    assert not field.message.isVisibleTo(page)
+
+
+def test_what_was_refused_stands_for_mending_whatever_else_is_recorded(bench: Bench) -> None:
+    page = station(bench, 5, MechanicsPage, "shaft")
+    assert page.put_cursor("felt-end-float")
+    bench.enter("much")
+    assert "Read “much”" in page.fields["felt-end-float"].message.text()
+    assert page.put_cursor("felt-radial-play")
+    bench.enter("0,02")
+    assert bench.judged.job.hands.felt["radial-play"] == "0.02"
+    assert page.fields["felt-end-float"].cell.text() == "much"
+    assert "Read “much”" in page.fields["felt-end-float"].message.text()

@@ -100,7 +100,9 @@ class Cell(Line):
         words = ", ".join(self.choices) if self.choices else f"for example {self.hint}"
         room = self.width() - MARGINS - (ARROW if self.choices else 0)
         fits = self.fontMetrics().horizontalAdvance(words) < room
-        short = "choose" if self.choices else self.hint  # a lone answer would look like one given
+        short = self.hint
+        if self.choices:  # a lone answer would look like one given
+            short = "choose" if self.fontMetrics().horizontalAdvance("choose") < room else ""
         self.setPlaceholderText(words if fits and (self.hint or self.choices) else short)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:

@@ -6,17 +6,27 @@ from careful_coil.core.units import Quantity
 
 LONG = 4000  # characters of what the counter writes down
 
+
+def _told(name: str, label: str, hint: str = "", asked: str = "") -> Field:
+    return Field(name, label, hint, asked=asked, longest=LONG, ask="word")
+
+
 TICKET = Sheet(
     name="ticket",
     title="Counter",
     station="intake",
     part="ticket",
     fields=(
-        Field("name", "Motor", "mill, feed pump", longest=LONG, ask="word"),
-        Field("customer", "Customer", longest=LONG, ask="word"),
-        Field("phone", "Phone", longest=LONG, ask="word"),
-        Field("complaint", "Complaint", longest=LONG, ask="word"),
-        Field("place", "Place", longest=LONG, ask="word"),
+        _told("name", "Motor, as the shop will call it", "Bakery, dough mixer", "motor"),
+        _told("customer", "Customer"),
+        _told("phone", "Telephone"),
+        _told(
+            "complaint",
+            "What is wrong, in the customer's words",
+            "hums, will not start",
+            "complaint",
+        ),
+        _told("place", "Where it stands in the shop", "bench 1", "place"),
     ),
 )
 
