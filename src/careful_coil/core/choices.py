@@ -100,7 +100,8 @@ def pick(text: str, choices: Sequence[Choice]) -> str:
     the answers there are.
     """
     told, kept = plain(text), [c.word for c in choices]
-    if told.isascii() and told.isdecimal() and told not in kept and 1 <= int(told) <= len(kept):
+    numbered = not any(k.isdecimal() for k in kept)
+    if numbered and told.isascii() and told.isdecimal() and 1 <= int(told) <= len(kept):
         return kept[int(told) - 1]
     names = {plain(a): c for c in choices for a in COMMON.get(c.word, ())}
     names |= {plain(a): c for c in choices for a in c.also}

@@ -6,6 +6,7 @@ from functools import partial
 from PySide6.QtCore import QEvent, QPoint, QPointF, QSize, Qt, Signal
 from PySide6.QtGui import (
     QAction,
+    QColor,
     QIcon,
     QKeyEvent,
     QPainter,
@@ -46,15 +47,15 @@ class Line(QLineEdit):
         return super().event(event)
 
 
-def down_icon(widget: QWidget) -> QIcon:
-    """Return a small triangle in the colour of the words."""
+def down_icon(colour: QColor) -> QIcon:
+    """Return a small triangle in a colour."""
     side = 24
     picture = QPixmap(side, side)
     picture.fill(Qt.GlobalColor.transparent)
     painter = QPainter(picture)
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     painter.setPen(Qt.PenStyle.NoPen)
-    painter.setBrush(widget.palette().placeholderText())
+    painter.setBrush(colour)
     painter.drawPolygon(QPolygonF([QPointF(5, 9), QPointF(19, 9), QPointF(12, 17)]))
     painter.end()
     return QIcon(picture)
@@ -72,16 +73,23 @@ class Cell(Line):
         self.choices: tuple[str, ...] = ()
         self.menu: QMenu | None = None
         self._arrow: QAction | None = None
+        self._colour = QColor()
 
     def offer(self, choices: Sequence[str]) -> None:
         """Offer these words; none: it is only typed."""
         self.choices = tuple(choices)
         if choices and self._arrow is None:
-            self._arrow = QAction(down_icon(self), "Choices (Down)", self)
+            self._arrow = QAction("Choices (Down)", self)
             self._arrow.triggered.connect(self.open_choices)
             self.addAction(self._arrow, QLineEdit.ActionPosition.TrailingPosition)
         if self._arrow is not None:
+            self._arrow.setIcon(down_icon(self._colour))
             self._arrow.setVisible(bool(choices))
+
+    def set_colour(self, colour: QColor) -> None:
+        """Draw the arrow in a colour."""
+        self._colour = colour
+        self.offer(self.choices)
 
     def open_choices(self) -> None:
         """Open the list under the cell: arrows and Enter, the number, or the pointer pick one."""
@@ -208,6 +216,7 @@ class Field(QWidget):
 
     def set_theme(self, theme: Theme) -> None:
         """Take another theme."""
+        self.cell.set_colour(theme.colour("quiet"))
         if self._beside:
             self.label.setFixedWidth(theme.px(self._beside))
 

@@ -74,9 +74,8 @@ class DevicesPart(Part):
         self.column.addWidget(grid)
         for name in TABLES:
             self.column.addWidget(self.add_noted("device-noted", name, self._one))
-        kinds = Prose(theme, "quiet", 13)
-        kinds.say(f"It can be: {', '.join(title_of(k).lower() for k in KINDS)}.")
-        self.column.addWidget(kinds)
+        self.fields["device-kind"].cell.offer([title_of(k).lower() for k in KINDS])
+        self.fields["device-nulled"].cell.offer(("yes", "no"))
         self.looked = AskRow()
         self.column.addWidget(self.looked)
         self.next, self.list = Prose(theme), Verdicts(theme)

@@ -2,9 +2,9 @@
 
 from PySide6.QtWidgets import QWidget
 
+from careful_coil.core.choices import one_of
 from careful_coil.core.condition.bond import limit_of, newest_bonds, places_left
 from careful_coil.core.condition.typed import read_bonds
-from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_insulation import BOND_PLACES, Covers, EarthBond
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.values import show_ohm
@@ -15,7 +15,7 @@ from careful_coil.desk.session import Session
 from careful_coil.desk.shared.shown import Prose, Verdicts, finding_of, told_of
 from careful_coil.desk.theme import Theme
 
-NULLED = {"yes": True, "no": False}
+YES_OR_NO = ("yes", "no")
 
 
 class BondPart(Part):
@@ -42,11 +42,13 @@ class BondPart(Part):
         )
         grid = Flow(3, NARROWEST, theme)
         for name, label, commit, hint in (
-            ("bond-wires", "Wires: 2 or 4", self._wires, "2"),
-            ("bond-nulled", "Test leads nulled: yes, no", self._nulled, "yes"),
-            ("bond-cord", "Through the cord: yes, no", self._cord, "no"),
+            ("bond-wires", "Wires", self._wires, "2"),
+            ("bond-nulled", "Test leads nulled", self._nulled, "yes"),
+            ("bond-cord", "Through the cord", self._cord, "no"),
         ):
             grid.add(self.add_field(name, label, commit, hint, place=False))
+        for name, words in (("wires", ("2", "4")), ("nulled", YES_OR_NO), ("cord", YES_OR_NO)):
+            self.fields[f"bond-{name}"].cell.offer(words)
         self.column.addWidget(grid)
         self.key = EnterButton("The covers are on")
         self.key.clicked.connect(self._covers)
@@ -104,18 +106,10 @@ class BondPart(Part):
         self.session.record(Covers(on=not on), station="insulation")
 
     def _wires(self, text: str) -> None:
-        if text not in ("2", "4"):
-            raise BadValue(text, "2 or 4")
-        self.wires = int(text)
+        self.wires = int(one_of(text, ("2", "4")))
 
     def _nulled(self, text: str) -> None:
-        self.nulled = _yes(text)
+        self.nulled = one_of(text, YES_OR_NO) == "yes"
 
     def _cord(self, text: str) -> None:
-        self.cord = _yes(text)
-
-
-def _yes(text: str) -> bool:
-    if text.lower() not in NULLED:
-        raise BadValue(text, "yes or no")
-    return NULLED[text.lower()]
+        self.cord = one_of(text, YES_OR_NO) == "yes"

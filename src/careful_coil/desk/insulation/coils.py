@@ -3,6 +3,7 @@
 from PySide6.QtCore import QRect
 from PySide6.QtGui import QPainter, QPaintEvent, QPen
 
+from careful_coil.core.choices import Choice, pick
 from careful_coil.core.condition.coil_rules import balance_limits, coils_alike
 from careful_coil.core.condition.coils import Measured, measured
 from careful_coil.core.errors import BadValue
@@ -123,6 +124,7 @@ class CoilsPart(Part):
             ("coil-state", "The coils stand", self._state, "as joined"),
         ):
             grid.add(self.add_field(name, label, commit, hint, place=False))
+        self.fields["coil-state"].cell.offer(tuple(STATES.values()))
         self.column.addWidget(grid)
         self.verdicts = Verdicts(theme)
         self.column.addWidget(self.verdicts)
@@ -180,11 +182,9 @@ class CoilsPart(Part):
         self.lead_ohm = text
 
     def _state(self, text: str) -> None:
-        word = text.lower().strip()
-        chosen = next((k for k, w in STATES.items() if word and (w == word or k == word)), None)
-        if chosen is None:
-            raise BadValue(text, ", ".join(STATES.values()))
-        self.state = chosen
+        told = [Choice(word=w, also=(k,)) for k, w in STATES.items()]
+        word = pick(text, told)
+        self.state = next(k for k, w in STATES.items() if w == word)
 
 
 def _how(got: Measured | None) -> str:

@@ -4,6 +4,7 @@ from typing import Literal
 
 from PySide6.QtWidgets import QWidget
 
+from careful_coil.core.choices import one_of
 from careful_coil.core.condition.air import dew_point
 from careful_coil.core.condition.apart import ready_for, to_take_off
 from careful_coil.core.errors import BadValue
@@ -41,6 +42,7 @@ class ReadyPart(Part):
             ("others", "The other windings", self._others, "earthed"),
         ):
             grid.add(self.add_field(name, label, commit, hint, place=False))
+        self.fields["others"].cell.offer(OTHERS)
         self.column.addWidget(grid)
         self.weather = Prose(theme)
         self.column.addWidget(self.weather)
@@ -164,10 +166,7 @@ class ReadyPart(Part):
         self._told()
 
     def _others(self, text: str) -> None:
-        word = text.lower()
-        chosen = next((o for o in OTHERS if word and o.startswith(word)), None)
-        if chosen is None:
-            raise BadValue(text, ", ".join(OTHERS))
+        chosen = next(o for o in OTHERS if o == one_of(text, OTHERS))
         self.session.put_under(others=chosen)
         self._told()
 
