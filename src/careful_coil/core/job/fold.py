@@ -1,7 +1,8 @@
 """The log folded into a job. Never raises: what cannot be applied is left out and remarked."""
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field, replace
+from typing import Any
 
 from careful_coil.core.errors import CoilError
 from careful_coil.core.job.at_intake import FoundHookup, Lead
@@ -34,6 +35,7 @@ from careful_coil.core.readings import (
     Resistance,
     check_reading,
 )
+from careful_coil.core.stations import Station
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -120,6 +122,24 @@ class Job:
         return told if stands else None
 
 
+@dataclass(frozen=True, slots=True)
+class Fold:
+    """A station's part of a job: what it is called, begins as, and is after one more entry at a place."""
+
+    part: str
+    begins: Callable[[], Any]
+    notice: Callable[[Any, Entry, int], Any]
+
+
+FOLDS: Mapping[Station, Fold] = {
+    "insulation": Fold("tested", Tested, notice_test),
+    "start-gear": Fold("gear", Gear, lambda gear, entry, _: notice_gear(gear, entry.said)),
+    "mechanics": Fold("hands", Hands, lambda hands, entry, _: notice_hands(hands, entry)),
+    "connect": Fold("joined", Joined, lambda joined, entry, _: notice_joined(joined, entry)),
+    "test-run": Fold("trials", Trials, notice_trial),
+}
+
+
 def live(entries: Iterable[Entry]) -> tuple[list[Entry], frozenset[str]]:
     """Return the entries that count and the ids of those struck. A strike may itself be struck."""
     entries = list(entries)
@@ -143,8 +163,8 @@ def fold(entries: Iterable[Entry]) -> Job:
     attested: dict[str, Attested] = {}
     waived: dict[str, Waived] = {}
     waivers: dict[str, Entry] = {}
-    seen, tested, gear, hands, joined = Seen(), Tested(), Gear(), Hands(), Joined()
-    trials = Trials()
+    seen = Seen()
+    parts: dict[str, Any] = {f.part: f.begins() for f in FOLDS.values()}
     sums: list[tuple[str, str]] = []
     leads: tuple[Lead, ...] = ()
     deeds, gone = Deeds(), list[Taken]()
@@ -153,14 +173,13 @@ def fold(entries: Iterable[Entry]) -> Job:
             continue
         body = entry.said
         deeds, done = notice_deeds(deeds, entry, place)
-        tested = notice_test(tested, entry, place)
-        gear, hands = notice_gear(gear, body), notice_hands(hands, entry)
+        for fold_of in FOLDS.values():
+            parts[fold_of.part] = fold_of.notice(parts[fold_of.part], entry, place)
         if isinstance(body, Noted):
             notes.put(body)
-        joined, trials = notice_joined(joined, entry), notice_trial(trials, entry, place)
         if done:
             void = {f for d in done for f in VOIDS[d.kind].again}
-            joined = joined.without(void)
+            parts["joined"] = parts["joined"].without(void)
             if "readings" in void:
                 gone, readings, known = [*gone, *readings], [], {}
             if "readings" in void and leads:
@@ -214,17 +233,17 @@ def fold(entries: Iterable[Entry]) -> Job:
         leads=leads,
         readings=kept,
         known=tuple(sorted((t, r) for t, r in known.items() if r)),
-        tested=replace(tested, made=notes.of("winding-made")),
-        gear=gear,
+        tested=replace(parts["tested"], made=notes.of("winding-made")),
+        gear=parts["gear"],
         hands=replace(
-            hands,
+            parts["hands"],
             felt=notes.of("felt"),
             bearings=notes.items("bearing"),
             brushes=notes.items("brush"),
         ),
         winding=notes.of("winding-noted"),
-        joined=replace(joined, wish=notes.of("wished")),
-        trials=trials,
+        joined=replace(parts["joined"], wish=notes.of("wished")),
+        trials=parts["trials"],
         site=notes.of("site-checked"),
         line_ohms=line_ohms,
         attested=attested,

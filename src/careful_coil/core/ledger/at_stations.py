@@ -14,6 +14,7 @@ from careful_coil.core.connect.standard import diagram_findings
 from careful_coil.core.gear.rules import gear_findings
 from careful_coil.core.identify.rules import lead_findings
 from careful_coil.core.job import AnyBody, Finding
+from careful_coil.core.job.fold import FOLDS, Fold
 from careful_coil.core.job.rules import intake_findings
 from careful_coil.core.kind.rules import kind_findings
 from careful_coil.core.kind.worth import worth_findings
@@ -45,10 +46,11 @@ def _none(_: Facts) -> Iterator[NextStep]:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class AtStation:
-    """One station: the findings of its rules, its next steps in order, which kinds it lets be recorded when."""
+    """One station: its part of a job, its rules, its next steps in order, which kinds it lets be recorded."""
 
     name: Station
     rules: Rules
+    fold: Fold | None = None
     steps: Steps = _none
     admits: Mapping[str, Admits] = field(default_factory=dict)
 
@@ -84,19 +86,28 @@ EVERY: tuple[AtStation, ...] = (
     ),
     AtStation(
         name="insulation",
+        fold=FOLDS["insulation"],
         rules=lambda c: condition_findings(c.job, c.identification, c.naming, c.wall, c.settings),
         steps=insulation_steps,
         admits=admission.INSULATION,
     ),
-    AtStation(name="connect", rules=_connect, steps=connect_steps, admits=admission.CONNECT),
+    AtStation(
+        name="connect",
+        fold=FOLDS["connect"],
+        rules=_connect,
+        steps=connect_steps,
+        admits=admission.CONNECT,
+    ),
     AtStation(
         name="start-gear",
+        fold=FOLDS["start-gear"],
         rules=lambda c: gear_findings(c.job, c.settings, c.kinds),
         steps=gear_steps,
         admits=admission.GEAR,
     ),
     AtStation(
         name="mechanics",
+        fold=FOLDS["mechanics"],
         rules=lambda c: mechanics_findings(c.job, c.kinds, c.settings),
         steps=mechanics_steps,
     ),
@@ -106,6 +117,7 @@ EVERY: tuple[AtStation, ...] = (
     ),
     AtStation(
         name="test-run",
+        fold=FOLDS["test-run"],
         rules=lambda c: trial_findings(c.job, c.start_way, c.settings, c.connecting),
         steps=trial_steps,
         admits=admission.TRIAL,
