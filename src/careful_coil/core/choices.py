@@ -19,19 +19,12 @@ COMMON: Mapping[str, tuple[str, ...]] = {
     "good": ("ok", "okay", "fine", "sound", "yes", "all right", "as it should"),
     "right": ("ok", "good", "fine", "yes", "as it should"),
     "even": ("ok", "good", "equal", "same", "alike"),
-    "lets go": (
-        "yes",
-        "heard it",
-        "heard",
-        "i heard it",
-        "click",
-        "clicks",
-        "clicked",
-        "drops out",
-    ),
     "does not": ("no", "nothing", "no click", "not heard", "heard nothing", "never", "stays"),
     "in and out": ("chatters", "chattering", "flutters"),
-    "opens": ("yes", "open", "opened", "lets go"),
+    "opens": (
+        *("yes", "open", "opened", "cuts out", "drops out", "lets go"),
+        *("heard it", "heard", "i heard it", "click", "clicks", "clicked"),
+    ),
     "closed": ("yes", "closes", "shut", "made", "beeps"),
     "starts": ("yes", "started", "it starts", "runs"),
     "as before": ("no", "same", "no change", "the same"),
@@ -41,7 +34,7 @@ COMMON: Mapping[str, tuple[str, ...]] = {
     "steady": ("yes", "ok", "still"),
     "quiet": ("yes", "silent", "gone"),
     "not tried": ("unknown", "do not know", "don't know", "?", "not done"),
-    "runs well": ("yes", "ok", "good", "fine", "runs"),
+    "runs well": ("ok", "good", "fine"),
     "does not start": ("no", "dead", "only hums"),
 }
 
@@ -56,19 +49,13 @@ class Choice:
     also: tuple[str, ...] = ()
 
 
-def choice(word: str, verdict: Verdict = "", why: str = "", also: str = "") -> Choice:
-    """Return an answer; what else is typed for it in one text, with strokes between."""
-    other = tuple(a.strip() for a in also.split("/") if a.strip())
-    return Choice(word=word, verdict=verdict, why=why, also=other)
-
-
-def table(text: str, **told: str) -> tuple[Choice, ...]:
+def table(text: str, **filled: str) -> tuple[Choice, ...]:
     """Return answers as a table has them: `word | verdict | why = what else is typed, for it`.
 
-    The part behind = may stand in a line of its own; `told` fills what stands in braces.
+    The part behind = may be a line of its own; `filled` goes in the place of names in braces.
     """
     found: list[Choice] = []
-    for line in text.format(**told).strip().splitlines():
+    for line in text.format(**filled).strip().splitlines():
         head, _, more = line.partition(" = ")
         also = tuple(a.strip() for a in more.split(",") if a.strip())
         if not head.strip():
@@ -79,9 +66,9 @@ def table(text: str, **told: str) -> tuple[Choice, ...]:
     return tuple(found)
 
 
-def words(*told: str) -> tuple[Choice, ...]:
+def words(*answers: str) -> tuple[Choice, ...]:
     """Return answers that mean nothing by themselves."""
-    return tuple(Choice(word=w) for w in told)
+    return tuple(Choice(word=w) for w in answers)
 
 
 YES_NO = words("yes", "no")
@@ -89,33 +76,33 @@ YES_NO = words("yes", "no")
 
 def plain(text: str) -> str:
     """Return a text as it is compared: small letters, its words with a blank between, dashes as blanks."""
-    told = " ".join(w.strip(".'") for w in _WORDS.findall(text.lower()))
-    return " ".join(told.replace("-", " ").split())
+    typed = " ".join(w.strip(".'") for w in _WORDS.findall(text.lower()))
+    return " ".join(typed.replace("-", " ").split())
 
 
 def pick(text: str, choices: Sequence[Choice]) -> str:
     """Return the one answer a text means: its word, its number, its beginning, or what people say for it.
 
-    Where several are said at once (“bulged and leaking”) the worst of them stands. Raises: BadValue with
+    Where several are said at once (“bulged and leaking”) the worst of them counts. Raises: BadValue with
     the answers there are.
     """
-    told, kept = plain(text), [c.word for c in choices]
+    typed, kept = plain(text), [c.word for c in choices]
     numbered = not any(k.isdecimal() for k in kept)
-    if numbered and told.isascii() and told.isdecimal() and 1 <= int(told) <= len(kept):
-        return kept[int(told) - 1]
+    if numbered and typed.isascii() and typed.isdecimal() and 1 <= int(typed) <= len(kept):
+        return kept[int(typed) - 1]
     names = {plain(a): c for c in choices for a in COMMON.get(c.word, ())}
     names |= {plain(a): c for c in choices for a in c.also}
     names |= {plain(c.word): c for c in choices}
-    if told in names:
-        return names[told].word
-    begun = {c.word for n, c in names.items() if told and n.startswith(told)}
+    if typed in names:
+        return names[typed].word
+    begun = {c.word for n, c in names.items() if typed and n.startswith(typed)}
     if len(begun) == 1:
         return begun.pop()
     stems = {_stem(n): c for n, c in names.items()}
-    if told and _stem(told) in stems:
-        return stems[_stem(told)].word
-    within = [c for n, c in names.items() if n not in ("y", "n") and _said(n, told)]
-    if within and not begun and not _NEGATED.search(told):
+    if typed and _stem(typed) in stems:
+        return stems[_stem(typed)].word
+    within = [c for n, c in names.items() if n not in ("y", "n") and _said(n, typed)]
+    if within and not begun and not _NEGATED.search(typed):
         return min(within, key=lambda c: WEIGHT.index(c.verdict)).word
     raise BadValue(text, ", ".join(kept))
 
@@ -125,9 +112,9 @@ def one_of(text: str, answers: Sequence[str]) -> str:
     return pick(text, words(*answers))
 
 
-def _stem(told: str) -> str:
-    return " ".join(_ENDING.sub("", w) for w in told.split())
+def _stem(typed: str) -> str:
+    return " ".join(_ENDING.sub("", w) for w in typed.split())
 
 
-def _said(name: str, told: str) -> bool:
-    return re.search(rf"(?<!\w){re.escape(name)}(?!\w)", told) is not None
+def _said(name: str, typed: str) -> bool:
+    return re.search(rf"(?<!\w){re.escape(name)}(?!\w)", typed) is not None

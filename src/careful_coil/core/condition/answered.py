@@ -32,65 +32,43 @@ def read_symptoms(text: str) -> tuple[Noted, ...]:
 
 
 def _symptoms(piece: str, alone: bool) -> list[Noted]:
-    told = _NO.sub("", piece)
-    answer = YES if told == piece else NO
     names = {plain(s): s for s in SYMPTOMS}
-    begun = [s for n, s in names.items() if told and n.startswith(told)]
-    fits = [names[told]] if told in names else begun
+    asked = _NO.sub("", piece)
+    answer = YES if asked == piece else NO
+    begun = [s for n, s in names.items() if asked and n.startswith(asked)]
+    fits = [names[asked]] if asked in names else begun
     if len(fits) > 1:
         raise BadValue(piece, f"how it failed: {', '.join(fits)}; or no before it")
-    fits = fits or list(symptoms_in(told))
+    inside = _INSIDE.search(asked) is None  # “hums without load” says two things
+    fits = fits or list(symptoms_in(asked) if inside else ())
+    if not fits and answer == NO:  # “no power” is a symptom, not the lack of one
+        fits, answer = list(symptoms_in(piece)), YES
     if not fits and (alone or not _IMPLIED.search(piece)):
         raise BadValue(piece, f"how it failed: {', '.join(SYMPTOMS)}; or no before it")
     return [note("symptom", s, answer) for s in fits]
 
 
 _NO = re.compile(r"^(?:it )?(?:no|not|never|does not|doesn't|do not|isn't|is not) ")
+_INSIDE = re.compile(r"\b(?:no|not|never|without)\b|n't\b")
 _IMPLIED = re.compile(r"\b(?:not|n't) (?:start|run|turn)|will not|won't")  # beside another symptom
 
 
-def read_looks(text: str) -> tuple[Noted, ...]:
-    """Return looks typed as `windings burnt, one side; leads stiff`. Raises: BadValue.
+def read_looks(text: str) -> tuple[Noted | RestFine, ...]:
+    """Return looks typed as `windings burnt, one side; leads stiff; fan fine`. Raises: BadValue.
 
     What follows the comma is kept in the bench's own words; so is an answer not on the list.
     """
     names = "|".join(re.escape(n) for n in sorted((*ITEMS, *ALSO, BURN), key=len, reverse=True))
-    found = [_look(p) for p in re.split(rf"[;\n]|,(?=\s*(?:{names})\b)", text) if p.strip()]
+    pieces = re.split(rf"[;\n]|,(?=\s*(?:{names})\b)", text)
+    found = [body for p in pieces if p.strip() for body in _look(p)]
     if not found:
         raise BadValue(text, _LOOKS)
     return tuple(found)
 
 
-ALSO = {"shaft": BY_HAND, "by hand": BY_HAND, "bearing": "drive-end bearing", "winding": "windings"}
-_LOOKS = f"a look and what is wrong, for example windings burnt; looks: {', '.join((*ITEMS, BURN))}"
-
-
-def _look(piece: str) -> Noted:
-    head, _, words = piece.strip().partition(",")
-    told = " ".join(head.lower().split())
-    said = max((n for n in (*ITEMS, *ALSO, BURN) if told.startswith(n)), key=len, default="")
-    name, answer = ALSO.get(said, said), " ".join(head.split())[len(said) :].strip(" :")
-    if not name or not answer:
-        raise BadValue(piece, _LOOKS)
-    if name == BURN:
-        known = [Choice(word=b, also=(burn.title,)) for b, burn in BURNS.items()]
-        answer = pick(answer, known)
-    else:
-        known = [
-            Choice(word=w, verdict=wrong.weight, also=MORE.get((name, w), ()))
-            for w, wrong in ITEMS[name].wrong.items()
-        ]
-        try:
-            answer = pick(answer, [*known, Choice(word=MADE_GOOD)])
-        except BadValue:
-            if len(answer) > LONGEST:
-                raise BadValue(
-                    f"{len(answer)} characters", f"at most {LONGEST}; more after a comma"
-                ) from None
-    return note("condition", name, answer, words=words.strip())
-
-
 LONGEST = 200
+FINE = Choice(word="fine", also=("ok", "okay", "good", "sound", "all right"))
+ALSO = {"shaft": BY_HAND, "by hand": BY_HAND, "winding": "windings"}
 MORE = {
     (BY_HAND, "stiff"): ("tight", "binding", "binds", "hard to turn", "drags"),
     (BY_HAND, "rubs"): ("scrapes", "touches"),
@@ -101,3 +79,30 @@ MORE = {
     ("leads", "stiff"): ("hard", "brittle"),
     ("leads", "bare"): ("bare copper",),
 }
+_LOOKS = f"a look and what is wrong, for example windings burnt; looks: {', '.join((*ITEMS, BURN))}"
+
+
+def _look(piece: str) -> tuple[Noted | RestFine, ...]:
+    head, _, words = piece.strip().partition(",")
+    plainly = " ".join(head.lower().split())
+    named = max((n for n in (*ITEMS, *ALSO, BURN) if plainly.startswith(n)), key=len, default="")
+    name, answer = ALSO.get(named, named), " ".join(head.split())[len(named) :].strip(" :")
+    if not name or not answer:
+        raise BadValue(piece, _LOOKS)
+    if name == BURN:
+        answer = pick(answer, [Choice(word=b, also=(u.title,)) for b, u in BURNS.items()])
+        return (note("condition", name, answer, words=words.strip()),)
+    known = [
+        Choice(word=w, verdict=wrong.weight, also=MORE.get((name, w), ()))
+        for w, wrong in ITEMS[name].wrong.items()
+    ]
+    try:
+        answer = pick(answer, [*known, Choice(word=MADE_GOOD), FINE])
+    except BadValue:
+        if len(answer) > LONGEST:
+            raise BadValue(
+                f"{len(answer)} characters", f"at most {LONGEST}; more after a comma"
+            ) from None
+    if answer == FINE.word:
+        return note("condition", name, ""), RestFine(items=(name,))
+    return (note("condition", name, answer, words=words.strip()),)

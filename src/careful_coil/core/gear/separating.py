@@ -145,7 +145,7 @@ TESTS: dict[str, Separating] = {
             name="lets-go",
             title="One direct start: the click heard, the amps fall?",
             minutes=3,
-            outcomes=("lets go", "does not", "in and out"),
+            outcomes=("opens", "does not", "in and out"),
             usual=(0.9, 0.05, 0.05),
             of={
                 "switch-stays": (0.08, 0.9, 0.02),

@@ -37,7 +37,7 @@ class CapacitorsPart(Part):
     name, title, remark = (
         "capacitor",
         "Capacitors",
-        "let down through a resistor first, then proved",
+        "discharge through a resistor first, then prove it",
     )
 
     def __init__(self, session: Session, theme: Theme) -> None:
@@ -59,13 +59,13 @@ class CapacitorsPart(Part):
         self.wait_key = EnterButton("Resistor on: count the wait")
         self.wait_key.clicked.connect(self.begin)
         self.column.addWidget(self.wait_key)
-        self.decay = Plot(theme, "Its volts while it is let down", 160)
+        self.decay = Plot(theme, "Its volts while it discharges", 160)
         self.column.addWidget(self.decay)
         rest = Flow(3, NARROWEST, theme)
         for name in REST:
             rest.add(self.add_noted("capacitor", name, self._one))
         rest.add(
-            self.add_field("can-resistor", "Let down through", self._resistor, "20 k", place=False)
+            self.add_field("can-resistor", "Discharge through", self._resistor, "20 k", place=False)
         )
         self.column.addWidget(rest)
         sections = Prose(theme, "quiet", 13)
