@@ -1,6 +1,5 @@
 """What can be logged: a closed set of typed, versioned kinds. Entries are only ever appended."""
 
-from functools import cached_property
 from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
@@ -271,7 +270,7 @@ class Entry(BaseModel):
     station: Station
     body: AnyBody
 
-    @cached_property
+    @property
     def said(self) -> Any:
         """Return the body as it is read: kinds of before lifted."""
-        return self.body.lifted() if isinstance(self.body, Old) else self.body
+        return self.body.lifted if isinstance(self.body, Old) else self.body

@@ -2,6 +2,7 @@
 
 import re
 from collections.abc import Mapping
+from functools import cached_property
 from typing import Annotated, Any, Literal, Self
 
 from pydantic import Field, model_validator
@@ -113,7 +114,7 @@ class Old(Body):
 
     @model_validator(mode="after")
     def _reads(self) -> Self:
-        self.lifted()
+        _ = self.lifted  # refused here, not in the middle of a fold
         return self
 
     @property
@@ -121,6 +122,7 @@ class Old(Body):
         """Return the sheet."""
         return self.kind
 
+    @cached_property
     def lifted(self) -> Noted:
         """Return it as it is read. Raises: ValueError with what is missing or cannot be."""
         of, field, text = LIFTED[self.kind]

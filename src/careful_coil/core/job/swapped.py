@@ -64,7 +64,7 @@ def _renamed(entry: Entry, other: Mapping[str, str]) -> Entry:
     changed = of.model_copy(update=told)
     if isinstance(body, ReadingTaken):
         changed = body.model_copy(update={"reading": changed})
-    return Entry.model_construct(**{**dict(entry), "body": changed})
+    return entry.model_copy(update={"body": changed})
 
 
 def _swap(value: Any, other: Mapping[str, str]) -> Any:
