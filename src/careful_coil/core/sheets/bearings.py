@@ -53,7 +53,7 @@ BEARING = Sheet(
     dry | hold | its grease or oil is gone = no grease, no oil
     noisy | hold | worn, or marked by current or by standing still = rattles, whines, rumbles, loud
     loose | hold | a ring turns in its seat = slack, play, sloppy
-    seized | hold | it stands = stuck, solid, locked, stiff
+    seized | hold | it stands = stuck, solid, locked
     """
             ),
         ),

@@ -8,6 +8,21 @@ _REPLACE = "replace it, whatever it measures"
 LARGEST_MM = 500.0
 MOST_LEFT = 5.0  # V DC: what counts as discharged
 
+
+def _renewed(deed: str) -> Field:
+    return Field(
+        "renewed",
+        "Renewed by",
+        "AB",
+        comes_to="renewed",
+        asked="renewed by",
+        longest=60,
+        ask="work",
+        deed=deed,
+        deed_words="{of} renewed",
+    )
+
+
 CAPACITOR = Sheet(
     name="capacitor",
     title="Capacitors",
@@ -85,17 +100,7 @@ CAPACITOR = Sheet(
             ask="volt",
             unit="V",
         ),
-        Field(
-            "renewed",
-            "Renewed by",
-            "AB",
-            comes_to="renewed",
-            asked="renewed by",
-            longest=60,
-            ask="work",
-            deed="capacitor",
-            deed_words="{of} renewed",
-        ),
+        _renewed("capacitor"),
         Field("gone", "Not there", prints=None),
     ),
 )
@@ -167,17 +172,7 @@ DEVICE = Sheet(
             special="positions",
         ),
         Field("volts", "Start winding's volts", "210 280", prints=None),
-        Field(
-            "renewed",
-            "Renewed by",
-            "AB",
-            comes_to="renewed",
-            asked="renewed by",
-            longest=60,
-            ask="work",
-            deed="device",
-            deed_words="{of} renewed",
-        ),
+        _renewed("device"),
     ),
 )
 TESTS = Sheet(

@@ -31,6 +31,34 @@ _BOLTS = table(
     """
 )
 
+
+def _bolts(end: str, label: str) -> Field:
+    return Field(
+        f"bolts-{end}",
+        label,
+        "turns free",
+        part=f"bolts:{end}",
+        comes_to="free",
+        choices=_BOLTS,
+        judged=True,
+        ask="feel",
+    )
+
+
+def _volts(name: str, label: str, hint: str, prints: str) -> Field:
+    return Field(
+        name,
+        label,
+        hint,
+        prints=prints,
+        quantity=Quantity.VOLTAGE,
+        least=0.001,
+        most=1e5,
+        wanted="volts such as 62 V",
+        ask="volt",
+    )
+
+
 FELT = Sheet(
     name="felt",
     title="Shaft",
@@ -90,48 +118,10 @@ FELT = Sheet(
     """
             ),
         ),
-        Field(
-            "start-before",
-            "Starts turning at, V, before",
-            "48",
-            prints="starts turning at {} V",
-            quantity=Quantity.VOLTAGE,
-            least=0.001,
-            most=1e5,
-            wanted="volts such as 62 V",
-            ask="volt",
-        ),
-        Field(
-            "start-after",
-            "… after easing, V",
-            "31",
-            prints="after easing at {} V",
-            quantity=Quantity.VOLTAGE,
-            least=0.001,
-            most=1e5,
-            wanted="volts such as 62 V",
-            ask="volt",
-        ),
-        Field(
-            "bolts-drive",
-            "Drive end bolted down",
-            "turns free",
-            part="bolts:drive",
-            comes_to="free",
-            choices=_BOLTS,
-            judged=True,
-            ask="feel",
-        ),
-        Field(
-            "bolts-other",
-            "Other end bolted down",
-            "turns free",
-            part="bolts:other",
-            comes_to="free",
-            choices=_BOLTS,
-            judged=True,
-            ask="feel",
-        ),
+        _volts("start-before", "Starts turning at, V, before", "48", "starts turning at {} V"),
+        _volts("start-after", "… after easing, V", "31", "after easing at {} V"),
+        _bolts("drive", "Drive end bolted down"),
+        _bolts("other", "Other end bolted down"),
         Field(
             "fan",
             "Fan and guard",
