@@ -11,7 +11,9 @@ from careful_coil.core.ledger import judge
 from careful_coil.core.stations import STATIONS, Station
 from careful_coil.desk.field import Field
 from careful_coil.desk.insulation.drying import DryingPart
+from careful_coil.desk.mechanics.bearings import BearingsPart
 from careful_coil.desk.shared.heat_run import RisePart
+from careful_coil.desk.stations.connect import ConnectPage
 from careful_coil.desk.stations.insulation import InsulationPage
 from careful_coil.desk.stations.intake import IntakePage
 from careful_coil.desk.stations.mechanics import MechanicsPage
@@ -176,3 +178,29 @@ def test_what_was_refused_stands_for_mending_whatever_else_is_recorded(bench: Be
     assert bench.judged.job.hands.felt["radial-play"] == "0.02"
     assert page.fields["felt-end-float"].cell.text() == "much"
     assert "Read “much”" in page.fields["felt-end-float"].message.text()
+
+
+def test_what_is_refused_at_one_end_does_not_go_over_to_the_other(bench: Bench) -> None:
+    page = station(bench, 5, MechanicsPage, "bearings")
+    bearings = page.parts["bearings"]
+    assert isinstance(bearings, BearingsPart)
+    field = page.fields["bearing-state"]
+    assert page.put_cursor("drive-state")
+    bench.enter("purple")
+    assert "Read “purple”" in field.message.text()
+    assert page.put_cursor("other-state")
+    assert "purple" not in field.cell.text() + field.message.text()
+    assert page.put_cursor("drive-state")
+    assert field.cell.text() == "purple"
+    bench.key(Key.Key_Escape)
+    assert field.cell.text() == bench.judged.job.hands.bearings.get("drive", {}).get("state", "")
+
+
+def test_the_answers_one_hookup_leaves_are_not_offered_to_the_next_motor(bench: Bench) -> None:
+    page = station(bench, 7, ConnectPage, "wanted")
+    cell = page.fields["wish-start"].cell
+    for id in [s.id for s in bench.window.session.summaries]:
+        go(bench, id)
+        state = bench.judged.facts.connecting
+        now = state.choices if state.asks == "start" else ("direct", "wye-delta", "part-winding")
+        assert cell.choices == tuple(now)

@@ -93,6 +93,8 @@ class Cell(Line):
 
     def open_choices(self) -> None:
         """Open the list under the cell: arrows and Enter, the number, or the pointer pick one."""
+        if self.menu is not None:
+            self.menu.deleteLater()
         self.menu = QMenu(self)
         for k, word in enumerate(self.choices, 1):
             number = f"&{k} " if k < TEN else ""
@@ -221,7 +223,7 @@ class Field(QWidget):
             self.label.setFixedWidth(theme.px(self._beside))
 
     def take(self, of: str) -> None:
-        """Show another motor's: what is half typed stays with its own, and comes back with it."""
+        """Show another motor's, or another item's: what is half typed stays with its own, and comes back with it."""
         if of == self._of:
             return
         draft = (self.cell.text(), self.message.text()) if self.cell.isModified() else ("", "")
@@ -234,11 +236,11 @@ class Field(QWidget):
         self.refuse(words)
 
     def show_text(self, text: str) -> None:
-        """Show what stands on record, unless something else is being typed or was refused."""
+        """Show what is on record, unless something else is being typed or was refused; Escape gives it back."""
+        self.cell.stood = text
         if not self.cell.isModified():
             self.cell.setText(text)
             self.cell.setCursorPosition(0)
-            self.cell.stood = text
             self.cell.setModified(False)
 
     def refuse(self, words: str) -> None:

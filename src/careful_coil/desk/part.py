@@ -56,6 +56,8 @@ class Part(QWidget):
             setattr(self, name, copy(value))
         self._motor = id
         self.opened()
+        for sheet, name, of in self._sheets:
+            self._field_of(sheet, name, of)
 
     def _working(self) -> dict[str, object]:
         return {name: copy(getattr(self, name)) for name in self.kept}
@@ -171,8 +173,14 @@ class Part(QWidget):
     def show_notes(self, judged: Judgement) -> None:
         """Show what is on record in the fields of declared sheets."""
         for sheet, name, of in self._sheets:
-            told = judged.job.noted(sheet, of())
-            self.fields[SHEETS[sheet].prefix + name].show_text(told.get(name, ""))
+            text = judged.job.noted(sheet, of()).get(name, "")
+            self._field_of(sheet, name, of).show_text(text)
+
+    def _field_of(self, sheet: str, name: str, of: Of) -> Field:
+        """Return a field of a declared sheet as it is this motor's, and this item's."""
+        field = self.fields[SHEETS[sheet].prefix + name]
+        field.take(f"{self._motor} {of()}")
+        return field
 
     def set_down(self, sheet: str, name: str, text: str, of: str = "") -> None:
         """Record one field of a declared sheet, read as it says. Raises: BadValue, AmbiguousValue."""

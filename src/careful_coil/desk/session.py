@@ -215,9 +215,7 @@ class Session(QObject):
         words = why_not(Asking(job.judged, self.at_bench, self.settings), bodies) if job else NO_JOB
         if job is None or words:
             self.told.emit(words, "watch")
-            if (
-                job is not None and job is self.open
-            ):  # what stands in the fields is what is on record
+            if job is not None and job is self.open:  # the fields show what is on record again
                 job.not_here.discard("dead-again")
                 self._judge(job.id, job.number, job.entries, job.not_here)
             return failed(words) if failed is not None else None

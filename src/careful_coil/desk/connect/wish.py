@@ -6,6 +6,7 @@ from careful_coil.core.connect.rotation import how_to_turn, wanted_direction
 from careful_coil.core.connect.takes import starts_of, takes
 from careful_coil.core.job import Finding
 from careful_coil.core.ledger import Judgement
+from careful_coil.core.sheets.connect import WISH
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
 from careful_coil.desk.shared.page import Heading
@@ -53,9 +54,8 @@ class WishPart(Part):
         job, state = judged.job, judged.facts.connecting
         self.show_notes(judged)
         for name in ROWS:
-            now = self.choices("wished", name)
-            if now:
-                self.fields[f"wish-{name}"].cell.offer(now)
+            now = self.choices("wished", name) or WISH.field(name).words
+            self.fields[f"wish-{name}"].cell.offer(now)
         self.words.say(self._plan_words(judged))
         wanted = wanted_direction(job)
         self.arrows.setVisible(wanted is not None)

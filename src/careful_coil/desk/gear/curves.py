@@ -47,7 +47,6 @@ class CurvesPart(Part):
     """The part that draws how this motor starts."""
 
     kept = (
-        "asked",
         "over",
         "wire",
     )

@@ -166,8 +166,7 @@ class ReadyPart(Part):
         self._told()
 
     def _others(self, text: str) -> None:
-        chosen = next(o for o in OTHERS if o == one_of(text, OTHERS))
-        self.session.put_under(others=chosen)
+        self.session.put_under(others=one_of(text, OTHERS))
         self._told()
 
     def _humidity(self, text: str) -> None:
