@@ -108,10 +108,11 @@ class Cell(Line):
         """Show the choices or the example, the whole of it where there is room."""
         super().resizeEvent(event)
         words = ", ".join(self.choices) if self.choices else f"for example {self.hint}"
+        several = len(self.choices) != 1  # a lone answer would look like one given
         room = self.width() - MARGINS - (ARROW if self.choices else 0)
-        fits = self.fontMetrics().horizontalAdvance(words) < room
+        fits = several and self.fontMetrics().horizontalAdvance(words) < room
         short = self.hint
-        if self.choices:  # a lone answer would look like one given
+        if self.choices:
             short = "choose" if self.fontMetrics().horizontalAdvance("choose") < room else ""
         self.setPlaceholderText(words if fits and (self.hint or self.choices) else short)
 

@@ -73,7 +73,7 @@ FELT = Sheet(
             "Shaft feel",
             comes_to="free",
             prints="by hand {}",
-            asked="turned by hand it is",
+            asked="shaft feel",
             ask="feel",
             choices=table(
                 """

@@ -78,7 +78,7 @@ def start_way(job: Job, state: Connecting, kinds: Weighed, settings: Settings) -
     return StartWay(
         way="ramp",
         title="Raised slowly from nothing",
-        words="Watch amps while the volts rise; note the volts it turns from. Not turning by half voltage: "
+        words="Watch amps while the volts rise; note the volts it starts turning at. Not turning by half voltage: "
         "off, look again.",
         kind=kind,
     )

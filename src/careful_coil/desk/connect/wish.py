@@ -25,7 +25,7 @@ class WishPart(Part):
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
-        self.add_sheet("wished", 4, ROWS)
+        self.add_sheet("wished", 3, ROWS)
         self.words = Prose(theme)
         self.column.addWidget(self.words)
         self.arrows = Plot(theme, "Direction from both ends")

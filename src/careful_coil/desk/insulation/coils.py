@@ -119,12 +119,13 @@ class CoilsPart(Part):
         )
         grid = Flow(3, NARROWEST, theme)
         for name, label, commit, hint in (
-            ("wires", "Wires: 2 or 4", self._wires, "4"),
+            ("wires", "Wires", self._wires, "4"),
             ("lead-ohm", "Test leads, Ω", self._lead_ohm, "blank: unknown"),
             ("coil-state", "The coils stand", self._state, "as joined"),
         ):
             grid.add(self.add_field(name, label, commit, hint, place=False))
         self.fields["coil-state"].cell.offer(tuple(STATES.values()))
+        self.fields["wires"].cell.offer(tuple(WIRES))
         self.column.addWidget(grid)
         self.verdicts = Verdicts(theme)
         self.column.addWidget(self.verdicts)

@@ -50,7 +50,7 @@ class ShaftPart(Part):
         self._ask("")
 
     def _ask(self, felt: str) -> None:
-        self.feel.ask("Turned by hand it is", FEEL.words, self._felt)
+        self.feel.ask(FEEL.label, FEEL.words, self._felt)
         self.feel.setVisible(True)
         for button, word in zip(self.feel.buttons, FEEL.words, strict=True):
             button.setCheckable(True)
