@@ -8,6 +8,7 @@ from careful_coil.core.condition.causes import CAUSES, Cause
 from careful_coil.core.condition.suspicion import symptoms_in, weigh_causes
 from careful_coil.core.condition.symptoms import BY_HAND, SYMPTOMS, UNCOUPLED, WHEN, when_in
 from careful_coil.core.errors import BadValue
+from careful_coil.core.gear import causes
 from careful_coil.core.gear.separating import TESTS, Odds, weigh_with_tests, worth_testing
 
 SINGLE, THREE, BRUSHED = (1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0)
@@ -188,3 +189,8 @@ def test_the_table_is_whole() -> None:
 
 def one() -> list[tuple[Cause, float]]:
     return [(CAUSES["load"], 1.0)]
+
+
+def test_what_other_stations_show_is_an_answer_of_its_test() -> None:
+    for test, outcome in causes.SHOWN_ELSEWHERE.values():
+        assert outcome in TESTS[test].outcomes, (test, outcome)

@@ -29,7 +29,7 @@ def results_of(
 
 
 # what a finding of another station shows: code, verdict: test, outcome
-_ELSEWHERE: dict[tuple[str, str], tuple[str, str]] = {
+SHOWN_ELSEWHERE: dict[tuple[str, str], tuple[str, str]] = {
     ("coils-balanced", "good"): ("windings", "right"),
     ("coils-balanced", "hold"): ("windings", "uneven or low"),
     ("coil-open", "hold"): ("windings", "open"),
@@ -44,7 +44,7 @@ _ELSEWHERE: dict[tuple[str, str], tuple[str, str]] = {
     ("trial-lines", "good"): ("three-amps", "equal"),
     ("trial-dead-line", "hold"): ("three-amps", "one at nothing"),
     ("trial-lines", "hold"): ("three-amps", "one off"),
-    ("trial-start", "good"): ("lets-go", "lets go"),
+    ("trial-start", "good"): ("lets-go", "opens"),
 }
 TO_FRAME_MEGOHM = 0.1  # less is metal, not damp (trade practice)
 
@@ -53,7 +53,7 @@ def _shown_elsewhere(findings: Iterable[Finding]) -> dict[str, str]:
     """Return what findings of the other stations show of the causes."""
     found = {}
     for f in findings:
-        shown = _ELSEWHERE.get((f.code, f.verdict))
+        shown = SHOWN_ELSEWHERE.get((f.code, f.verdict))
         if f.code == "insulation" and f.verdict == "hold":
             bare = f.figure is not None and f.figure < TO_FRAME_MEGOHM
             shown = ("insulation", "to frame" if bare else "low")
