@@ -33,6 +33,7 @@ class LeadDocument(Document):
     colour: str = ""
     tracer: str = ""
     pin: str = ""
+    mark: Annotated[str, Field(max_length=20)] = ""
 
 
 class ReadingsDocument(Document):
@@ -47,8 +48,13 @@ class ReadingsDocument(Document):
 
     def evidence(self) -> Evidence:
         """Return the readings digested. Raises: BadDocument."""
-        tags = [lead if isinstance(lead, str) else lead.tag for lead in self.leads]
-        return Evidence.of(tags, self.readings, Meter(**self.meter.model_dump()))
+        leads = [LeadDocument(tag=x) if isinstance(x, str) else x for x in self.leads]
+        return Evidence.of(
+            [x.tag for x in leads],
+            self.readings,
+            Meter(**self.meter.model_dump()),
+            marks={x.tag: x.mark for x in leads},
+        )
 
 
 def read_readings(found: dict[str, Any]) -> ReadingsDocument:

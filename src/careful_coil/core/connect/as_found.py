@@ -6,11 +6,11 @@ from dataclasses import dataclass, replace
 from careful_coil.core.connect.explain import Explanation, explain
 from careful_coil.core.connect.plans import Plate, fits_supply, rating_of
 from careful_coil.core.identify import Naming
+from careful_coil.core.identify.marks import windings_of
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.ways.book import plans_of
 from careful_coil.core.ways.way import LINES, Joint, Plan
 from careful_coil.core.winding.arrangements import ARRANGEMENTS
-from careful_coil.core.winding.markings import leads_of
 
 HALF = "half the winding only"
 
@@ -71,18 +71,15 @@ def _read(
 def windings_marked(
     marks: Mapping[str, str], naming: Naming | None = None
 ) -> Iterator[tuple[str, str, dict[str, str]]]:
-    """Yield arrangement, variant and lead names by tag of every winding that carries these marks."""
-    proven = naming.arrangement if naming and naming.word == "proven" else None
-    for slug, known in ARRANGEMENTS.items():
-        if proven is not None and slug != proven.slug:
-            continue
-        for variant in ("", *known.variants):
-            if proven is not None and naming is not None:
-                yield slug, variant, dict(naming.names)
-                continue
-            names = _names(marks, slug, known.inside(variant).leads)
-            if names is not None:
-                yield slug, variant, names
+    """Yield arrangement, variant and lead names by tag of every winding that carries these marks.
+
+    Proven names win over the marks.
+    """
+    if naming is None or naming.arrangement is None or naming.word != "proven":
+        yield from windings_of(marks)
+        return
+    for variant in ("", *naming.arrangement.variants):
+        yield naming.arrangement.slug, variant, dict(naming.names)
 
 
 def _as_it_may_stand(slug: str, variant: str) -> Iterator[Plan]:
@@ -93,17 +90,6 @@ def _as_it_may_stand(slug: str, variant: str) -> Iterator[Plan]:
         for stage in p.stages[:1]:
             if stage.name == "first-half":
                 yield replace(p, joints=stage.joints, connection=HALF, stages=())
-
-
-def _names(marks: Mapping[str, str], slug: str, leads: tuple[str, ...]) -> dict[str, str] | None:
-    """Return lead names by tag where every lead has one and all are different."""
-    found: dict[str, str] = {}
-    for tag, mark in marks.items():
-        fits = leads_of(slug, mark, leads) if mark.strip() else ()
-        if len(fits) != 1:
-            return None
-        found[tag] = fits[0]
-    return found if sorted(found.values()) == sorted(leads) else None
 
 
 def as_found_findings(job: Job, readings: tuple[Reading, ...]) -> list[Finding]:

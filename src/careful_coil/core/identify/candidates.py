@@ -58,7 +58,7 @@ def _candidate(
     worlds = stand.worlds if stand else ()
     own = [x for x in worlds if x.placed.model is w.model and x.placed.roles == w.roles]
     if stand is not None and own:
-        world, names = best_names(own)
+        world, names = best_names(own, evidence.marks)
         sure = stand.certainties(world, names)
     else:
         names = tuple(network.leads[r] for r in w.roles)

@@ -3,8 +3,6 @@
 from collections.abc import Sequence
 from functools import lru_cache
 
-import numpy as np
-
 from careful_coil.core.identify.candidates import (
     AT_MOST,
     FORBID_FROM,
@@ -15,6 +13,7 @@ from careful_coil.core.identify.candidates import (
 from careful_coil.core.identify.cover import Cover, cover
 from careful_coil.core.identify.evidence import Evidence
 from careful_coil.core.identify.nextgroup import next_group
+from careful_coil.core.identify.nextmark import next_marked
 from careful_coil.core.identify.nextrun import next_run
 from careful_coil.core.identify.nextseries import next_series
 from careful_coil.core.identify.nextstep import (
@@ -40,6 +39,7 @@ from careful_coil.core.identify.worlds import (
     Namings,
     World,
     few_enough,
+    shares,
     standing,
     worlds_of,
 )
@@ -64,8 +64,10 @@ def identify(evidence: Evidence) -> Identification:
     if not leaves and groups.leaves:
         return _early(groups, evidence)
     weighed = weigh(evidence, leaves)
-    share = _shares([w.log_weight for w in weighed])
-    heavy = [w for w, s in zip(weighed, share, strict=True) if s >= LIGHTEST]
+    bare = dict(zip(map(id, weighed), shares([w.log_weight for w in weighed]), strict=True))
+    weighed.sort(key=lambda w: (-(w.log_weight + w.marks), w.roles))
+    share = shares([w.log_weight + w.marks for w in weighed])
+    heavy = [w for w in weighed if bare[id(w)] >= LIGHTEST]
     refined = few_enough(heavy)
     worlds = worlds_of(heavy, evidence) if refined else []
     if refined:
@@ -78,7 +80,7 @@ def identify(evidence: Evidence) -> Identification:
     candidates = candidates_of(weighed, share, Namings.of(stand), evidence)
     best = weighed[0]
     suspects = suspects_of(weighed, share, evidence)
-    flawless = sum(s for w, s in zip(weighed, share, strict=True) if not w.flaws)
+    flawless = sum(bare[id(w)] for w in weighed if not w.flaws)
     status = _status(candidates, flawless, refined, evidence)
     if status == "contradictory":
         candidates = tuple(unclaimed(c) for c in candidates)
@@ -108,17 +110,11 @@ def _early(groups: Cover, evidence: Evidence) -> Identification:
         status="unsettled",
         candidates=candidates,
         suspects=(),
-        next=next_group(groups, evidence),
+        next=next_marked(evidence) or next_group(groups, evidence),
         never_energise=(),
         notes=evidence.notes,
         read_groups=groups_read(evidence),
     )
-
-
-def _shares(logs: Sequence[float]) -> list[float]:
-    array = np.array(logs)
-    odds = np.exp(array - array.max())
-    return [float(x) for x in odds / odds.sum()]
 
 
 def _status(
@@ -177,7 +173,7 @@ def _next(
     doubtful = most_doubtful(weighed[0], evidence)
     if doubtful is not None and doubtful.code not in evidence.leanings.put_off:
         return doubtful
-    ohms = next_ohms(weighed, share, evidence)
+    ohms = next_marked(evidence) or next_ohms(weighed, share, evidence)
     if ohms is not None or not stand or len(evidence.tags) < 2:
         return ohms or _any_unread(weighed, evidence)
     unread = next_unread_coil(weighed[0], evidence)

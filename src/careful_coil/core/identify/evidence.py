@@ -133,6 +133,7 @@ class Evidence:
     runs: tuple[RunTest, ...] = ()
     founds: tuple[FoundJoints, ...] = ()
     known: tuple[tuple[int, str], ...] = ()  # roles on somebody's word, by lead number
+    marks: tuple[tuple[int, str], ...] = ()  # what is printed on leads, by lead number
     phases: int | None = None  # as the plate says
     leanings: Leanings = PLAIN_LEANINGS
     notes: tuple[str, ...] = ()
@@ -154,16 +155,21 @@ class Evidence:
         phases: int | None = None,
         known: Mapping[str, str] | None = None,
         leanings: Leanings = PLAIN_LEANINGS,
+        marks: Mapping[str, str] | None = None,
     ) -> "Evidence":
-        """Digest readings; `phases` as the plate says, `known` roles by tag on somebody's word.
+        """Digest readings; `phases` as the plate says, `known` roles by tag on somebody's word,
+        `marks` what is printed on the leads, by tag.
 
         Raises: BadDocument for an unknown tag or a pair of one lead.
         """
         _check_tags(tags)
         at = {tag: k for k, tag in enumerate(tags)}
-        told = tuple(sorted((at[t], role) for t, role in (known or {}).items() if t in at))
+        told, printed = (
+            tuple(sorted((at[t], word) for t, word in (words or {}).items() if t in at and word))
+            for words in (known, marks)
+        )
         found = _digest(tuple(tags), readings, meter)
-        return replace(found, phases=phases, known=told, leanings=leanings)
+        return replace(found, phases=phases, known=told, leanings=leanings, marks=printed)
 
 
 def _check_tags(tags: Sequence[str]) -> None:

@@ -5,12 +5,13 @@ from typing import Literal
 
 from careful_coil.core.identify.engine import SURE
 from careful_coil.core.identify.evidence import PLAIN_LEANINGS, Evidence, Leanings
+from careful_coil.core.identify.marks import nearest, says
+from careful_coil.core.identify.nextmark import borne_out
 from careful_coil.core.identify.result import Identification
 from careful_coil.core.job import Job
 from careful_coil.core.readings import LINES, AnyReading, Found
 from careful_coil.core.winding.arrangements import ARRANGEMENTS, Arrangement
 from careful_coil.core.winding.network import Network
-from careful_coil.core.winding.symmetry import dc_symmetries, kick_symmetries
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -41,7 +42,15 @@ def evidence_of(job: Job, leanings: Leanings = PLAIN_LEANINGS) -> Evidence:
     found = job.found
     if found is not None and found.joints and _by_tag(found.joints, job.tags):
         readings.append(Found(joints=found.joints, ran=found.ran))
-    return Evidence.of(job.tags, readings, job.meter, job.plate.phases, dict(job.known), leanings)
+    return Evidence.of(
+        job.tags,
+        readings,
+        job.meter,
+        job.plate.phases,
+        dict(job.known),
+        leanings,
+        {lead.tag: lead.marking for lead in job.leads},
+    )
 
 
 def _by_tag(joints: tuple[tuple[str, ...], ...], tags: tuple[str, ...]) -> bool:
@@ -49,30 +58,26 @@ def _by_tag(joints: tuple[tuple[str, ...], ...], tags: tuple[str, ...]) -> bool:
     return all(n in tags or n in LINES for j in joints for n in j)
 
 
-def name_leads(job: Job, found: Identification) -> Naming:
+def name_leads(job: Job, found: Identification, evidence: Evidence) -> Naming:
     """Return what the leads may be called now, the marks followed where naming is free."""
     best = found.best
     arr = ARRANGEMENTS.get(best.arrangement or "")
     if arr is None:
         return Naming(word="none", names={}, arrangement=None)
     network = arr.inside(best.variant)
-    marks = {
-        lead.tag: lead.marking.strip().upper()
-        for lead in job.leads
-        if lead.marking.strip() and lead.tag in best.names
-    }
-    if found.status == "settled":
-        names = _nearest(network, best.names, marks, kick_symmetries(network))
-        against = tuple(t for t, m in marks.items() if m != names[t].upper())
-        return Naming(
-            word="proven", names=names, arrangement=arr, against=against, variant=best.variant
-        )
+    settled = found.status == "settled"
+    marks = {evidence.tags[k]: mark for k, mark in evidence.marks}
+    names = nearest(network, best.names, marks, arr.slug, settled)
     same_kind = sum(c.probability for c in found.candidates if c.arrangement == arr.slug)
-    names = _nearest(network, best.names, marks, dc_symmetries(network))
-    against = tuple(t for t, m in marks.items() if m != names[t].upper())
-    borne_out = not against and len(marks) == len(best.names)
-    sure = same_kind >= SURE and best.probability >= SURE and not found.suspects
-    word: Literal["marked", "guess"] = "marked" if borne_out and sure else "guess"
+    sure = settled or (same_kind >= SURE and best.probability >= SURE and not found.suspects)
+    against = tuple(
+        t for t, m in marks.items() if t in names and not says(arr.slug, m, names[t], network.leads)
+    )
+    word: Literal["proven", "marked", "guess"] = "guess"
+    if settled:
+        word = "proven"
+    elif sure and not against and not best.unread and borne_out(evidence):
+        word = "marked"
     return Naming(
         word=word,
         names=names,
@@ -80,16 +85,3 @@ def name_leads(job: Job, found: Identification) -> Naming:
         against=against if sure else (),
         variant=best.variant,
     )
-
-
-def _nearest(
-    network: Network,
-    roles: dict[str, str],
-    marks: dict[str, str],
-    symmetries: tuple[tuple[int, ...], ...],
-) -> dict[str, str]:
-    """Return the equally right names that agree with most marks."""
-    leads = network.leads
-    number = {lead: k for k, lead in enumerate(leads)}
-    options = [{t: leads[s[number[r]]] for t, r in roles.items()} for s in symmetries]
-    return max(options, key=lambda o: sum(o[t].upper() == m for t, m in marks.items()))

@@ -4,6 +4,7 @@ from careful_coil.core.identify.naming import Naming
 from careful_coil.core.identify.result import Identification
 from careful_coil.core.job import Finding, Job, Verdict
 from careful_coil.core.readings import Frame, ohm_value
+from careful_coil.core.winding.markings import in_marking
 
 BROKEN_FROM = 0.6  # odds from which a broken coil is a hold
 
@@ -39,13 +40,20 @@ def lead_findings(job: Job, found: Identification | None, naming: Naming) -> lis
     if found.best.broken and found.best.probability >= BROKEN_FROM:
         findings.append(_broken(found))
     if naming.against:
-        tags = ", ".join(naming.against)
+        marks = {lead.tag: lead.marking for lead in job.leads}
+        slug = naming.arrangement.slug if naming.arrangement else ""
+        told = [
+            f"{t} is marked {marks[t]}, the readings make it "
+            f"{in_marking(slug, naming.names[t], marks[t])}"
+            for t in naming.against
+        ]
         findings.append(
             Finding(
                 code="marks-contradicted",
                 verdict="watch",
-                subject=f"Marking and readings differ on {tags}",
-                why="Measurements beat markings: the names below are those the readings prove.",
+                subject=f"Marks and readings differ: {', '.join(naming.against)}",
+                why=f"{'; '.join(told)}. Readings win over marks. Look at the print again: type it anew, or - "
+                "takes it off.",
                 station="leads",
             )
         )

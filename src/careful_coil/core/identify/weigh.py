@@ -12,6 +12,7 @@ from careful_coil.core.identify.cover import Leaf
 from careful_coil.core.identify.evidence import Evidence, Ohms
 from careful_coil.core.identify.extras import sensor_odds
 from careful_coil.core.identify.fit import LOG_RANGE, Fit, fit_all
+from careful_coil.core.identify.marks import of_nothing, of_placements
 from careful_coil.core.identify.models import SENSOR, Model, models_for, prior_of
 from careful_coil.core.identify.placements import placements
 from careful_coil.core.identify.screen import rough_fit
@@ -77,6 +78,7 @@ class Weighed:
     fitted: tuple[int, ...] = ()  # which observations the fit covers
     conflicts: tuple[int, ...] = ()  # observations that contradict the groups flatly
     odd_tests: int = 0
+    marks: float = 0.0  # log likelihood of what is printed on the leads, not in the weight
 
     @property
     def flaws(self) -> int:
@@ -115,7 +117,11 @@ def weigh(evidence: Evidence, leaves: Sequence[Leaf]) -> list[Weighed]:
     left_out = _left_out(laid, least)
     for x, keep in chosen:
         own = _weigh_rows(x, keep, [next(fits) for _ in keep], evidence)
-        found += [replace(w, log_weight=w.log_weight + left_out) for w in own]
+        marks = of_placements(x.model, x.rows[keep], evidence.marks)
+        found += [
+            replace(w, log_weight=w.log_weight + left_out, marks=float(m))
+            for w, m in zip(own, marks, strict=True)
+        ]
     return sorted(found, key=lambda w: (-w.log_weight, w.roles))
 
 
@@ -362,4 +368,5 @@ def _unknown(evidence: Evidence) -> Weighed:
         elif o.state in ("open", "rising", "beep"):
             log += math.log({"open": 0.6, "rising": 0.05, "beep": 0.35}[o.state])
     log += math.log(0.25) * (len(evidence.switches) + len(evidence.shafts))
-    return Weighed(None, tuple(range(len(evidence.tags))), _PLAIN[0], log)
+    marks = of_nothing(len(evidence.tags), len(evidence.marks))
+    return Weighed(None, tuple(range(len(evidence.tags))), _PLAIN[0], log, marks=marks)

@@ -9,6 +9,7 @@ from numpy.typing import NDArray
 
 from careful_coil.core.identify.evidence import Evidence
 from careful_coil.core.identify.hooked import lean_on, weigh_runs
+from careful_coil.core.identify.marks import Marks, chances, of_worlds
 from careful_coil.core.identify.models import Model, role_word
 from careful_coil.core.identify.polarity import couplings, weigh_kicks, weigh_series
 from careful_coil.core.identify.result import Certainty
@@ -24,13 +25,17 @@ FLAWED_FROM = 0.05  # of all: a placement with a bad reading is not ruled out ab
 
 @dataclass(frozen=True, slots=True, eq=False)
 class World:
-    """A placement with every end named. `fits`: no reading beyond the best one's suspects is off."""
+    """A placement with every end named. `fits`: no reading beyond the best one's suspects is off.
+
+    `weight` with the marks on the leads, `bare` without: a mark leans, and rules nothing out.
+    """
 
     placed: Weighed
     roles: tuple[int, ...]
     coupling: Halves
     weight: float
     fits: bool
+    bare: float = 0.0  # its weight without what is printed on the leads
 
 
 def few_enough(weighed: Sequence[Weighed]) -> bool:
@@ -41,12 +46,13 @@ def few_enough(weighed: Sequence[Weighed]) -> bool:
 
 def worlds_of(weighed: Sequence[Weighed], evidence: Evidence) -> list[World]:
     """Return the worlds of the placements given, heaviest first, weights adding up to one."""
-    found: list[tuple[float, Weighed, tuple[int, ...], Halves, bool]] = []
+    found: list[tuple[float, Weighed, tuple[int, ...], Halves, bool, float]] = []
     for w in weighed:
         if w.model is None:
-            found.append((w.log_weight, w, w.roles, "alternate", False))
+            found.append((w.log_weight, w, w.roles, "alternate", False, w.marks))
             continue
         roles = np.array(w.model.unseen)[:, list(w.roles)]  # (states, tags)
+        marks = of_worlds(w.model, roles, evidence.marks)
         for coupling, share in couplings(w.model, evidence.leanings.adjacent).items():
             network = w.model.network
             log, fits = weigh_kicks(network, coupling, roles, evidence.kicks)
@@ -56,14 +62,23 @@ def worlds_of(weighed: Sequence[Weighed], evidence: Evidence) -> list[World]:
             log, fits = log + more + lean_on(w.model, roles, evidence), fits & fit
             log += w.log_weight + math.log(share / len(roles))
             found += [
-                (float(one), w, tuple(row), coupling, bool(ok))
-                for one, row, ok in zip(log, roles.tolist(), fits, strict=True)
+                (float(one), w, tuple(row), coupling, bool(ok), float(m))
+                for one, row, ok, m in zip(log, roles.tolist(), fits, marks, strict=True)
             ]
-    top = max(f[0] for f in found)
-    total = sum(math.exp(f[0] - top) for f in found)
-    worlds = [World(w, r, c, math.exp(log - top) / total, ok) for log, w, r, c, ok in found]
+    bare, whole = (shares([f[0] + k * f[5] for f in found]) for k in (0, 1))
+    worlds = [
+        World(w, r, c, weight, ok, own)
+        for (_, w, r, c, ok, _), weight, own in zip(found, whole, bare, strict=True)
+    ]
     worlds.sort(key=lambda w: (-w.weight, w.roles))
     return worlds
+
+
+def shares(logs: Sequence[float]) -> list[float]:
+    """Return the shares that go with logarithms of weights; they add up to one."""
+    array = np.array(logs)
+    odds = np.exp(array - array.max())
+    return [float(x) for x in odds / odds.sum()]
 
 
 def standing(worlds: Sequence[World]) -> list[World]:
@@ -77,13 +92,13 @@ def standing(worlds: Sequence[World]) -> list[World]:
     best = known[0]
     flawed: dict[int, float] = {}
     for w in known:
-        flawed[id(w.placed)] = flawed.get(id(w.placed), 0.0) + w.weight
+        flawed[id(w.placed)] = flawed.get(id(w.placed), 0.0) + w.bare
     return [
         w
         for w in known
         if (w.placed.flaws <= best.placed.flaws or flawed[id(w.placed)] >= FLAWED_FROM)
         and (w.fits or not best.fits)
-        and w.weight >= LIGHTEST
+        and w.bare >= LIGHTEST
     ]
 
 
@@ -104,7 +119,7 @@ class Sorted:
         if model is None or model.phases != 3:
             return None
         same = [w for w in worlds if w.placed.model is model]
-        weight = np.array([w.weight for w in same])
+        weight = np.array([w.bare for w in same])  # a mark is no reason not to ask
         ways = tuple(sorted({w.coupling for w in same}))
         return cls(
             model,
@@ -115,8 +130,11 @@ class Sorted:
         )
 
 
-def best_names(worlds: Sequence[World]) -> tuple[World, tuple[str, ...]]:
-    """Return the heaviest world and its names: of equal choices the one that numbers tags in order."""
+def best_names(worlds: Sequence[World], marks: Marks = ()) -> tuple[World, tuple[str, ...]]:
+    """Return the heaviest world and its names: of equal choices the one that agrees with the marks.
+
+    Else the one that numbers tags in order.
+    """
     top = worlds[0]
     known = top.placed.model
     if known is None:
@@ -125,7 +143,8 @@ def best_names(worlds: Sequence[World]) -> tuple[World, tuple[str, ...]]:
     group = np.array(known.symmetries)
     roles = np.array([w.roles for w in equal])
     orders = group[:, roles].transpose(1, 0, 2).reshape(-1, roles.shape[1])
-    first = int(np.lexsort(orders.T[::-1])[0])
+    agree = chances(known, marks)[np.arange(roles.shape[1])[None, :], orders].sum(axis=1)
+    first = int(np.lexsort((*orders.T[::-1], -np.round(agree, 6)))[0])
     leads = known.network.leads
     return equal[first // len(group)], tuple(leads[k] for k in orders[first])
 

@@ -38,7 +38,11 @@ def conclude(
     """Return what is concluded of a job: every rule of every station asked once."""
     evidence = evidence_of(job, leanings_of(job, settings, not_here)) if job.leads else None
     found = identify(evidence) if evidence else None
-    naming = name_leads(job, found) if found else Naming(word="none", names={}, arrangement=None)
+    naming = (
+        name_leads(job, found, evidence)
+        if found and evidence
+        else Naming(word="none", names={}, arrangement=None)
+    )
     kinds = kind_of(job, found)
     as_found = readings_of(job, naming)
     wiring = wiring_of(job, kinds, found, naming)

@@ -23,6 +23,9 @@ _TWO_SPEEDS = {"T1": "1U", "T2": "1V", "T3": "1W", "T6": "2U", "T4": "2V", "T5":
 _TWO_WINDINGS = {"T1": "1U", "T2": "1V", "T3": "1W", "T11": "2U", "T12": "2V", "T13": "2W"}
 _MAIN_AUX = {"main-1": "U1", "main-2": "U2", "aux-1": "Z1", "aux-2": "Z2"}
 _MAIN_AUX_T = {"main-1": "T1", "main-2": "T4", "aux-1": "T5", "aux-2": "T8"}
+_COMMON = {"common": "C", "run": "R", "start": "S"}
+_TAPS = {"high": "H", "medium": "M", "low": "L"}
+_SPEEDS_WORDS = {"high": "HI", "medium": "MED", "low": "LO"}
 _DUAL = {
     **{"T1": "U1", "T2": "U2", "T3": "U5", "T4": "U6"},
     **{"T5": "Z1", "T6": "Z2", "T7": "Z5", "T8": "Z6"},
@@ -45,8 +48,36 @@ _BY_ARRANGEMENT: dict[str, dict[System, Mapping[str, str]]] = {
     "single-phase-4-lead": {"IEC": _MAIN_AUX, "T": _MAIN_AUX_T},
     "single-phase-dual-voltage-6-lead": {"IEC": {**_DUAL, "T8": "Z2"}},
     "single-phase-dual-voltage-8-lead": {"IEC": _DUAL},
+    "single-phase-3-lead": {"letters": _COMMON},
     "universal-4-lead": {"IEC": _SERIES, "letters": _SERIES_S},
     "universal-5-lead": {"IEC": _SERIES, "letters": _SERIES_S},
+}
+# what is met on leads besides: one map of leads to marks for each usage
+_MET: dict[str, tuple[Mapping[str, str], ...]] = {
+    "three-phase-6-lead": (_OLD,),
+    "three-phase-3-lead": ({"T1": "U1", "T2": "V1", "T3": "W1"},),
+    "three-phase-4-lead": ({"T1": "U1", "T2": "V1", "T3": "W1", "neutral": "O"},),
+    "single-phase-3-lead": (
+        {"common": "COM", "run": "RUN", "start": "START"},
+        {"common": "T1", "run": "T4", "start": "T5"},
+        {"common": "COM", "run": "MAIN", "start": "AUX"},
+        {"run": "M"},
+        {"run": "U1", "common": "U2", "start": "Z1"},
+    ),
+    "single-phase-4-lead": (
+        {"main-1": "U1", "main-2": "U2", "aux-1": "V1", "aux-2": "V2"},
+        {"main-1": "U", "main-2": "X", "aux-1": "W", "aux-2": "Z"},
+        {"main-1": "R1", "main-2": "R2", "aux-1": "S1", "aux-2": "S2"},
+    ),
+    "single-phase-speed-taps": (
+        _TAPS,
+        _SPEEDS_WORDS,
+        {"high": "HIGH", "medium": "MEDIUM", "low": "LOW", "run": "COM", "start": "CAP"},
+        {"run": "R", "start": "S"},
+        {"run": "C", "start": "AUX"},
+        {"aux-1": "Z1", "aux-2": "Z2"},
+    ),
+    "single-phase-two-speed-coil": (_TAPS, _SPEEDS_WORDS, {"common": "C"}, {"common": "COM"}),
 }
 
 
@@ -64,12 +95,26 @@ def leads_of(slug: str, mark: str, leads: tuple[str, ...]) -> tuple[str, ...]:
     Old three-phase letters count too: U V W X Y Z and A B C X Y Z, C1 to C6. More than one lead
     means that the mark has two readings (Z: the finish of W, or an auxiliary).
     """
-    wanted = mark.strip().upper()
-    systems: list[Mapping[str, str]] = [*_BY_ARRANGEMENT.get(slug, {}).values()]
-    if slug == "three-phase-6-lead":
-        systems.append(_OLD)
+    wanted = plain(mark)
+    systems = [*_BY_ARRANGEMENT.get(slug, {}).values(), *_MET.get(slug, ())]
     return tuple(
         lead
         for lead in leads
-        if wanted == lead.upper() or any(s.get(lead, "").upper() == wanted for s in systems)
+        if wanted == plain(lead) or any(s.get(lead, "").upper() == wanted for s in systems)
     )
+
+
+def plain(mark: str) -> str:
+    """Return a mark as it is compared: capitals, no blanks or points; a bare number is a T number."""
+    bare = "".join(c for c in mark.upper() if c not in " .-_")
+    return f"T{int(bare)}" if bare.isdecimal() and len(bare) <= 2 else bare
+
+
+def in_marking(slug: str, lead: str, like: str) -> str:
+    """Return what a lead would be marked in the marking that a print is in; else its plain name."""
+    wanted = plain(like)
+    systems = [*_BY_ARRANGEMENT.get(slug, {}).values(), *_MET.get(slug, ())]
+    for system in systems:
+        if lead in system and any(m.upper() == wanted for m in system.values()):
+            return system[lead]
+    return lead
