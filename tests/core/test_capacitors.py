@@ -8,6 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from careful_coil.core.can_marking import Marking, read_marking
 from careful_coil.core.errors import (
     AmbiguousValue,
     BadDocument,
@@ -21,7 +22,6 @@ from careful_coil.core.gear.formulas import (
     together,
     volts_left,
 )
-from careful_coil.core.gear.marking import Marking, read_marking
 from careful_coil.core.gear.shelf import Item, Wanted, offers_for, shared_volts
 from careful_coil.core.gear.shelf_list import read_shelf, write_shelf
 from careful_coil.core.sums import work_out

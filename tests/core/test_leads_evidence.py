@@ -11,7 +11,7 @@ from careful_coil.core.identify import Evidence, Identification, identify
 from careful_coil.core.identify.evidence import Leanings
 from careful_coil.core.identify.models import compositions, models_for, prior_of
 from careful_coil.core.identify.why import reasons, told
-from careful_coil.core.kind.lead_leanings import family_odds, leanings_of
+from careful_coil.core.kind.lead_leanings import leanings_of, winding_odds
 from careful_coil.core.readings import (
     AnyReading,
     Found,
@@ -260,14 +260,14 @@ def test_a_bleed_resistor_in_the_start_path_is_said() -> None:
 def test_signs_of_the_kind_and_the_shops_own_odds_lean_before_anything_is_read() -> None:
     looks = [{"kind": "look", "sign": "brushes", "answer": "yes"}]
     job = job_of(*plate(phases="1"), *looks, leads(*"ABCD"))
-    told_of = dict(family_odds(job))
-    assert told_of["universal"] > 2 > 1 > told_of["three-phase"]
+    told_of = dict(winding_odds(job))
+    assert told_of["universal-4-lead"] > 2 > 1 > told_of["three-phase-6-lead"]
     shop = Settings().changed({"arrangement_odds": {"universal-4-lead": 5}})
     leaning = leanings_of(job, shop)
     assert sum(compositions(4, 1, leaning).values()) == pytest.approx(1.0)
     chance = {m.slug: prior_of(m, 1, leaning) / prior_of(m, 1) for m in models_for(4)}
     assert chance["universal-4-lead"] > 5 * chance["single-phase-4-lead"]
-    assert not family_odds(job_of(leads(*"ABCD")))
+    assert not winding_odds(job_of(leads(*"ABCD")))
 
 
 @pytest.mark.parametrize(

@@ -5,9 +5,9 @@ from dataclasses import replace
 
 import pytest
 
+from careful_coil.core.can_marking import Marking, read_marking
 from careful_coil.core.errors import CannotConnect
 from careful_coil.core.gear.judge import judge_capacitor
-from careful_coil.core.gear.marking import Marking, read_marking
 from careful_coil.core.gear.relay import relay_needs
 from careful_coil.core.gear.table import (
     CONTACT_OHM,

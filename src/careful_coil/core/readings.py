@@ -47,11 +47,12 @@ class Resistance(Reading):
 
 
 class Frame(Reading):
-    """Ohms from a lead to the frame."""
+    """Ohms from a lead to the frame; `lug` off: its own lug was taken off the frame for it."""
 
     kind: Literal["frame"] = "frame"
     lead: Tag
     value: Value
+    lug: Literal["", "off"] = ""
 
 
 class Switch(Reading):

@@ -5,6 +5,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Field
 
 from careful_coil.core.identify import Evidence
+from careful_coil.core.identify.extras import earthy
 from careful_coil.core.readings import (
     DEFAULT_ACCURACY_PERCENT,
     DEFAULT_OPEN_ABOVE_OHM,
@@ -54,6 +55,7 @@ class ReadingsDocument(Document):
             self.readings,
             Meter(**self.meter.model_dump()),
             marks={x.tag: x.mark for x in leads},
+            uses={x.tag: "earth" for x in leads if earthy(x.colour, x.tracer)},
         )
 
 

@@ -6,9 +6,9 @@ from contextlib import suppress
 from dataclasses import replace
 from functools import partial
 
+from careful_coil.core.can_marking import Kind, Marking, read_marking
 from careful_coil.core.errors import CoilError
 from careful_coil.core.gear.judge import Apart, Judged, judge_capacitor
-from careful_coil.core.gear.marking import Kind, Marking, read_marking
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.gear import Gear
 from careful_coil.core.settings import Settings

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Literal
 
-from careful_coil.core.gear.marking import Kind, Marking
+from careful_coil.core.can_marking import Kind, Marking
 from careful_coil.core.sheets.gear import CAPACITOR
 
 Verdict = Literal["good", "watch", "hold", "unproven"]

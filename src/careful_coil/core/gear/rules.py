@@ -4,11 +4,11 @@ import re
 from collections.abc import Iterator, Mapping
 from functools import partial
 
+from careful_coil.core.can_marking import read_marking
 from careful_coil.core.condition.suspicion import has_brushes
 from careful_coil.core.errors import CoilError
 from careful_coil.core.gear.capacitor_rules import capacitor_findings
 from careful_coil.core.gear.device_rules import device_findings
-from careful_coil.core.gear.marking import read_marking
 from careful_coil.core.gear.work import left_of, steps_of
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.gear import Gear

@@ -9,9 +9,9 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
+from careful_coil.core.can_marking import Kind, Marking
 from careful_coil.core.errors import BadValue
 from careful_coil.core.gear.formulas import together
-from careful_coil.core.gear.marking import Kind, Marking
 
 Way = Literal["alone", "parallel", "series"]
 SAME = 1e-9

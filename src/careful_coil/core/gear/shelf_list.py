@@ -4,9 +4,9 @@ import csv
 import io
 from collections.abc import Iterable, Mapping
 
+from careful_coil.core.can_marking import read_marking
 from careful_coil.core.errors import BadDocument, BadValue, CoilError
 from careful_coil.core.figures import figure
-from careful_coil.core.gear.marking import read_marking
 from careful_coil.core.gear.shelf import Item
 from careful_coil.core.units import Quantity
 

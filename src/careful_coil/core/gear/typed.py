@@ -4,10 +4,10 @@ import math
 import re
 from collections.abc import Collection
 
+from careful_coil.core.can_marking import read_marking
 from careful_coil.core.errors import BadValue
 from careful_coil.core.figures import dimensions, figure, kept
 from careful_coil.core.gear.formulas import microfarad_from_amps
-from careful_coil.core.gear.marking import read_marking
 from careful_coil.core.gear.names import kind_named
 from careful_coil.core.gear.table import Expected
 from careful_coil.core.job.at_start_gear import DeviceFitted, DeviceRead

@@ -6,7 +6,7 @@ from dataclasses import replace
 import numpy as np
 
 from careful_coil.core.identify.evidence import Evidence
-from careful_coil.core.identify.extras import kind_of_extra
+from careful_coil.core.identify.extras import EARTH_OHM, Told, kind_of_extra
 from careful_coil.core.identify.fit import COIL_SPREAD
 from careful_coil.core.identify.models import LONE, SENSOR, Model, role_word
 from careful_coil.core.identify.result import Candidate
@@ -58,7 +58,7 @@ def _candidate(
     worlds = stand.worlds if stand else ()
     own = [x for x in worlds if x.placed.model is w.model and x.placed.roles == w.roles]
     if stand is not None and own:
-        world, names = best_names(own, evidence.marks)
+        world, names = best_names(own, evidence.printed)
         sure = stand.certainties(world, names)
     else:
         names = tuple(network.leads[r] for r in w.roles)
@@ -66,14 +66,18 @@ def _candidate(
     by_tag = dict(zip(tags, names, strict=True))
     groups = [tuple(t for t in tags if by_tag[t] in g) for g in network.groups()]
     ohms = _coil_ohms(w, names, evidence)
-    told = {t: _extra_of(n, by_tag, ohms, evidence) for t, n in by_tag.items() if _extra(n)}
+    tested = {t: _extra_of(n, by_tag, ohms, evidence) for t, n in by_tag.items() if _extra(n)}
+    told = {t: x.kind for t, x in tested.items()}
     dead = {t for t, n in by_tag.items() if n in _of_broken(w.model)}
     notes: tuple[str, ...] = (*w.model.notes,)
     notes += (w.model.arrangement.note,) if w.model.arrangement.note else ()
     if w.variant.rising or w.variant.opens or w.variant.bled:
         notes += (f"{w.variant.name.capitalize()}.",)
     certainty = dict(zip(tags, sure, strict=True))
-    certainty |= dict.fromkeys(told, "leaning")
+    certainty |= {
+        t: "proven" if x.sure and certainty[t] in ("proven", "convention") else "leaning"
+        for t, x in tested.items()
+    }
     certainty |= dict.fromkeys(dead, "open")
     return Candidate(
         arrangement=w.model.slug,
@@ -116,20 +120,35 @@ def _extra(name: str) -> bool:
     return role_word(name).split("-")[0] in (SENSOR, LONE)
 
 
-def _extra_of(name: str, by_tag: dict[str, str], ohms: dict[str, float], evidence: Evidence) -> str:
-    """Return what a lead beside the winding most likely belongs to."""
-    pair = role_word(name)
+def _extra_of(
+    name: str, by_tag: dict[str, str], ohms: dict[str, float], evidence: Evidence
+) -> Told:
+    """Return what a lead beside the winding belongs to, and whether its own test has shown it."""
+    pair, said = role_word(name), dict(evidence.uses)
+    ends = {k for k, t in enumerate(evidence.tags) if role_word(by_tag[t]) == pair}
     if not pair.startswith(SENSOR):
         at = next(k for k, t in enumerate(evidence.tags) if by_tag[t] == name)
-        closes = any(at in (a, b) and v in ("closes", "changes") for a, b, v in evidence.switches)
-        return "switch" if closes else LONE
-    ends = {k for k, t in enumerate(evidence.tags) if role_word(by_tag[t]) == pair}
-    if len(ends) == 3:
-        return "rtd"
-    if any({o.a, o.b} == ends and o.state == "rising" for o in evidence.ohms):
-        return "capacitor"
+        return _lone_lead(at, said.get(at, ""), evidence)
     volts = [v for a, b, v in evidence.spins if {a, b} == ends]
-    return kind_of_extra(ohms.get(pair), volts[-1] if volts else None).kind
+    return kind_of_extra(
+        ohms.get(pair),
+        volts[-1] if volts else None,
+        said=next((said[k] for k in sorted(ends) if k in said), ""),
+        rising=any({o.a, o.b} == ends and o.state == "rising" for o in evidence.ohms),
+        wires=len(ends),
+    )
+
+
+def _lone_lead(at: int, said: str, evidence: Evidence) -> Told:
+    """Return what a lead is that conducts to no other: earth, a contact that closes, or nothing."""
+    tag, frame = evidence.tags[at], dict(evidence.frame)
+    if any(at in (a, b) and v in ("closes", "changes") for a, b, v in evidence.switches):
+        return Told("switch", True)
+    if tag in frame and frame[tag] < EARTH_OHM:
+        return Told("earth", tag in evidence.lugs_off)
+    if said:
+        return Told(said, False)
+    return Told(LONE, tag in frame and frame[tag] >= evidence.meter.open_above_ohm)
 
 
 def _speed_order(by_tag: dict[str, str]) -> tuple[str, ...]:

@@ -96,13 +96,16 @@ class Leanings:
     """What speaks for a winding before anything is read: shop's odds, the kind of motor, clips.
 
     `arrangements` the shop's own odds over the usual ones, by slug; `kinds` how much likelier than
-    usual the signs make each family of windings; `bunching` whether several leads may be asked for
-    as one end; `clips` the leads the probes are on, which are cheaper to keep; `put_off` codes of
-    readings that cannot be taken now; `adjacent` how many motors have halves of adjacent poles.
+    usual the kind of motor makes each winding; `path` the odds of what lies in the start winding's path
+    (nothing, a switch, a bled capacitor, a capacitor; none: the usual ones); `bunching` whether several
+    leads may be asked for as one end; `clips` the leads the probes are on, which are cheaper to keep;
+    `put_off` codes of readings that cannot be taken now; `adjacent` how many motors have halves of
+    adjacent poles.
     """
 
     arrangements: tuple[tuple[str, float], ...] = ()
     kinds: tuple[tuple[str, float], ...] = ()
+    path: tuple[float, ...] = ()
     bunching: bool = True
     clips: tuple[int, ...] = ()
     put_off: tuple[str, ...] = ()
@@ -134,10 +137,17 @@ class Evidence:
     founds: tuple[FoundJoints, ...] = ()
     known: tuple[tuple[int, str], ...] = ()  # roles on somebody's word, by lead number
     marks: tuple[tuple[int, str], ...] = ()  # what is printed on leads, by lead number
+    uses: tuple[tuple[int, str], ...] = ()  # what is said of leads beside the winding
+    lugs_off: tuple[str, ...] = ()  # tags that read open to the frame once their lug was off it
     phases: int | None = None  # as the plate says
     leanings: Leanings = PLAIN_LEANINGS
     notes: tuple[str, ...] = ()
     frame: tuple[tuple[str, float], ...] = ()
+
+    @property
+    def printed(self) -> tuple[tuple[int, str], ...]:
+        """Return what is printed on leads, and what those beside the winding are said to be."""
+        return tuple(sorted({**dict(self.marks), **dict(self.uses)}.items()))
 
     def waits(self, kind: str, *ends: int | tuple[int, ...]) -> bool:
         """Whether a reading is put off, its leads by number."""
@@ -156,20 +166,23 @@ class Evidence:
         known: Mapping[str, str] | None = None,
         leanings: Leanings = PLAIN_LEANINGS,
         marks: Mapping[str, str] | None = None,
+        uses: Mapping[str, str] | None = None,
     ) -> "Evidence":
         """Digest readings; `phases` as the plate says, `known` roles by tag on somebody's word,
-        `marks` what is printed on the leads, by tag.
+        `marks` what is printed on the leads, `uses` what those beside the winding are said to be.
 
         Raises: BadDocument for an unknown tag or a pair of one lead.
         """
         _check_tags(tags)
         at = {tag: k for k, tag in enumerate(tags)}
-        told, printed = (
+        told, printed, beside = (
             tuple(sorted((at[t], word) for t, word in (words or {}).items() if t in at and word))
-            for words in (known, marks)
+            for words in (known, marks, uses)
         )
         found = _digest(tuple(tags), readings, meter)
-        return replace(found, phases=phases, known=told, leanings=leanings, marks=printed)
+        return replace(
+            found, phases=phases, known=told, leanings=leanings, marks=printed, uses=beside
+        )
 
 
 def _check_tags(tags: Sequence[str]) -> None:
@@ -189,6 +202,7 @@ def _digest(tags: tuple[str, ...], readings: Sequence[AnyReading], meter: Meter)
     spins: dict[tuple[int, int], float] = {}
     bunched: dict[tuple[int, tuple[int, ...]], tuple[int, tuple[int, ...], str]] = {}
     frame: dict[str, float] = {}
+    lugs: dict[str, float] = {}
     unweighed = 0
     serieses: set[SeriesTest] = set()
     runs: set[RunTest] = set()
@@ -207,7 +221,7 @@ def _digest(tags: tuple[str, ...], readings: Sequence[AnyReading], meter: Meter)
             a, b = sorted(number[t] for t in pair)
             takes.setdefault((a, b), []).append(_take(index, reading, meter))
         elif isinstance(reading, Frame):
-            frame[reading.lead] = ohm_value(reading.value).value
+            (lugs if reading.lug else frame)[reading.lead] = ohm_value(reading.value).value
         elif isinstance(reading, Switch):
             a, b = sorted(number[t] for t in reading.between)
             switches[(a, b)] = reading.value
@@ -251,6 +265,7 @@ def _digest(tags: tuple[str, ...], readings: Sequence[AnyReading], meter: Meter)
         founds=tuple(sorted(founds, key=repr)),
         notes=tuple(notes),
         frame=tuple(frame.items()),
+        lugs_off=tuple(t for t, ohm in lugs.items() if ohm >= meter.open_above_ohm),
     )
 
 

@@ -20,15 +20,30 @@ KINDS: dict[str, tuple[float, tuple[tuple[float, float, float], ...]]] = {
 }
 LEAST_CONTACT = 0.002  # Ω: a contact may read nothing
 EDGE = 0.02  # share of a kind that reads outside its ranges
+USES = (
+    "thermostat",
+    "thermistor",
+    "rtd",
+    "tachometer",
+    "heater",
+    "brake",
+    "earth",
+    "protector",
+    "capacitor",
+)
+EARTH_COLOURS = ("green", "bare")
+EARTH_OHM = 1.0  # Ω from an earth lead to the frame it is on
+SURE_KIND = 0.97  # odds by ohms alone from which a pair is what they say
+SAID_RANGES = {"brake": (1.0, 5000.0), "protector": (0.0, 0.6), "capacitor": (0.0, 0.0)}  # Ω, cold
 TACHOMETER_VOLT = 0.05  # a tachometer spun by hand gives at least this
 
 
 @dataclass(frozen=True, slots=True)
 class Told:
-    """A kind of extra and its odds."""
+    """A kind of extra, and whether its own test has shown it."""
 
     kind: str
-    odds: float
+    sure: bool
 
 
 def sensor_odds(ohm: float) -> float:
@@ -65,8 +80,38 @@ def odds_of_extra(ohm: float | None, volt_spun: float | None = None) -> dict[str
     return {kind: share / whole for kind, share in odds.items()}
 
 
-def kind_of_extra(ohm: float | None, volt_spun: float | None = None) -> Told:
-    """Return the likeliest of them, with its odds."""
+def kind_of_extra(
+    ohm: float | None,
+    volt_spun: float | None = None,
+    said: str = "",
+    rising: bool = False,
+    wires: int = 2,
+) -> Told:
+    """Return what it is, by its own test: spun, charged, its ohms, or those with what was `said` of it."""
+    if wires == 3:
+        return Told("rtd", ohm is not None)
+    if rising:
+        return Told("capacitor", True)
+    if volt_spun is not None and volt_spun >= TACHOMETER_VOLT:
+        return Told("tachometer", True)
     odds = odds_of_extra(ohm, volt_spun)
+    if said:
+        return Told(said, ohm is not None and _in_range(said, ohm) and odds.get(said, 1.0) > 0.01)
     best = max(odds, key=lambda k: odds[k])
-    return Told(best, odds[best])
+    return Told(best, ohm is not None and odds[best] >= SURE_KIND)
+
+
+def _in_range(kind: str, ohm: float) -> bool:
+    """Whether a kind can read so many Ω cold."""
+    if kind in SAID_RANGES:
+        low, high = SAID_RANGES[kind]
+        return low <= ohm <= high
+    return any(low <= max(ohm, LEAST_CONTACT) <= high for low, high, _ in KINDS[kind][1])
+
+
+def earthy(colour: str, tracer: str = "") -> bool:
+    """Whether a lead has the colour of an earth lead: green, green and yellow, bare."""
+    return any(c in EARTH_COLOURS for c in (colour.lower(), tracer.lower())) and {
+        colour.lower(),
+        tracer.lower(),
+    } <= {*EARTH_COLOURS, "yellow", ""}

@@ -11,6 +11,7 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
+from careful_coil.core.identify.extras import USES
 from careful_coil.core.identify.models import PRIOR, Model
 from careful_coil.core.winding.arrangements import ARRANGEMENTS
 from careful_coil.core.winding.markings import leads_of
@@ -27,14 +28,17 @@ P_OTHER_MOTOR = 0.02  # the whole set says nothing: leads renewed from another m
 def chances(model: Model, marks: Marks) -> Floats:
     """Return the log likelihood of each lead's mark for every name it may have: (leads, names).
 
-    Leads without a mark, and marks that mean nothing anywhere, count nothing.
+    What a lead beside the winding is said to be counts as its mark. Leads without a mark, and marks
+    that mean nothing anywhere, count nothing.
     """
     names = model.network.leads
     log = np.zeros((len(names), len(names)))
     wrong = math.log((1 - P_RIGHT) / max(len(names) - 1, 1))
     for lead, mark in marks:
         meant = set(leads_of(model.slug, mark, model.core.leads))
-        if meant or _known(mark):
+        if mark in USES:
+            meant = set(names) - set(model.core.leads)
+        if meant or mark in USES or _known(mark):
             log[lead] = [math.log(P_RIGHT) if n in meant else wrong for n in names]
     return log
 

@@ -272,15 +272,7 @@ def prior_of(model: Model, phases: int | None, leanings: Leanings = PLAIN_LEANIN
     """
     right = 1.0 if phases in (None, model.phases) else P_PLATE_WRONG
     own = dict(leanings.arrangements).get(model.slug, 1.0)
-    return model.prior * right * own * dict(leanings.kinds).get(family_of(model.slug), 1.0)
-
-
-def family_of(slug: str) -> str:
-    """Return the family of an arrangement: three-phase, single-phase, universal."""
-    return next(f for f in FAMILIES if slug.startswith(f))
-
-
-FAMILIES = ("three-phase", "single-phase", "universal")
+    return model.prior * right * own * dict(leanings.kinds).get(model.slug, 1.0)
 
 
 @cache

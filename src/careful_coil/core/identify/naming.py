@@ -5,6 +5,7 @@ from typing import Literal
 
 from careful_coil.core.identify.engine import SURE
 from careful_coil.core.identify.evidence import PLAIN_LEANINGS, Evidence, Leanings
+from careful_coil.core.identify.extras import USES, earthy
 from careful_coil.core.identify.marks import nearest, says
 from careful_coil.core.identify.nextmark import borne_out
 from careful_coil.core.identify.result import Identification
@@ -47,10 +48,17 @@ def evidence_of(job: Job, leanings: Leanings = PLAIN_LEANINGS) -> Evidence:
         readings,
         job.meter,
         job.plate.phases,
-        dict(job.known),
+        {t: role for t, role in job.known if role not in USES},
         leanings,
         {lead.tag: lead.marking for lead in job.leads},
+        _uses(job),
     )
+
+
+def _uses(job: Job) -> dict[str, str]:
+    """Return what leads beside the winding are said to be: at Intake, by their colour, on a word."""
+    said = {x.tag: x.use or ("earth" if earthy(x.colour, x.tracer) else "") for x in job.leads}
+    return said | {t: role for t, role in job.known if role in USES}
 
 
 def _by_tag(joints: tuple[tuple[str, ...], ...], tags: tuple[str, ...]) -> bool:

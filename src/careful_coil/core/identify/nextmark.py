@@ -31,7 +31,7 @@ def next_marked(evidence: Evidence) -> NextReading | None:
         a, b = sorted((number[one], number[two]))
         if (a, b) not in read and not evidence.waits("resistance", a, b):
             return _reading(evidence, a, b, "passes a coil that no reading has passed")
-    for a, b in combinations(range(len(evidence.tags)), 2):
+    for a, b in combinations(sorted(number.values()), 2):
         told = {_conducts(n, m, a, b) for _, n, m in alive}
         if len(told) > 1 and (a, b) not in read and not evidence.waits("resistance", a, b):
             return _reading(evidence, a, b, "tells which winding the marks mean")
@@ -56,9 +56,10 @@ def _reading(evidence: Evidence, a: int, b: int, why: str) -> NextReading:
 
 def _alive(evidence: Evidence) -> Iterator[tuple[str, Network, dict[str, int]]]:
     """Yield the windings that carry these marks and fit what is read, the commonest first."""
-    if len(evidence.marks) < len(evidence.tags):
+    beside = {k for k, _ in evidence.uses}
+    marks = {evidence.tags[k]: mark for k, mark in evidence.marks if k not in beside}
+    if len(marks) + len(beside) < len(evidence.tags):
         return
-    marks = {evidence.tags[k]: mark for k, mark in evidence.marks}
     place = {t: k for k, t in enumerate(evidence.tags)}
     found = sorted((f for f in windings_of(marks) if f[:2] in PRIOR or f[:2] in INSIDE), key=_rare)
     right = [f for f in found if evidence.phases in (None, ARRANGEMENTS[f[0]].phases)]
@@ -82,6 +83,8 @@ def _fits(network: Network, names: dict[str, str], evidence: Evidence) -> bool:
     pairs: list[tuple[str, str]] = []
     read: list[float] = []
     for o in evidence.ohms:
+        if not {evidence.tags[o.a], evidence.tags[o.b]} <= set(names):
+            continue
         one, two = (names[evidence.tags[k]] for k in (o.a, o.b))
         joined = bool(np.isfinite(network.ohm_between(one, two)))
         if o.state in ("open", "value", "beep") and joined == (o.state == "open"):

@@ -1,5 +1,6 @@
 """What Leads must have settled."""
 
+from careful_coil.core.identify.extras import EARTH_OHM
 from careful_coil.core.identify.naming import Naming
 from careful_coil.core.identify.result import Identification
 from careful_coil.core.job import Finding, Job, Verdict
@@ -65,6 +66,8 @@ def lead_findings(job: Job, found: Identification | None, naming: Naming) -> lis
         if isinstance(t.reading, Frame) and t.place > max(later, tested)
     }.values():
         ohm = ohm_value(taken.value).value
+        if found.best.extras.get(taken.lead) == "earth" and ohm < EARTH_OHM:
+            continue  # that is what it is for
         if ohm < job.meter.open_above_ohm:
             findings.append(_frame(taken.lead, ohm))
         else:

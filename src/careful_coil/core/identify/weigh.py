@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 from careful_coil.core.identify.blocks import P_FALSE_OPEN, P_STRAY
 from careful_coil.core.identify.cover import Leaf
 from careful_coil.core.identify.evidence import Evidence, Ohms
-from careful_coil.core.identify.extras import sensor_odds
+from careful_coil.core.identify.extras import TACHOMETER_VOLT, sensor_odds
 from careful_coil.core.identify.fit import LOG_RANGE, Fit, fit_all
 from careful_coil.core.identify.marks import of_nothing, of_placements
 from careful_coil.core.identify.models import SENSOR, Model, models_for, prior_of
@@ -23,6 +23,7 @@ Groups = tuple[tuple[int, ...], ...]
 P_UNKNOWN = 1e-3  # a winding that none of the arrangements describes
 P_BEEP_SILENT = 0.02
 P_ODD_TEST = 0.005  # a switch test that shows what it should not
+P_EARTHED = 1e-5  # a lead that is earthed by its own lug alone, and is no earth lead
 P_START_HIGHER = 0.85  # the start winding is usually the thinner wire
 P_TAIL_SMALLER = 0.80  # the larger section of a tapped coil is usually the main one
 LEANINGS = (
@@ -104,7 +105,7 @@ def weigh(evidence: Evidence, leaves: Sequence[Leaf]) -> list[Weighed]:
         if not rows:
             continue
         every = np.concatenate(rows)
-        variants = _START if tables(model.network).start.any() else _PLAIN
+        variants = _paths(evidence) if tables(model.network).start.any() else _PLAIN
         labels = math.lgamma(len(evidence.tags) + 1) - math.log(model.ohm_symmetries)
         for variant in variants:
             odds = prior_of(model, evidence.phases, evidence.leanings) * variant.prior
@@ -117,12 +118,18 @@ def weigh(evidence: Evidence, leaves: Sequence[Leaf]) -> list[Weighed]:
     left_out = _left_out(laid, least)
     for x, keep in chosen:
         own = _weigh_rows(x, keep, [next(fits) for _ in keep], evidence)
-        marks = of_placements(x.model, x.rows[keep], evidence.marks)
+        marks = of_placements(x.model, x.rows[keep], evidence.printed)
         found += [
             replace(w, log_weight=w.log_weight + left_out, marks=float(m))
             for w, m in zip(own, marks, strict=True)
         ]
     return sorted(found, key=lambda w: (-w.log_weight, w.roles))
+
+
+def _paths(evidence: Evidence) -> tuple[Variant, ...]:
+    """Return what may lie in the start winding's path, with the odds of this kind of motor."""
+    odds = evidence.leanings.path
+    return tuple(replace(v, prior=p) for v, p in zip(_START, odds, strict=True)) if odds else _START
 
 
 def _rows(model: Model, groupings: Sequence[Groups]) -> list[NDArray[np.int64]]:
@@ -255,6 +262,11 @@ def _tests(
             log += np.log(np.where(table.lone[a] & table.lone[b], P_INTERLOCK, P_ODD_TEST))
             continue
         count((table.start[a, b] & variant.opens) == (value == "opens"), P_ODD_TEST)
+    for one, two, volt in evidence.spins:
+        if volt >= TACHOMETER_VOLT:  # none of a cage motor's windings gives any
+            count(table.beside[rows[:, one], rows[:, two]], P_ODD_TEST)
+    for tag in evidence.lugs_off:
+        count(table.lone[rows[:, evidence.tags.index(tag)]], P_EARTHED)
     for one, two, value in evidence.shafts:
         varies = table.armature[rows[:, one], rows[:, two]]
         count(varies == (value == "varies"), P_ODD_TEST)
@@ -368,5 +380,5 @@ def _unknown(evidence: Evidence) -> Weighed:
         elif o.state in ("open", "rising", "beep"):
             log += math.log({"open": 0.6, "rising": 0.05, "beep": 0.35}[o.state])
     log += math.log(0.25) * (len(evidence.switches) + len(evidence.shafts))
-    marks = of_nothing(len(evidence.tags), len(evidence.marks))
+    marks = of_nothing(len(evidence.tags), len(evidence.printed))
     return Weighed(None, tuple(range(len(evidence.tags))), _PLAIN[0], log, marks=marks)

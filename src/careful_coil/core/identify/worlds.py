@@ -16,7 +16,7 @@ from careful_coil.core.identify.result import Certainty
 from careful_coil.core.identify.weigh import Weighed
 from careful_coil.core.winding.coupling import Halves
 
-MOST_REFINED = 60  # beyond this many placements nothing is claimed and kicks wait
+MOST_REFINED = 150  # beyond this many placements nothing is claimed and kicks wait
 MOST_WORLDS = 4000  # nor beyond this many worlds of them
 LIGHTEST = 1e-5  # worlds lighter than this share of the whole are left out
 LEANING_FROM = 0.6
@@ -52,7 +52,7 @@ def worlds_of(weighed: Sequence[Weighed], evidence: Evidence) -> list[World]:
             found.append((w.log_weight, w, w.roles, "alternate", False, w.marks))
             continue
         roles = np.array(w.model.unseen)[:, list(w.roles)]  # (states, tags)
-        marks = of_worlds(w.model, roles, evidence.marks)
+        marks = of_worlds(w.model, roles, evidence.printed)
         for coupling, share in couplings(w.model, evidence.leanings.adjacent).items():
             network = w.model.network
             log, fits = weigh_kicks(network, coupling, roles, evidence.kicks)
@@ -114,9 +114,9 @@ class Sorted:
 
     @classmethod
     def of(cls, worlds: Sequence[World]) -> "Sorted | None":
-        """Return them, None where the heaviest is no three-phase winding."""
+        """Return them, None where kicks tell nothing of the heaviest one's winding."""
         model = worlds[0].placed.model
-        if model is None or model.phases != 3:
+        if model is None or len(model.unseen) < 2:
             return None
         same = [w for w in worlds if w.placed.model is model]
         weight = np.array([w.bare for w in same])  # a mark is no reason not to ask

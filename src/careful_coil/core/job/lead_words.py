@@ -26,10 +26,27 @@ WANTED = (
 )
 
 
+COUNT = f"how many, 2 to {len(TAGS)}, or each in turn: brown T1; blue T4; green/yellow earth"
+
+
 def counted(text: str) -> Leads:
-    """Return so many leads with tags, none said of them yet. Raises: BadValue."""
-    count = whole(text, 2, len(TAGS), f"a count of leads from 2 to {len(TAGS)}")
-    return Leads(leads=tuple(Lead(tag=t) for t in TAGS[:count]))
+    """Return so many leads with tags, or one for each that is described, in turn. Raises: BadValue.
+
+    A description may begin with the tag: `A brown T1; B blue T4`.
+    """
+    told = [item.strip() for item in re.split(r"[;\n]|, ", text.strip()) if item.strip()]
+    if len(told) < 2:
+        count = whole(text, 2, len(TAGS), COUNT)
+        return Leads(leads=tuple(Lead(tag=t) for t in TAGS[:count]))
+    if len(told) > len(TAGS):
+        raise BadValue(f"{len(told)} leads", COUNT)
+    leads = []
+    for tag, item in zip(TAGS, told, strict=False):
+        first, _, rest = item.partition(" ")
+        if first.upper() == tag and (rest or len(first) == 1):
+            item = rest
+        leads.append(read_lead(item, Lead(tag=tag)) if item.strip() else Lead(tag=tag))
+    return Leads(leads=tuple(leads))
 
 
 def read_lead(text: str, lead: Lead) -> Lead:

@@ -91,8 +91,13 @@ def readable(field: str, text: str) -> bool:
 
 
 def unreadable(text: str) -> bool:
-    """Whether a field says that this part of the plate cannot be read."""
-    return text.strip().lower() in (UNREADABLE, "?")
+    """Whether a field says that this part of the plate cannot be read, or is not printed there."""
+    return text.strip().lower() in (UNREADABLE, "?") or not_printed(text)
+
+
+def not_printed(text: str) -> bool:
+    """Whether a field says that the plate does not have it."""
+    return text.strip().lower() in ("none", "no", "-", "–", "not printed")
 
 
 def nameplate(fields: dict[str, str]) -> Nameplate:

@@ -1,7 +1,10 @@
 """What a job tells of its motor's kind: looks noted, and those the plate and the readings give."""
 
+from careful_coil.core.can_marking import read_marking
+from careful_coil.core.errors import CoilError
 from careful_coil.core.identify import Identification
 from careful_coil.core.job import Finding, Job
+from careful_coil.core.job.plate import not_printed
 from careful_coil.core.kind.colours import colour_words
 from careful_coil.core.kind.kinds import on_this_supply
 from careful_coil.core.kind.plate_checks import plate_checks
@@ -9,6 +12,7 @@ from careful_coil.core.kind.sign_table import SIGNS
 from careful_coil.core.kind.weigh import SETTLED, Weighed, weigh_kinds
 
 THREE_EQUAL_ODDS = 0.9
+RELAYS = {"relay-current", "relay-voltage", "hot-wire", "ptc", "electronic-switch"}
 
 
 def looks_of(job: Job, found: Identification | None) -> dict[str, str]:
@@ -21,6 +25,9 @@ def looks_of(job: Job, found: Identification | None) -> dict[str, str]:
         looks["faster-than-two-poles"] = "yes" if plate.rpm > 60 * plate.hertz else "no"
     if plate.microfarad:
         looks["plate-capacitor"] = "yes"
+    elif not_printed(plate.printed("capacitor")):
+        looks["plate-capacitor"] = "no"
+    looks |= _of_start_gear(job)
     if job.leads:
         count = str(len(job.leads))
         known = SIGNS["leads"].answers
@@ -32,6 +39,37 @@ def looks_of(job: Job, found: Identification | None) -> dict[str, str]:
             looks.pop(sign, None)
             looks[sign] = answer
     return looks
+
+
+def _of_start_gear(job: Job) -> dict[str, str]:
+    """Return what the start gear noted, and the plate's capacitor, show: how many cans, what they serve."""
+    gear = job.gear.was or job.gear
+    cans = [
+        told.get("serves", "") or _duty(told.get("marking", ""))
+        for told in gear.capacitors.values()
+    ]
+    duty = {d for d in cans if d} or {_duty(job.plate.printed("capacitor"))} - {""}
+    found = {}
+    if cans:
+        found["capacitors"] = "one" if len(cans) == 1 else "two"
+    elif gear.devices and not job.plate.microfarad:
+        found["capacitors"] = "none"  # the start gear was listed, and no can among it
+    if duty <= {"start", "run"} and duty:
+        found["capacitor-duty"] = "both" if len(duty) == 2 else min(duty)
+    kinds = set(gear.devices.values())
+    if kinds & {"speed-switch", "change-over"}:
+        found["speed-switch"] = "opens at speed"
+    if kinds & RELAYS:
+        found["start-device"] = "yes"
+    return found
+
+
+def _duty(marking: str) -> str:
+    """Return whether a marking speaks for a start or a run capacitor, empty where it does not."""
+    try:
+        return read_marking(marking).kind if marking else ""
+    except CoilError:
+        return ""
 
 
 def _three_equal(found: Identification) -> bool:

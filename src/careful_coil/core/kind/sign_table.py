@@ -364,6 +364,17 @@ SIGNS: dict[str, Sign] = {
                 },
             },
         ),
+        choice(
+            "capacitor-duty",
+            "What does its capacitor serve?",
+            "A run capacitor alone: permanent split, without a start switch. A start capacitor: a switch or relay.",
+            {
+                "run": {"permanent-capacitor": 0.97, "capacitor-start-run": 0.1},
+                "start": {"capacitor-start": 0.97, "capacitor-start-run": 0.1},
+                "both": {"capacitor-start-run": 0.8},
+                "none": dict.fromkeys(set(KINDS) - set(_SINGLE[1:]), 0.97),
+            },
+        ),
         yes_no(
             "starts-when-turned",
             "Hums, and starts when it is turned by hand?",

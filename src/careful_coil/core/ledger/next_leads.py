@@ -2,11 +2,13 @@
 
 from collections.abc import Collection, Iterator, Sequence
 
+from careful_coil.core.identify.extras import EARTH_OHM
 from careful_coil.core.identify.result import NextReading, code_of
 from careful_coil.core.job import Job
 from careful_coil.core.job.plate import unreadable
 from careful_coil.core.ledger.facts import Facts
 from careful_coil.core.ledger.step import NextStep
+from careful_coil.core.probes.kinds.frame import LUG_OFF
 from careful_coil.core.readings import Frame
 
 
@@ -44,13 +46,23 @@ def intake_steps(c: Facts) -> Iterator[NextStep]:
             focus="amp",
             why="Idle amps, overload and cable hang on them. ? where they cannot be read: power does too.",
         )
+    if plate.phases == 1 and not plate.printed("capacitor") and not job.gear.capacitors:
+        yield NextStep(
+            code="plate-capacitor",
+            title="Read the plate: capacitor",
+            station="intake",
+            focus="capacitor",
+            why="µF and volts as printed, none where it prints none: it tells which start circuit it has, "
+            "and which leads are worth a test.",
+        )
     if not job.leads:
         yield NextStep(
             code="tag",
             title="Tag the leads",
             station="leads",
             focus="count",
-            why="Count them, tag each one, note its colour. Never clean leads with solvent: numbers come off.",
+            why="Count them, tag each one in turn, say colour and print: marks that can be read save most of "
+            "the readings. Never clean leads with solvent: numbers come off.",
         )
 
 
@@ -67,13 +79,50 @@ def lead_steps(c: Facts) -> Iterator[NextStep]:
             act="dead",
             why="A capacitor may be hidden. Discharge it, then a meter on DC volts: under 5 V across the leads.",
         )
+    yield from _odd_leads(c)
     nxt = found.next
-    if nxt is None or naming.word == "marked":
+    if nxt is None or naming.word in ("marked", "owed"):
         return
     if naming.word != "proven" or (nxt.kind == "resistance" and found.best.unread):
         if nxt.kind == "switch" and not is_open(job):
             yield OPEN_UP
         yield _reading(nxt)  # a coil that was only inferred may still be broken
+
+
+def _odd_leads(c: Facts) -> Iterator[NextStep]:
+    """Yield the test of each lead that is said or seen to lie beside the winding."""
+    evidence, found = c.evidence, c.identification
+    if evidence is None or found is None:
+        return
+    frame, said = dict(evidence.frame), {evidence.tags[k]: use for k, use in evidence.uses}
+    lone = [
+        t
+        for t, kind in found.best.extras.items()
+        if kind in ("empty", "earth")
+        and found.best.probability >= LIKELY
+        and found.status == "narrowed"
+    ]
+    for tag in evidence.tags:
+        if tag not in frame and (said.get(tag) == "earth" or tag in lone):
+            why = (
+                "An earth lead reads under 1 Ω to bare metal of the frame, and open to every other."
+            )
+            yield _to_frame(tag, why)
+        elif frame.get(tag, EARTH_OHM) < EARTH_OHM and tag not in evidence.lugs_off:
+            why = "Its lug off the frame: now it must read open. A winding that reaches the frame would not."
+            yield _to_frame(tag, why, LUG_OFF)
+
+
+def _to_frame(tag: str, why: str, against: str = "") -> NextStep:
+    return NextStep(
+        code=code_of("frame", tag),
+        act="frame",
+        station="leads",
+        title=f"Read {tag} to the frame{', its lug off' if against else ''}",
+        why=why,
+        ends=(tag,),
+        sense=(against,) if against else (),
+    )
 
 
 def frame_steps(c: Facts) -> Iterator[NextStep]:
@@ -84,16 +133,11 @@ def frame_steps(c: Facts) -> Iterator[NextStep]:
     seen = {t.reading.lead for t in job.readings if isinstance(t.reading, Frame)}
     for group in found.best.groups:
         if not seen & set(group):
-            yield NextStep(
-                code=code_of("frame", group[0]),
-                act="frame",
-                station="leads",
-                title=f"Read {group[0]} to the frame",
-                why="It must be open. A first look only, before the tester stresses it: "
-                f"one lead speaks for {' '.join(group)}.",
-                ends=(group[0],),
-            )
+            why = "It must be open. A first look only, before the tester stresses it: "
+            yield _to_frame(group[0], f"{why}one lead speaks for {' '.join(group)}.")
 
+
+LIKELY = 0.8  # a lead is taken for one that conducts to no other
 
 OPEN_UP = NextStep(
     code="open-up",

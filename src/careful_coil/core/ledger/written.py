@@ -3,9 +3,9 @@
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from functools import partial
 
+from careful_coil.core.can_marking import read_marking
 from careful_coil.core.connect.typed import read_wish
 from careful_coil.core.gear.capacitor_rules import measured_of
-from careful_coil.core.gear.marking import read_marking
 from careful_coil.core.gear.positions import read_table, show_table
 from careful_coil.core.gear.typed import drained_of, let_go_at, loss_of, microfarad_of, size_read
 from careful_coil.core.job import Job

@@ -3,10 +3,10 @@
 from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QApplication, QWidget
 
+from careful_coil.core.can_marking import Marking
 from careful_coil.core.errors import BadValue
 from careful_coil.core.gear.capacitor_rules import bleed_of, capacitor_of
 from careful_coil.core.gear.formulas import bleed_for, discharge, volts_left
-from careful_coil.core.gear.marking import Marking
 from careful_coil.core.gear.typed import part_name
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.units import Quantity

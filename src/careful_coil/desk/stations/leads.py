@@ -102,8 +102,14 @@ class LeadsPage(Page):
                 "time, in the order asked for: far fewer than all pairs are needed."
             )
         )
-        count = Field("How many leads come out?", self._tag, theme, hint="6", name="count")
-        count.setFixedWidth(260)
+        count = Field(
+            "Leads that come out: how many, or each with colour and print",
+            self._tag,
+            theme,
+            hint="6   or   brown T1; blue T4; green/yellow earth",
+            name="count",
+        )
+        count.setFixedWidth(420)
         self.fields["count"] = count
         teach.addWidget(count)
         teach.addStretch()

@@ -75,7 +75,7 @@ def _ohm(world: World, ask: Ask) -> Told:
     if missing:
         return Told(lacks=missing)
     if FRAME in ask["ends"]:
-        return _to_frame(world, ask["ends"][0])
+        return _to_frame(world, ask["ends"][0], bool(ask["sense"]))
     one, two = (str(e).split(BUNCHED) for e in ask["ends"])
     together = [[world.node(n) for n in group] for group in (one, two) if len(group) > 1]
     network = world.network(together)
@@ -103,8 +103,8 @@ def _read(text: str) -> Told:
         return Told(text=text)
 
 
-def _to_frame(world: World, tag: str) -> Told:
-    if world.lead_of[tag] == "earth":
+def _to_frame(world: World, tag: str, lug_off: bool) -> Told:
+    if world.lead_of[tag] == "earth" and not lug_off:
         return _number(world.motor.earth_ohm, "Ω")
     ohm = 1e6 * world.motor.insulation.megohm
     return Told(text="open") if ohm > OPEN_FRAME_OHM else _number(ohm, "Ω")

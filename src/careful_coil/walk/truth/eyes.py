@@ -28,6 +28,8 @@ def plate(world: World, ask: Ask) -> Told:
     if field in seen.unreadable or not seen.text:
         return Told(text="?")
     text = printed(seen.text, field)
+    if field == "capacitor" and not text:
+        return Told(text="none")
     return Told(text=text) if text else Told(lacks=f"the plate does not say: {field}")
 
 

@@ -24,13 +24,13 @@ def plate(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
 
 
 def count(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
-    """Ask how many leads come out."""
+    """Ask which leads come out: each with colour and print, or how many."""
     return Question(
         id="count",
-        name="leads that come out",
+        name="leads that come out: colour and print of each",
         quantity="inventory",
         part="leads",
-        type="number",
+        type="text",
         reader="count",
     )
 

@@ -25,7 +25,7 @@ NOTHING = cast("re.Match[str]", re.match("", ""))
 Make = Callable[["Judgement", NextStep, re.Match[str]], Question]
 ASKS: tuple[tuple[str, Make], ...] = (
     ("name", intake_leads.name),
-    (r"plate-(?P<field>phases|volt|hertz|amp)", intake_leads.plate),
+    (r"plate-(?P<field>phases|volt|hertz|amp|capacitor)", intake_leads.plate),
     ("tag", intake_leads.count),
     (r"dead|dead-again", intake_leads.dead),
     (r"(?:resistance|frame|switch|shaft|spin|kick|series|run)-.*|run", probed),

@@ -5,11 +5,13 @@ from careful_coil.core.units import Quantity
 from careful_coil.core.values import parse, show
 
 OPEN_ABOVE_OHM = 2e6
+LUG_OFF = "lug off"  # what an earth lead is held against: its own lug is off the frame
 
 
 def _read(typed: Typing) -> Body:
     value = show(parse(typed.text, Quantity.RESISTANCE))
-    return typed.reading(lead=typed.request.ends[0], value=value)
+    lug = {"lug": "off"} if LUG_OFF in typed.request.sense else {}
+    return typed.reading(lead=typed.request.ends[0], value=value, **lug)
 
 
 def _shown(bench: Bench, request: Request) -> Shown:
