@@ -81,7 +81,7 @@ def measured(
         wires=2,
         how="as read at Leads",
         from_leads=True,
-        contradicted=found.status == "contradictory" or naming.word not in ("proven", "marked"),
+        contradicted=found.status == "contradictory" or not naming.known,
         missing=(*unread, *missing),
     )
 

@@ -78,7 +78,7 @@ def wall_of(job: Job, found: Identification | None, naming: Naming, settings: Se
         minimum = insulation_minimum((volt or 400.0) / 1000, construction)
         source = "IEEE 43, minimum insulation resistance at 40 °C"
     extras = dict(found.best.extras) if found else {}
-    proven = found is not None and naming.word in ("proven", "marked")
+    proven = found is not None and naming.known
     doubt, size = _doubt(job), settings.apart_from
     apart = (
         doubt or (settings.school("windings-apart") == "always" and "this shop's practice") or ""

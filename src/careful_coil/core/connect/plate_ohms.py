@@ -31,7 +31,7 @@ def plate_ohm_findings(
     if (
         found is None
         or naming.arrangement is None
-        or naming.word not in ("proven", "marked")
+        or not naming.known
         or naming.arrangement.phases != THREE
         or not (plate.volts and plate.amps and plate.hertz and (plate.power_w or 0) >= FROM_W)
     ):

@@ -302,7 +302,7 @@ def _known(
     Marks alone are enough for a plan where the joints as found are one of their hookups: proof comes
     by the lines' ohms and a low run.
     """
-    if naming.arrangement is not None and naming.word in ("proven", "marked"):
+    if naming.arrangement is not None and naming.known:
         return naming.arrangement, naming.variant, dict(naming.names), False
     exact = [r for r in as_found if not r.meant.slips]
     if len({(r.arrangement, r.variant) for r in exact}) > 1:  # the plate's volts part some of them

@@ -8,6 +8,7 @@ from careful_coil.core.identify.evidence import PLAIN_LEANINGS, Evidence, Leanin
 from careful_coil.core.identify.extras import USES, earthy
 from careful_coil.core.identify.marks import nearest, says
 from careful_coil.core.identify.nextmark import borne_out
+from careful_coil.core.identify.owed import owed
 from careful_coil.core.identify.result import Identification
 from careful_coil.core.job import Job
 from careful_coil.core.readings import LINES, AnyReading, Found
@@ -17,14 +18,22 @@ from careful_coil.core.winding.network import Network
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Naming:
-    """Lead names by tag, of the winding alone. `word`: proven by readings, marked and borne out by
-    ohms, guess, none; `network` the winding's, as its leads are named."""
+    """Lead names by tag, of the winding alone; `network` the winding's, as its leads are named.
 
-    word: Literal["proven", "marked", "guess", "none"]
+    `word`: proven by readings; marked, and the ohms agree; owed to the run, which alone can tell what
+    ohms have told already; guess; none.
+    """
+
+    word: Literal["proven", "marked", "owed", "guess", "none"]
     names: dict[str, str]
     arrangement: Arrangement | None
     against: tuple[str, ...] = ()  # tags whose marking the readings contradict
     variant: str = ""
+
+    @property
+    def known(self) -> bool:
+        """Whether the names are good enough to connect by: what is left is owed to a run."""
+        return self.word in ("proven", "marked", "owed")
 
     @property
     def network(self) -> Network | None:
@@ -81,11 +90,13 @@ def name_leads(job: Job, found: Identification, evidence: Evidence) -> Naming:
     against = tuple(
         t for t, m in marks.items() if t in names and not says(arr.slug, m, names[t], network.leads)
     )
-    word: Literal["proven", "marked", "guess"] = "guess"
+    word: Literal["proven", "marked", "owed", "guess"] = "guess"
     if settled:
         word = "proven"
     elif sure and not against and not best.unread and borne_out(evidence):
         word = "marked"
+    elif same_kind >= SURE and not against and owed(found, evidence):
+        word = "owed"
     return Naming(
         word=word,
         names=names,

@@ -12,6 +12,7 @@ from careful_coil.core.identify.candidates import unread_coils
 from careful_coil.core.identify.evidence import Evidence
 from careful_coil.core.identify.extras import odds_of_extra
 from careful_coil.core.identify.models import SENSOR, role_word
+from careful_coil.core.identify.owed import NO_MECHANISM
 from careful_coil.core.identify.polarity import ODDS, expected, kick_pairs
 from careful_coil.core.identify.result import NextReading
 from careful_coil.core.identify.tables import tables
@@ -187,11 +188,12 @@ def _next_pair(
     """Return the pair whose test parts most of the worlds."""
     total = sum(w.weight for w in worlds)
     best, best_gain = None, LEAST_BITS
+    least = NO_MECHANISM if kind == "switch" else 1e-9
     for a, b in combinations(range(len(evidence.tags)), 2):
         if (a, b) in done or not total or evidence.waits(kind, a, b):
             continue
         share = sum(w.weight for w in worlds if shows(w, a, b)) / total
-        gain = entropy((share, 1 - share)) if 0 < share < 1 else 0.0
+        gain = entropy((share, 1 - share)) if least <= share < 1 else 0.0
         if gain > best_gain + 1e-9:
             best, best_gain = (evidence.tags[a], evidence.tags[b]), gain
     if best is None:

@@ -1,10 +1,13 @@
 """What Leads must have settled."""
 
+from collections.abc import Iterator, Mapping
+
 from careful_coil.core.identify.extras import EARTH_OHM
 from careful_coil.core.identify.naming import Naming
 from careful_coil.core.identify.result import Identification
 from careful_coil.core.job import Finding, Job, Verdict
 from careful_coil.core.readings import Frame, ohm_value
+from careful_coil.core.values import show_ohm
 from careful_coil.core.winding.markings import in_marking
 
 BROKEN_FROM = 0.6  # odds from which a broken coil is a hold
@@ -99,6 +102,12 @@ def _proven(job: Job, found: Identification, naming: Naming) -> Finding:
     elif naming.word == "marked":
         verdict, subject = "unproven", "Leads as marked, not proven"
         why = "The ohms bear the marks out. Ohms cannot see exchanged halves: kick tests or the run decide."
+    elif naming.word == "owed":
+        verdict, subject = "unproven", "Leads by their ohms, the run decides"
+        why = (
+            f"{_windings(found)}. It is proven when it starts from rest at rated volts, with idle amps in "
+            "their band."
+        )
     else:
         verdict, subject = "unproven", "Leads not proven"
         why = f"{total - named} of {total} names are still guesses."
@@ -110,6 +119,26 @@ def _proven(job: Job, found: Identification, naming: Naming) -> Finding:
     return Finding(
         code="leads-proven", verdict=verdict, subject=subject, why=why, station="leads", gate=True
     )
+
+
+def _windings(found: Identification) -> str:
+    """Return the windings by tag with their ohms: which has more, which less."""
+    tag = {n: t for t, n in found.best.names.items()}
+    told = [
+        f"{tag.get(a, a)} to {tag.get(b, b)} {show_ohm(ohm)}"
+        for (a, b), ohm in _ends(found.best.coil_ohm, tag)
+    ]
+    return "More ohms is the start winding, less the run: " + ", ".join(told)
+
+
+def _ends(
+    ohms: Mapping[str, float], tag: Mapping[str, str]
+) -> Iterator[tuple[tuple[str, str], float]]:
+    """Yield the leads each coil lies between, with its ohms."""
+    for coil, ohm in ohms.items():
+        for a in tag:
+            if coil.startswith(f"{a}-") and coil[len(a) + 1 :] in tag:
+                yield (a, coil[len(a) + 1 :]), ohm
 
 
 def _broken(found: Identification) -> Finding:

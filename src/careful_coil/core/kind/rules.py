@@ -12,6 +12,7 @@ from careful_coil.core.kind.sign_table import SIGNS
 from careful_coil.core.kind.weigh import SETTLED, Weighed, weigh_kinds
 
 THREE_EQUAL_ODDS = 0.9
+RUN_VOLT, START_VOLT, MOST_RUN = 370.0, 330.0, 80.0  # V and µF on usual cans: a leaning
 RELAYS = {"relay-current", "relay-voltage", "hot-wire", "ptc", "electronic-switch"}
 
 
@@ -67,9 +68,14 @@ def _of_start_gear(job: Job) -> dict[str, str]:
 def _duty(marking: str) -> str:
     """Return whether a marking speaks for a start or a run capacitor, empty where it does not."""
     try:
-        return read_marking(marking).kind if marking else ""
+        found = read_marking(marking) if marking else None
     except CoilError:
         return ""
+    if found is None or found.kind in ("start", "run"):
+        return found.kind if found else ""
+    if found.volt >= RUN_VOLT and found.high <= MOST_RUN:
+        return "run"
+    return "start" if 0 < found.volt <= START_VOLT and found.low > MOST_RUN else ""
 
 
 def _three_equal(found: Identification) -> bool:

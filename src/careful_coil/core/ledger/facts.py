@@ -52,4 +52,4 @@ class Facts:
     @property
     def known(self) -> bool:
         """Whether the leads have names."""
-        return self.naming.word in ("proven", "marked")
+        return self.naming.known

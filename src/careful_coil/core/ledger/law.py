@@ -112,12 +112,17 @@ def by_behaviour(
     three = job.supply is not None and job.supply.phases == 3
     equal = low is not None and low.verdict == "good" and "trial-lines" in by_code
     legible = job.deeds.stands("marks", "leads")  # washed since, they are read again
-    marked = naming.word == "marked" and legible and (equal if three else usual)
+    behaved = equal if three else usual
+    marked = naming.word == "marked" and legible and behaved
+    owed = naming.word == "owed" and usual
     found = []
     for f in findings:
         if f.code == "leads-proven" and f.verdict == "unproven" and marked:
             why = "The ohms agree with the marks, and it ran as it must."
             f = replace(f, verdict="good", subject="Leads as marked", why=why)
+        elif f.code == "leads-proven" and f.verdict == "unproven" and owed:
+            why = "By their ohms, and it started from rest at rated volts with usual amps."
+            f = replace(f, verdict="good", subject="Leads proven by the run", why=why)
         elif f.code == "hookup" and f.verdict == "unproven" and state.outside and usual:
             why = "By its run: it started at rated volts, amps in the idle band."
             f = replace(f, verdict="good", subject="Hookup confirmed by the run", why=why)

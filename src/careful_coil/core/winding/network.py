@@ -177,11 +177,13 @@ class Network:
         """Return M_kl/M for all coils, shape (coils, coils).
 
         `same_half` scales the coupling of the two halves of one phase, `other_half` that of halves
-        of different phases; 1 and 1 is the plain cosine law.
+        of different phases; 1 and 1 is the plain cosine law. Coils of different poles share nothing.
         """
         angle = np.radians([c.angle for c in self.coils])
         turns = np.array([c.turns for c in self.coils])
+        poles = np.array([c.poles for c in self.coils])
         coupling = np.outer(turns, turns) * np.cos(angle[:, None] - angle[None, :])
+        coupling *= poles[:, None] == poles[None, :]
         for k, one in enumerate(self.coils):
             for m, two in enumerate(self.coils):
                 if one.half and two.half and k != m:

@@ -12,6 +12,7 @@ from careful_coil.desk.theme import Theme
 
 WIDE_MARK, NAME = 210, 82  # pixels of a mark, and of the name in it
 CERTAIN = {"proven": "proven", "convention": "free to choose", "leaning": "guess", "open": "open"}
+OWED = {"marked": "as marked", "owed": "by its ohms"}
 SYSTEMS: dict[str, System] = {"T": "T", "IEC": "IEC", "letters": "letters"}
 
 
@@ -29,7 +30,7 @@ def marks_of(judged: Judgement, settings: Settings) -> list[tuple[str, str, str]
     for tag in judged.job.tags:
         name = naming.names.get(tag)
         mark = (mark_of(slug, name, system) or name) if name else beside.get(tag, "?")
-        word = "as marked" if naming.word == "marked" else CERTAIN[sure.get(tag, "open")]
+        word = OWED.get(naming.word) or CERTAIN[sure.get(tag, "open")]
         rows.append((tag, "–" if word == "open" else mark, word))
     return rows
 
