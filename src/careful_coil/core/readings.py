@@ -34,11 +34,20 @@ class Reading(BaseModel):
 
 
 class Resistance(Reading):
-    """Ohms between two leads as read; an end may be several leads clipped together."""
+    """Ohms between two leads as read; an end may be several leads clipped together.
+
+    `joints` leads that stood joined at that moment; none: bare leads.
+    """
 
     kind: Literal["resistance"] = "resistance"
     between: tuple[End, End]
     value: Value
+    joints: Annotated[tuple[tuple[Tag, ...], ...], Field(max_length=16)] = ()
+
+    @property
+    def through(self) -> bool:
+        """Whether leads stood joined to each other: it is no reading of bare coils."""
+        return any(len([n for n in j if n not in LINES]) > 1 for j in self.joints)
 
     def pair(self) -> tuple[str, str] | None:
         """Return the two leads, or None for a bunched reading."""

@@ -55,6 +55,13 @@ def standing_before(job: Job, names: Mapping[str, str], acts: int) -> tuple[Join
     return tuple(tuple(names.get(n, n) for n in j) for j in early.standing(start))
 
 
+def stand_joined(job: Job) -> tuple[tuple[str, ...], ...]:
+    """Return the leads that are joined to each other now, by tag; lines and devices left out."""
+    start, _ = _start(job)
+    own = (tuple(n for n in j if n in job.tags) for j in job.joined.standing(start))
+    return tuple(j for j in own if len(j) > 1)
+
+
 def _start(job: Job) -> tuple[tuple[tuple[str, ...], ...], str]:
     """Return the joints before the first act, and where they are known from."""
     if job.joined.start is not None:

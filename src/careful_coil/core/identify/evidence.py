@@ -1,6 +1,6 @@
 """Readings digested for weighing: one observation a pair, whatever the order they came in."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from careful_coil.core.errors import BadDocument
@@ -167,9 +167,11 @@ class Evidence:
         leanings: Leanings = PLAIN_LEANINGS,
         marks: Mapping[str, str] | None = None,
         uses: Mapping[str, str] | None = None,
+        stale: Collection[int] = (),
     ) -> "Evidence":
         """Digest readings; `phases` as the plate says, `known` roles by tag on somebody's word,
-        `marks` what is printed on the leads, `uses` what those beside the winding are said to be.
+        `marks` what is printed on the leads, `uses` what those beside the winding are said to be,
+        `stale` readings by number that count no more.
 
         Raises: BadDocument for an unknown tag or a pair of one lead.
         """
@@ -179,7 +181,7 @@ class Evidence:
             tuple(sorted((at[t], word) for t, word in (words or {}).items() if t in at and word))
             for words in (known, marks, uses)
         )
-        found = _digest(tuple(tags), readings, meter)
+        found = _digest(tuple(tags), readings, meter, stale)
         return replace(
             found, phases=phases, known=told, leanings=leanings, marks=printed, uses=beside
         )
@@ -193,7 +195,12 @@ def _check_tags(tags: Sequence[str]) -> None:
         raise BadDocument("leads", f"{len(tags)} leads", f"1 to {MOST_LEADS} leads")
 
 
-def _digest(tags: tuple[str, ...], readings: Sequence[AnyReading], meter: Meter) -> Evidence:
+def _digest(
+    tags: tuple[str, ...],
+    readings: Sequence[AnyReading],
+    meter: Meter,
+    stale: Collection[int],
+) -> Evidence:
     number = {tag: k for k, tag in enumerate(tags)}
     takes: dict[tuple[int, int], list[_Take]] = {}
     switches: dict[tuple[int, int], str] = {}
@@ -203,7 +210,7 @@ def _digest(tags: tuple[str, ...], readings: Sequence[AnyReading], meter: Meter)
     bunched: dict[tuple[int, tuple[int, ...]], tuple[int, tuple[int, ...], str]] = {}
     frame: dict[str, float] = {}
     lugs: dict[str, float] = {}
-    unweighed = 0
+    unweighed, stood = 0, 0
     serieses: set[SeriesTest] = set()
     runs: set[RunTest] = set()
     founds: set[FoundJoints] = set()
@@ -211,7 +218,11 @@ def _digest(tags: tuple[str, ...], readings: Sequence[AnyReading], meter: Meter)
         where = f"reading {index} ({reading.kind})"
 
         check_reading(reading, tags, where)
-        if isinstance(reading, Resistance):
+        if index in stale:
+            continue
+        if isinstance(reading, Resistance) and reading.through:
+            stood += 1
+        elif isinstance(reading, Resistance):
             pair = reading.pair()
             if pair is None:
                 told = _bunched(reading, number, meter)
@@ -247,6 +258,11 @@ def _digest(tags: tuple[str, ...], readings: Sequence[AnyReading], meter: Meter)
         notes.append(
             "A reading of several leads against several that is not open proves no pair: it is kept, not "
             "weighed."
+        )
+    if stood:
+        notes.append(
+            f"{stood} reading{'s' if stood > 1 else ''} through joints that stood: kept, not taken for bare "
+            "coils. Take it apart, read again."
         )
     for tag, ohm in frame.items():
         if ohm < meter.open_above_ohm:

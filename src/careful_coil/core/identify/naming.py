@@ -11,7 +11,8 @@ from careful_coil.core.identify.nextmark import borne_out
 from careful_coil.core.identify.owed import owed
 from careful_coil.core.identify.result import Identification
 from careful_coil.core.job import Job
-from careful_coil.core.readings import LINES, AnyReading, Found
+from careful_coil.core.job.fold import Taken
+from careful_coil.core.readings import LINES, AnyReading, Found, Resistance, Switch, ohm_value
 from careful_coil.core.winding.arrangements import ARRANGEMENTS, Arrangement
 from careful_coil.core.winding.network import Network
 
@@ -61,7 +62,28 @@ def evidence_of(job: Job, leanings: Leanings = PLAIN_LEANINGS) -> Evidence:
         leanings,
         {lead.tag: lead.marking for lead in job.leads},
         _uses(job),
+        _stale(job),
     )
+
+
+def _stale(job: Job) -> frozenset[int]:
+    """Return the readings, by number, that count no more: a path read open before its device was mended."""
+    mended = max((d.place for d in job.deeds.every if d.kind == "device"), default=-1)
+    pairs = [t.reading for t in job.readings if isinstance(t.reading, Resistance)]
+    joined = {n for r in pairs if not _open(r) for n in (r.pair() or ())}
+
+    def stale(taken: Taken) -> bool:
+        reading = taken.reading
+        if taken.place > mended or not isinstance(reading, Resistance | Switch):
+            return False
+        pair = reading.pair() if isinstance(reading, Resistance) else None
+        return pair is None or not set(pair) & joined
+
+    return frozenset(k for k, t in enumerate(job.readings) if stale(t))
+
+
+def _open(reading: Resistance) -> bool:
+    return ohm_value(reading.value).value == float("inf")
 
 
 def _uses(job: Job) -> dict[str, str]:

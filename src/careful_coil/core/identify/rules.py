@@ -3,6 +3,7 @@
 from collections.abc import Iterator, Mapping
 
 from careful_coil.core.identify.extras import EARTH_OHM
+from careful_coil.core.identify.models import role_word
 from careful_coil.core.identify.naming import Naming
 from careful_coil.core.identify.result import Identification
 from careful_coil.core.job import Finding, Job, Verdict
@@ -42,7 +43,7 @@ def lead_findings(job: Job, found: Identification | None, naming: Naming) -> lis
             )
         )
     if found.best.broken and found.best.probability >= BROKEN_FROM:
-        findings.append(_broken(found))
+        findings.append(_broken(found) if not _behind_a_switch(job, found) else _path_open(found))
     if naming.against:
         marks = {lead.tag: lead.marking for lead in job.leads}
         slug = naming.arrangement.slug if naming.arrangement else ""
@@ -152,6 +153,31 @@ def _broken(found: Identification) -> Finding:
         station="leads",
         gate=True,
         waivable=False,
+    )
+
+
+def _behind_a_switch(job: Job, found: Identification) -> bool:
+    """Whether an open path may be its start switch, which is not shown to be closed at rest."""
+    words = {role_word(found.best.names.get(t, "")) for t in found.best.broken}
+    if not words & START_ROLES or found.best.arrangement is None:
+        return False
+    closed = any(r.ohm is not None for r in job.gear.read.values())
+    return job.plate.phases != 3 and not closed
+
+
+START_ROLES = {"start", "aux", "T5", "T6", "T7", "T8"}
+
+
+def _path_open(found: Identification) -> Finding:
+    tags = " and ".join(found.best.broken)
+    return Finding(
+        code="start-path-open",
+        verdict="unproven",
+        subject=f"{tags} read open: start switch or winding",
+        why="The start winding is read through its switch. Judge that first, or read past it: then the "
+        "winding shows.",
+        station="leads",
+        gate=True,
     )
 
 

@@ -38,8 +38,13 @@ def _said(lead: Lead) -> str:
     return f"{lead.tag} ({lead.marking})" if lead.marking.strip() else lead.tag
 
 
+APART = ("apart", "all apart", "none", "loose", "-")  # no lead is joined to another
+
+
 def read_joints(text: str, leads: Sequence[Lead]) -> tuple[tuple[str, ...], ...]:
     """Return joints typed as `L1 1 7; 4 5 6`, by tag or as printed. Raises: BadValue."""
+    if text.strip().lower() in APART:
+        return ()
     joints: list[tuple[str, ...]] = []
     for part in text.split(";"):
         words = words_of(part)

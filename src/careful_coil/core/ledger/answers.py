@@ -15,12 +15,14 @@ from careful_coil.core.gear.typed import device_read, read_inventory
 from careful_coil.core.job import AnyBody
 from careful_coil.core.job.at_connect import Installer, StepTicked
 from careful_coil.core.job.at_insulation import Discharged, DryingRun, TestReady, Work
+from careful_coil.core.job.at_intake import FoundHookup
 from careful_coil.core.job.at_mechanics import Commutator, PartOff, Temporary
 from careful_coil.core.job.at_start_gear import GearStep
 from careful_coil.core.job.at_trial import TrialBegun, TrialReady
 from careful_coil.core.job.entries import ProvedDead
 from careful_coil.core.job.lead_words import counted
 from careful_coil.core.job.noted import note
+from careful_coil.core.job.spoken import read_joints
 from careful_coil.core.ledger.acts import ACTS
 from careful_coil.core.ledger.admission import Asking
 from careful_coil.core.ledger.asks.question import Question
@@ -227,6 +229,7 @@ def _work(answer: Answer) -> Bodies:
 READERS: dict[str, Reader] = {
     "noted": _noted,
     "count": lambda a: (counted(a.text.strip()),),
+    "found": lambda a: (FoundHookup(joints=read_joints(a.text, a.judged.job.leads)),),
     "dead": lambda a: (ProvedDead(volt=0.0),),
     "strip": _strip,
     "act": _act,

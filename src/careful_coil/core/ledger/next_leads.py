@@ -2,6 +2,7 @@
 
 from collections.abc import Collection, Iterator, Sequence
 
+from careful_coil.core.connect.present import stand_joined
 from careful_coil.core.identify.extras import EARTH_OHM
 from careful_coil.core.identify.result import NextReading, code_of
 from careful_coil.core.job import Job
@@ -66,23 +67,63 @@ def intake_steps(c: Facts) -> Iterator[NextStep]:
         )
 
 
+def _as_found(job: Job) -> Iterator[NextStep]:
+    """Yield the question how the leads came joined, before anything is read or parted."""
+    apart = job.seen.arrived is not None and "dismantled" in job.seen.arrived.states
+    begun = job.readings or job.joined.acts or job.joined.start is not None or job.before
+    if job.leads and job.found is None and not apart and not begun:
+        yield NextStep(
+            code="found-hookup",
+            title="How do its leads come joined?",
+            station="intake",
+            focus="found",
+            why="Before anything is parted: it tells what it was joined for, and ohms through a joint are not "
+            "those of a bare coil. L1 A G; D E F, or apart.",
+        )
+
+
+def _taken_apart(c: Facts) -> Iterator[NextStep]:
+    """Yield the parting of joints that stand, where leads must be read by themselves."""
+    names = tuple(n for j in stand_joined(c.job) for n in j)
+    if c.job.dead_proved is None:
+        yield DEAD
+    yield NextStep(
+        code=f"cut-{'-'.join(names)}",
+        title="Take it apart first",
+        station="leads",
+        act="part",
+        words="all apart",
+        ends=names,
+        why=f"{' '.join(names)} stand joined: ohms through joints are not those of a coil. Note or photograph "
+        "them, part them, keep the ends apart.",
+    )
+
+
+DEAD = NextStep(
+    code="dead",
+    title="Prove it dead",
+    station="leads",
+    act="dead",
+    why="A capacitor may be hidden. Discharge it, then a meter on DC volts: under 5 V across the leads.",
+)
+
+
 def lead_steps(c: Facts) -> Iterator[NextStep]:
     """Yield the proof of no volts and the reading that identification asks for."""
     job, found, naming = c.job, c.identification, c.naming
     if found is None:
         return
+    yield from _as_found(job)
     if job.dead_proved is None and job.plate.phases != 3:
-        yield NextStep(
-            code="dead",
-            title="Prove it dead",
-            station="leads",
-            act="dead",
-            why="A capacitor may be hidden. Discharge it, then a meter on DC volts: under 5 V across the leads.",
-        )
+        yield DEAD
+    if stand_joined(job):
+        if not naming.known:
+            yield from _taken_apart(c)
+        return
     yield from _odd_leads(c)
     nxt = found.next
-    if nxt is None or naming.word in ("marked", "owed"):
-        return
+    if nxt is None or (naming.word in ("marked", "owed") and nxt.kind != "switch"):
+        return  # what is left is the run's to tell; a start mechanism tells where its switch lies
     if naming.word != "proven" or (nxt.kind == "resistance" and found.best.unread):
         if nxt.kind == "switch" and not is_open(job):
             yield OPEN_UP

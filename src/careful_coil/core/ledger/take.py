@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from pydantic import TypeAdapter
 
+from careful_coil.core.connect.present import stand_joined
 from careful_coil.core.job import AnyBody
 from careful_coil.core.job.at_trial import TrialStart, TrialStep
 from careful_coil.core.ledger.entry_line import Typed
@@ -38,7 +39,11 @@ def taken(typed: Typed, at: Taking) -> AnyBody:
         instrument=at.instrument,
         neighbours=near,
     )
-    body = BODY.validate_python(PROBES[typed.target.kind].read(told))
+    read = PROBES[typed.target.kind].read(told)
+    if typed.target.kind == "resistance" and at.judged is not None:
+        stood = stand_joined(at.judged.job)
+        read = {**read, "reading": {**read["reading"], "joints": stood}} if stood else read
+    body = BODY.validate_python(read)
     if at.judged is not None and isinstance(body, TrialStep):
         check_step(at.judged.job, at.judged.facts.start_way, body, typed.value)
     if at.judged is not None and isinstance(body, TrialStart):

@@ -126,7 +126,8 @@ def _can(world: World, ask: Ask) -> str:
 
 
 def _joints(world: World, ask: Ask) -> str:
-    return "; ".join(" ".join(sorted(j, reverse=True)) for j in world.joints if len(j) > 1)
+    joints = [" ".join(sorted(j, reverse=True)) for j in world.joints if len(j) > 1]
+    return "; ".join(joints) or "apart"
 
 
 # what is seen of a part, empty where nothing can be

@@ -35,6 +35,18 @@ def count(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     )
 
 
+def found(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask for the joints as found."""
+    return Question(
+        id="found",
+        name="joints as found, ; between two; apart where there are none",
+        quantity="look",
+        part="hookup",
+        type="text",
+        reader="found",
+    )
+
+
 def dead(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     """Ask for the proof of no volts."""
     return ticked(step, "dead", "bench", "under 5 V on every lead")
