@@ -92,7 +92,7 @@ def _colours(job: Job, state: Connecting, settings: Settings) -> Iterator[Findin
     if clashes:
         yield _of(
             code="colour-clash",
-            verdict="watch",
+            verdict="note",
             subject="A lead has a line's colour and does not belong to it",
             why=f"{'; '.join(clashes)}. Go by the marks.",
         )

@@ -81,7 +81,7 @@ def wiring_of(
         device_of(n, k, job.gear.noted.get((n, "table"), "")) for n, k in job.gear.devices.items()
     ]
     takes_out = next((d for d in fitted if d.switches), None)
-    inside = kind != "psc" and bool(devices) and built_in(job, takes_out)
+    inside = kind != "psc" and built_in(job, takes_out)
     if kind != "psc":
         if takes_out is None:
             guessed.append("a speed switch")

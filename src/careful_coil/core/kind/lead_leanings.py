@@ -46,7 +46,9 @@ PATHS: Mapping[str, tuple[float, float, float, float]] = {
 }
 LEAST, MOST = 0.02, 50.0  # signs are seen wrongly too
 EXCLUDED = 0.1  # a winding so much less likely by the kind than without it is excluded
-PLAIN_SIGNS = ("leads", "plate-phases", "three-equal")  # these count by themselves
+PLAIN_SIGNS = (
+    *("leads", "plate-phases", "three-equal", "varies-with-shaft", "tachometer"),
+)  # these count by themselves
 
 
 def leanings_of(job: Job, settings: Settings, put_off: Collection[str] = ()) -> Leanings:

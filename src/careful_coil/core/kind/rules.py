@@ -3,6 +3,7 @@
 from careful_coil.core.can_marking import read_marking
 from careful_coil.core.errors import CoilError
 from careful_coil.core.identify import Identification
+from careful_coil.core.identify.extras import TACHOMETER_VOLT
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.plate import not_printed
 from careful_coil.core.kind.colours import colour_words
@@ -10,6 +11,7 @@ from careful_coil.core.kind.kinds import on_this_supply
 from careful_coil.core.kind.plate_checks import plate_checks
 from careful_coil.core.kind.sign_table import SIGNS
 from careful_coil.core.kind.weigh import SETTLED, Weighed, weigh_kinds
+from careful_coil.core.readings import Shaft, Spin
 
 THREE_EQUAL_ODDS = 0.9
 RUN_VOLT, START_VOLT, MOST_RUN = 370.0, 330.0, 80.0  # V and µF on usual cans: a leaning
@@ -28,7 +30,7 @@ def looks_of(job: Job, found: Identification | None) -> dict[str, str]:
         looks["plate-capacitor"] = "yes"
     elif not_printed(plate.printed("capacitor")):
         looks["plate-capacitor"] = "no"
-    looks |= _of_start_gear(job)
+    looks |= _of_start_gear(job) | _of_tests(job)
     if job.leads:
         count = str(len(job.leads))
         known = SIGNS["leads"].answers
@@ -62,6 +64,17 @@ def _of_start_gear(job: Job) -> dict[str, str]:
         found["speed-switch"] = "opens at speed"
     if kinds & RELAYS:
         found["start-device"] = "yes"
+    return found
+
+
+def _of_tests(job: Job) -> dict[str, str]:
+    """Return what tests at Leads show: ohms that vary with the shaft, a tachometer spun."""
+    found = {}
+    turned = {t.reading.value for t in job.readings if isinstance(t.reading, Shaft)}
+    if turned:
+        found["varies-with-shaft"] = "yes" if "varies" in turned else "no"
+    if any(isinstance(t.reading, Spin) and t.reading.volt >= TACHOMETER_VOLT for t in job.readings):
+        found["tachometer"] = "yes"
     return found
 
 
