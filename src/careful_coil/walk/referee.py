@@ -184,6 +184,8 @@ def out_of_order(steps: Sequence[Step]) -> list[str]:
 
 def stage_of(ask: Mapping[str, Any]) -> int:
     """Return the law's stage of a question by its quantity and part, 0 where it belongs to none."""
+    if ask["state"] == "parted":
+        return 0  # taken apart before it is read, or changed: each in its place
     for stage, quantities, parts in STAGES:
         part = str(ask["part"]).partition(":")[0]
         if ask["quantity"] in quantities and (parts == ("",) or part in parts):

@@ -96,11 +96,12 @@ def as_found_findings(job: Job, readings: tuple[Reading, ...]) -> list[Finding]:
     """Return what the joints as found are, for which volts, and a slip in them."""
     if job.found is None or not job.found.joints:
         return []
+    wrong = "note" if job.joined.acts else "watch"  # once it is changed it is history
     lines = [j for j in job.found.joints if len({n for n in j if n in LINES}) > 1]
     if lines:
         return [
             _finding(
-                "watch", "Found with two lines in one joint", f"{' – '.join(lines[0])}: a short."
+                wrong, "Found with two lines in one joint", f"{' – '.join(lines[0])}: a short."
             )
         ]
     if not readings:
@@ -111,13 +112,13 @@ def as_found_findings(job: Job, readings: tuple[Reading, ...]) -> list[Finding]:
     if first.meant.slips:
         slip = first.meant.slips[0].text()
         nearest = " or ".join(dict.fromkeys(_title(r, plain=False) for r in readings))
-        return [_finding("watch", "Found joined wrong", f"Nearest is {nearest}. {slip}")]
+        return [_finding(wrong, "Found joined wrong", f"Nearest is {nearest}. {slip}")]
     if first.plan.connection == HALF:
         why = "The other half's leads are insulated: half the torque, the rest of the winding idle."
-        return [_finding("watch", f"Found with {HALF}", why)]
+        return [_finding(wrong, f"Found with {HALF}", why)]
     ran = {"yes": " It ran so.", "no": " It did not run so."}.get(job.found.ran, "")
     volts, differs = _volts(job, first.plan)
-    verdict = "watch" if differs else "note"
+    verdict = wrong if differs else "note"
     return [_finding(verdict, f"Found joined as {first.plan.connection}", f"{titles}.{volts}{ran}")]
 
 

@@ -13,7 +13,7 @@ from careful_coil.core.identify.candidates import (
 from careful_coil.core.identify.cover import Cover, cover
 from careful_coil.core.identify.evidence import Evidence
 from careful_coil.core.identify.nextgroup import next_group
-from careful_coil.core.identify.nextmark import next_marked
+from careful_coil.core.identify.nextmark import borne_out, next_marked
 from careful_coil.core.identify.nextrun import next_run
 from careful_coil.core.identify.nextseries import next_series
 from careful_coil.core.identify.nextstep import (
@@ -173,7 +173,9 @@ def _next(
     doubtful = most_doubtful(weighed[0], evidence)
     if doubtful is not None and doubtful.code not in evidence.leanings.put_off:
         return doubtful
-    ohms = next_marked(evidence) or next_ohms(weighed, share, evidence)
+    ohms = next_marked(evidence)
+    if ohms is None and not borne_out(evidence):
+        ohms = next_ohms(weighed, share, evidence)
     if ohms is not None or not stand or len(evidence.tags) < 2:
         return ohms or _any_unread(weighed, evidence)
     unread = next_unread_coil(weighed[0], evidence)
