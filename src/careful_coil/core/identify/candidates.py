@@ -18,6 +18,7 @@ from careful_coil.core.winding.network import Network
 LEFT_OUT_BELOW = 0.001
 AT_LEAST, AT_MOST = 5, 20
 CLAIMED = 3  # candidates whose names are looked at
+LEAST_LEADER = 0.9  # odds of the likeliest candidate from which something is proven beside it
 FORBID_FROM = 0.05
 Groups = tuple[tuple[str, ...], ...]
 
@@ -79,6 +80,8 @@ def _candidate(
         for t, x in tested.items()
     }
     certainty |= dict.fromkeys(dead, "open")
+    if probability < LEAST_LEADER:  # nothing is proven beside a winding that may be another
+        certainty = {t: "leaning" if s == "proven" else s for t, s in certainty.items()}
     return Candidate(
         arrangement=w.model.slug,
         variant=w.model.variant,

@@ -11,7 +11,7 @@ from careful_coil.core.identify.candidates import (
     unclaimed,
 )
 from careful_coil.core.identify.cover import Cover, cover
-from careful_coil.core.identify.evidence import Evidence
+from careful_coil.core.identify.evidence import Evidence, KickTest
 from careful_coil.core.identify.nextgroup import next_group
 from careful_coil.core.identify.nextmark import borne_out, next_marked
 from careful_coil.core.identify.nextrun import next_run
@@ -32,7 +32,7 @@ from careful_coil.core.identify.result import (
     Status,
     Suspect,
 )
-from careful_coil.core.identify.suspects import most_doubtful, suspects_of, take_again
+from careful_coil.core.identify.suspects import most_doubtful, suspects_of, take_again, wrong_kicks
 from careful_coil.core.identify.weigh import Weighed, weigh
 from careful_coil.core.identify.worlds import (
     LIGHTEST,
@@ -47,6 +47,7 @@ from careful_coil.core.values import show_ohm
 from careful_coil.core.winding.arrangements import ARRANGEMENTS
 
 SURE = 0.95
+LEADS_FROM = 0.5  # odds from which a named winding leads
 LISTED = 0.97  # of all groupings that must stand in the list before windings are laid on them
 LIKELY, MOST_LAID = 1e-4, 80  # and no more than so many as likely as this
 
@@ -79,7 +80,7 @@ def identify(evidence: Evidence) -> Identification:
     stand = standing(worlds)
     candidates = candidates_of(weighed, share, Namings.of(stand), evidence)
     best = weighed[0]
-    suspects = suspects_of(weighed, share, evidence)
+    suspects = (*suspects_of(weighed, share, evidence), *wrong_kicks(stand, evidence))
     flawless = sum(bare[id(w)] for w in weighed if not w.flaws)
     status = _status(candidates, flawless, refined, evidence)
     if status == "contradictory":
@@ -158,6 +159,11 @@ def _next(
     evidence: Evidence,
 ) -> NextReading | None:
     for suspect in suspects:
+        kick = next((k for k in evidence.kicks if k.reading == suspect.reading), None)
+        if kick is not None:
+            if kick.takes < 2 and not evidence.waits("kick", *kick.leads):
+                return _kick_again(kick, suspect, evidence)
+            continue
         o = next(o for o in evidence.ohms if suspect.reading in o.takes)
         if evidence.waits("resistance", o.a, o.b):
             continue
@@ -190,6 +196,17 @@ def _next(
     return last or next_spin(weighed[0], evidence)
 
 
+def _kick_again(kick: KickTest, suspect: Suspect, evidence: Evidence) -> NextReading:
+    source, sense = (tuple(evidence.tags[k] for k in pair) for pair in (kick.source, kick.sense))
+    return NextReading(
+        kind="kick",
+        source=(source[0], source[1]),
+        sense=(sense[0], sense[1]),
+        gain_bits=1.0,
+        why=suspect.why,
+    )
+
+
 def _any_unread(weighed: Sequence[Weighed], evidence: Evidence) -> NextReading | None:
     """Without an arrangement to ask, the pair that would join or part two groups."""
     if any(w.model is not None for w in weighed) or _all_groups_read(evidence):
@@ -210,7 +227,10 @@ def _any_unread(weighed: Sequence[Weighed], evidence: Evidence) -> NextReading |
 
 
 def _never(candidates: Sequence[Candidate]) -> tuple[tuple[str, str], ...]:
-    """Return every pair that some candidate worth a thought says must not see line voltage."""
+    """Return every pair that some candidate worth a thought says must not see line voltage.
+
+    A start to common only where the start is known, or that naming leads.
+    """
     found: set[tuple[str, str]] = set()
     for c in candidates:
         if c.arrangement is None or c.probability < FORBID_FROM:
@@ -220,7 +240,7 @@ def _never(candidates: Sequence[Candidate]) -> tuple[tuple[str, str], ...]:
             if one not in tag or two not in tag:
                 continue
             start = {"start"} & {one, two} and {one, two} != {"run", "start"}
-            if start and c.certainty[tag["start"]] != "proven":
+            if start and c.certainty[tag["start"]] != "proven" and c.probability < LEADS_FROM:
                 continue  # until the start is known this might be the run winding
             a, b = sorted((tag[one], tag[two]), key=list(c.roles).index)
             found.add((a, b))

@@ -63,6 +63,22 @@ class Ohms:
 
 
 @dataclass(frozen=True, slots=True)
+class KickTest:
+    """What a battery kick showed: leads by number, the newest take's reading, how often it was so."""
+
+    source: tuple[int, int]
+    sense: tuple[int, int]
+    value: str
+    reading: int = -1
+    takes: int = 1
+
+    @property
+    def leads(self) -> tuple[int, int, int, int]:
+        """Return battery +, –, meter +, –."""
+        return (*self.source, *self.sense)
+
+
+@dataclass(frozen=True, slots=True)
 class SeriesTest:
     """Low alternating volts on a path, two leads tied, read across: lead numbers, volts as share."""
 
@@ -128,7 +144,7 @@ class Evidence:
     meter: Meter
     ohms: tuple[Ohms, ...] = ()
     switches: tuple[tuple[int, int, str], ...] = ()
-    kicks: tuple[tuple[int, int, int, int, str], ...] = ()
+    kicks: tuple[KickTest, ...] = ()
     shafts: tuple[tuple[int, int, str], ...] = ()
     spins: tuple[tuple[int, int, float], ...] = ()
     bunched: tuple[tuple[int, tuple[int, ...], str], ...] = ()  # one lead against several
@@ -204,7 +220,7 @@ def _digest(
     number = {tag: k for k, tag in enumerate(tags)}
     takes: dict[tuple[int, int], list[_Take]] = {}
     switches: dict[tuple[int, int], str] = {}
-    kicks: dict[tuple[int, ...], str] = {}
+    kicks: dict[tuple[int, ...], KickTest] = {}
     shafts: dict[tuple[int, int], str] = {}
     spins: dict[tuple[int, int], float] = {}
     bunched: dict[tuple[int, tuple[int, ...]], tuple[int, tuple[int, ...], str]] = {}
@@ -237,7 +253,10 @@ def _digest(
             a, b = sorted(number[t] for t in reading.between)
             switches[(a, b)] = reading.value
         elif isinstance(reading, Kick):
-            kicks[tuple(number[t] for t in (*reading.source, *reading.sense))] = reading.value
+            kick = _kick(reading, index, number)
+            before = kicks.get(kick.leads)
+            again = before is not None and before.value == kick.value
+            kicks[kick.leads] = replace(kick, takes=before.takes + 1 if before and again else 1)
         elif isinstance(reading, Shaft):
             a, b = sorted(number[t] for t in reading.between)
             shafts[(a, b)] = reading.value
@@ -272,7 +291,7 @@ def _digest(
         meter=meter,
         ohms=ohms,
         switches=tuple((a, b, v) for (a, b), v in sorted(switches.items())),
-        kicks=tuple((k[0], k[1], k[2], k[3], v) for k, v in sorted(kicks.items())),
+        kicks=tuple(kicks[k] for k in sorted(kicks)),
         shafts=tuple((a, b, v) for (a, b), v in sorted(shafts.items())),
         spins=tuple((a, b, v) for (a, b), v in sorted(spins.items())),
         bunched=tuple(bunched[k] for k in sorted(bunched)),
@@ -283,6 +302,11 @@ def _digest(
         frame=tuple(frame.items()),
         lugs_off=tuple(t for t, ohm in lugs.items() if ohm >= meter.open_above_ohm),
     )
+
+
+def _kick(reading: Kick, index: int, number: dict[str, int]) -> KickTest:
+    source, sense = ((number[ends[0]], number[ends[1]]) for ends in (reading.source, reading.sense))
+    return KickTest(source, sense, reading.value, index)
 
 
 def _series(reading: Series, number: dict[str, int]) -> SeriesTest:

@@ -47,7 +47,7 @@ PRIOR: dict[tuple[str, str], float] = {
 }
 P_PROTECTOR_OPEN = 0.03
 P_BROKEN = 0.02  # a coil that stands open, wherever in the winding
-P_PLATE_WRONG = 0.02  # a plate that belongs to another motor, or a winding changed since
+P_PLATE_WRONG = 0.005  # a plate that belongs to another motor, or a winding changed since
 # what else comes out: pairs, three-wire sensors, and how common
 BESIDE = (
     (0, 0, 0.80),

@@ -73,7 +73,7 @@ def next_ohms(
         kind="resistance",
         between=(a, b),
         gain_bits=round(float(best_gain), 3),
-        why=_why(a, b, best_odds),
+        why=_why(a, b, best_odds, any(o.state == "value" for o in evidence.ohms)),
     )
 
 
@@ -118,12 +118,14 @@ def _say(shown: float) -> str:
     return "rising" if shown == _RISING else f"about {show_ohm(math.exp(shown))}"
 
 
-def _why(a: str, b: str, odds: Sequence[tuple[float, float]]) -> str:
+def _why(a: str, b: str, odds: Sequence[tuple[float, float]], read: bool) -> str:
+    if not read:  # nothing is known of its ohms yet
+        return f"First reading: it shows whether {a} and {b} belong together, and what a coil reads."
     first, second = _say(odds[0][0]), _say(odds[1][0])
     likely, other = (show_percent(p) for _, p in odds[:2])
     if "open" in (first, second):
         return f"It settles whether {a} and {b} belong together: {first} ({likely}), or {second}."
-    return f"It parts what still fits: {first} ({likely}), or {second} ({other})."
+    return f"It decides between {first} ({likely}) and {second} ({other})."
 
 
 def next_unread_coil(best: Weighed, evidence: Evidence) -> NextReading | None:
@@ -234,7 +236,7 @@ def next_kick(worlds: Sequence[World], evidence: Evidence) -> NextReading | None
         return None
     roles, way = same.roles, same.coupling
     table = np.array([expected(same.model.network, halves) for halves in same.couplings])
-    done = {k[:4] for k in evidence.kicks}
+    done = {k.leads for k in evidence.kicks}
     own = -(ODDS * np.log2(ODDS)).sum(axis=1)
     best, best_gain = None, LEAST_BITS
     for kick in kick_pairs(same.model, worlds[0].placed.roles):

@@ -10,7 +10,7 @@ from functools import cache
 import numpy as np
 from numpy.typing import NDArray
 
-from careful_coil.core.identify.evidence import USUALLY_ADJACENT, SeriesTest
+from careful_coil.core.identify.evidence import USUALLY_ADJACENT, KickTest, SeriesTest
 from careful_coil.core.identify.models import Model
 from careful_coil.core.winding.coupling import Halves
 from careful_coil.core.winding.kick import KICKS, coupled, kick_class
@@ -19,6 +19,7 @@ from careful_coil.core.winding.symmetry import parts
 
 Floats = NDArray[np.float64]
 P_KICK_RIGHT, P_KICK_NEXT = 0.94, 0.02
+AGAIN_KICK = 0.3  # of its weight again, where a kick was taken twice
 FITTING_ODDS = 0.1  # a kick less likely than this does not fit the world
 SERIES_SIGMA = 0.06  # of the volts applied
 # how much of a kick's ratio low volts carry over, with the odds: leakage, and a rotor out of the bore
@@ -100,22 +101,36 @@ def weigh_kicks(
     network: Network,
     coupling: Halves,
     roles: NDArray[np.int64],
-    kicks: Sequence[tuple[int, int, int, int, str]],
-) -> tuple[Floats, NDArray[np.bool_]]:
-    """Return the log likelihood of the kicks under full placements, and whether all of them fit.
+    kicks: Sequence[KickTest],
+) -> tuple[Floats, NDArray[np.int64]]:
+    """Return the log likelihood of the kicks under full placements, and how many do not fit.
 
-    `roles` (worlds, tags); both results (worlds,).
+    `roles` (worlds, tags); both results (worlds,). A kick taken again and the same is no slip of the
+    hand any more, but a meter or battery the wrong way round still is.
     """
-    log, fits = np.zeros(len(roles)), np.ones(len(roles), dtype=bool)
-    if not kicks:
-        return log, fits
-    table = expected(network, coupling)
-    for a, b, c, d, value in kicks:
-        shown = table[roles[:, a], roles[:, b], roles[:, c], roles[:, d]]
-        odds = ODDS[shown, KICKS.index(value)]
-        log += np.log(odds)
-        fits &= (odds > FITTING_ODDS) & (shown != ASTRAY)
-    return log, fits
+    log, misses = np.zeros(len(roles)), np.zeros(len(roles), dtype=np.int64)
+    for kick in kicks:
+        odds, missed = _kick_odds(network, coupling, roles, kick)
+        log += np.log(odds) * (1 + AGAIN_KICK * (kick.takes > 1))
+        misses += missed
+    return log, misses
+
+
+def missed_kicks(
+    network: Network, coupling: Halves, roles: Sequence[int], kicks: Sequence[KickTest]
+) -> list[KickTest]:
+    """Return the kicks that one naming says should have shown something else."""
+    row = np.array([roles])
+    return [k for k in kicks if bool(_kick_odds(network, coupling, row, k)[1][0])]
+
+
+def _kick_odds(
+    network: Network, coupling: Halves, roles: NDArray[np.int64], kick: KickTest
+) -> tuple[Floats, NDArray[np.bool_]]:
+    a, b, c, d = kick.leads
+    shown = expected(network, coupling)[roles[:, a], roles[:, b], roles[:, c], roles[:, d]]
+    odds = ODDS[shown, KICKS.index(kick.value)]
+    return odds, (odds <= FITTING_ODDS) | (shown == ASTRAY)
 
 
 def weigh_series(

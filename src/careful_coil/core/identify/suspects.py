@@ -8,9 +8,11 @@ import numpy as np
 from careful_coil.core.identify.evidence import Evidence, Ohms
 from careful_coil.core.identify.fit import COIL_SPREAD, slip_of
 from careful_coil.core.identify.nextstep import entropy
+from careful_coil.core.identify.polarity import missed_kicks
 from careful_coil.core.identify.result import NextReading, Suspect
 from careful_coil.core.identify.tables import tables
 from careful_coil.core.identify.weigh import Weighed
+from careful_coil.core.identify.worlds import World
 from careful_coil.core.values import show_ohm, show_percent
 
 SUSPECT_FROM = 0.80
@@ -34,6 +36,27 @@ def suspects_of(
             )
         )
     return tuple(sorted(suspects, key=lambda s: s.reading))
+
+
+def wrong_kicks(stand: Sequence[World], evidence: Evidence) -> tuple[Suspect, ...]:
+    """Return the kicks that the likeliest naming says are wrong, with every other explanation."""
+    best = stand[0] if stand else None
+    model = best.placed.model if best is not None else None
+    if best is None or model is None or not evidence.kicks:
+        return ()
+    found = []
+    for k in missed_kicks(model.network, best.coupling, best.roles, evidence.kicks):
+        one, two, three, four = (evidence.tags[n] for n in k.leads)
+        found.append(
+            Suspect(
+                reading=k.reading,
+                expected_ohm=None,
+                why=f"Kick {one} {two}, watched on {three} {four}, went {k.value.replace('-', ' ')}: the other "
+                "kicks say otherwise. Battery or meter the wrong way round, a clip on the wrong lead, or one of "
+                "the others is wrong. Touch the meter to the battery, it must go up; then take it again.",
+            )
+        )
+    return tuple(found)
 
 
 def _odds_wrong(

@@ -20,12 +20,14 @@ MOST_REFINED = 150  # beyond this many placements nothing is claimed and kicks w
 MOST_WORLDS = 4000  # nor beyond this many worlds of them
 LIGHTEST = 1e-5  # worlds lighter than this share of the whole are left out
 LEANING_FROM = 0.6
+RAREST = 8e-4  # worlds left out weigh no more than this together
+ONE_KICK_WRONG = 0.004  # of all: a naming with a kick wrong is not ruled out above this
 FLAWED_FROM = 0.05  # of all: a placement with a bad reading is not ruled out above this
 
 
 @dataclass(frozen=True, slots=True, eq=False)
 class World:
-    """A placement with every end named. `fits`: no reading beyond the best one's suspects is off.
+    """A placement with every end named. `misses` how many kicks and runs it says are wrong.
 
     `weight` with the marks on the leads, `bare` without: a mark leans, and rules nothing out.
     """
@@ -34,7 +36,7 @@ class World:
     roles: tuple[int, ...]
     coupling: Halves
     weight: float
-    fits: bool
+    misses: int
     bare: float = 0.0  # its weight without what is printed on the leads
 
 
@@ -46,29 +48,29 @@ def few_enough(weighed: Sequence[Weighed]) -> bool:
 
 def worlds_of(weighed: Sequence[Weighed], evidence: Evidence) -> list[World]:
     """Return the worlds of the placements given, heaviest first, weights adding up to one."""
-    found: list[tuple[float, Weighed, tuple[int, ...], Halves, bool, float]] = []
+    found: list[tuple[float, Weighed, tuple[int, ...], Halves, int, float]] = []
     for w in weighed:
         if w.model is None:
-            found.append((w.log_weight, w, w.roles, "alternate", False, w.marks))
+            found.append((w.log_weight, w, w.roles, "alternate", 1, w.marks))
             continue
         roles = np.array(w.model.unseen)[:, list(w.roles)]  # (states, tags)
         marks = of_worlds(w.model, roles, evidence.printed)
         for coupling, share in couplings(w.model, evidence.leanings.adjacent).items():
             network = w.model.network
-            log, fits = weigh_kicks(network, coupling, roles, evidence.kicks)
+            log, misses = weigh_kicks(network, coupling, roles, evidence.kicks)
             more, fit = weigh_series(network, coupling, roles, evidence.serieses)
-            log, fits = log + more, fits & fit
+            log, misses = log + more, misses + ~fit
             more, fit = weigh_runs(w.model, coupling, roles, log, evidence.runs)
-            log, fits = log + more + lean_on(w.model, roles, evidence), fits & fit
+            log, misses = log + more + lean_on(w.model, roles, evidence), misses + ~fit
             log += w.log_weight + math.log(share / len(roles))
             found += [
-                (float(one), w, tuple(row), coupling, bool(ok), float(m))
-                for one, row, ok, m in zip(log, roles.tolist(), fits, marks, strict=True)
+                (float(one), w, tuple(row), coupling, int(off), float(m))
+                for one, row, off, m in zip(log, roles.tolist(), misses, marks, strict=True)
             ]
     bare, whole = (shares([f[0] + k * f[5] for f in found]) for k in (0, 1))
     worlds = [
-        World(w, r, c, weight, ok, own)
-        for (_, w, r, c, ok, _), weight, own in zip(found, whole, bare, strict=True)
+        World(w, r, c, weight, off, own)
+        for (_, w, r, c, off, _), weight, own in zip(found, whole, bare, strict=True)
     ]
     worlds.sort(key=lambda w: (-w.weight, w.roles))
     return worlds
@@ -82,9 +84,10 @@ def shares(logs: Sequence[float]) -> list[float]:
 
 
 def standing(worlds: Sequence[World]) -> list[World]:
-    """Return the worlds that fit: no more flaws than the heaviest known one, every kick right.
+    """Return the worlds that fit: no more flaws than the heaviest known one, no more kicks wrong.
 
-    Placements that must call a reading wrong count too while they weigh something.
+    Placements that must call a reading wrong, and namings that must call a kick wrong, count too while
+    they weigh something: one kick alone may have been taken the wrong way round.
     """
     known = [w for w in worlds if w.placed.model is not None]
     if not known:
@@ -93,13 +96,25 @@ def standing(worlds: Sequence[World]) -> list[World]:
     flawed: dict[int, float] = {}
     for w in known:
         flawed[id(w.placed)] = flawed.get(id(w.placed), 0.0) + w.bare
-    return [
+    fit = [
         w
         for w in known
         if (w.placed.flaws <= best.placed.flaws or flawed[id(w.placed)] >= FLAWED_FROM)
-        and (w.fits or not best.fits)
+        and (w.misses <= best.misses or w.bare >= ONE_KICK_WRONG)
         and w.bare >= LIGHTEST
     ]
+    return _without_the_rarest(fit)
+
+
+def _without_the_rarest(worlds: Sequence[World]) -> list[World]:
+    """Return them without those that weigh next to nothing all together; the order stays."""
+    left, rare = 0.0, set[int]()
+    for w in sorted(worlds[1:], key=lambda w: w.bare):
+        left += w.bare
+        if left > RAREST:
+            break
+        rare.add(id(w))
+    return [w for w in worlds if id(w) not in rare]
 
 
 @dataclass(frozen=True, slots=True, eq=False)
