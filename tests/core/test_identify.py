@@ -163,13 +163,21 @@ def test_ohms_alone_leave_the_next_pairs_open() -> None:
     assert found.next.kind == "kick"
 
 
-def test_two_kicks_settle_six_leads() -> None:
+def test_a_closing_kick_settles_six_leads() -> None:
     kicks: list[AnyReading] = [
         Kick(source=("F", "C"), sense=("D", "E"), value="down-small"),
         Kick(source=("F", "C"), sense=("B", "A"), value="down-small"),
     ]
-    found = told("ABCDEF", SIX + kicks)
+    assert told("ABCDEF", SIX + kicks).status == "narrowed"  # one may be the wrong way round
+    closing = Kick(source=("D", "E"), sense=("B", "A"), value="down-small")
+    found = told("ABCDEF", [*SIX, *kicks, closing])
     assert found.status == "settled"
+    odd = Kick(source=("D", "E"), sense=("B", "A"), value="up-small")
+    against = told("ABCDEF", [*SIX, *kicks, odd])
+    assert against.status == "narrowed"
+    assert against.next is not None
+    assert against.next.kind == "kick"
+    assert any("Touch the meter to the battery" in s.why for s in against.suspects)
     starts = {t for t, r in found.best.roles.items() if r in ("T1", "T2", "T3")}
     assert starts in ({"F", "D", "B"}, {"C", "E", "A"})
 

@@ -146,8 +146,10 @@ def series(source: str, tie: str, across: str) -> Series:
     return Series.model_validate({**told, "applied_volt": 12.0, "value": round(volt, 2)})
 
 
-def test_two_series_tests_settle_six_leads_as_two_kicks_do() -> None:
-    found = told_six(series("AB", "BC", "AD"), series("AB", "BE", "AF"))
+def test_series_tests_settle_six_leads_as_kicks_do_the_closing_one_too() -> None:
+    two = series("AB", "BC", "AD"), series("AB", "BE", "AF")
+    assert told_six(*two).status == "narrowed"
+    found = told_six(*two, series("CD", "DE", "CF"))
     assert found.status == "settled"
     number = {t: int(r[1:]) for t, r in found.best.roles.items()}
     same = {(number[t] <= 3) == (int(r[1:]) <= 3) for t, r in TRUE_SIX.items()}
@@ -194,7 +196,8 @@ def test_a_kick_overrules_joints_that_were_wrong() -> None:
     found = told_six(wrong, *kicks)
     starts = {t for t, r in found.best.roles.items() if r in ("T1", "T2", "T3")}
     assert starts in ({"A", "D", "E"}, {"B", "C", "F"})
-    assert found.status == "settled"
+    closing = Kick(source=("C", "D"), sense=("E", "F"), value="up-small")
+    assert told_six(wrong, *kicks, closing).status == "settled"
 
 
 def test_somebodys_word_leans_and_is_never_proof() -> None:

@@ -9,7 +9,7 @@ from careful_coil.core.identify.evidence import Evidence
 from careful_coil.core.identify.extras import EARTH_OHM, Told, kind_of_extra
 from careful_coil.core.identify.fit import COIL_SPREAD
 from careful_coil.core.identify.models import LONE, SENSOR, Model, role_word
-from careful_coil.core.identify.result import Candidate
+from careful_coil.core.identify.result import Candidate, Certainty
 from careful_coil.core.identify.tables import Tables, tables
 from careful_coil.core.identify.weigh import Weighed
 from careful_coil.core.identify.worlds import Namings, best_names
@@ -18,7 +18,7 @@ from careful_coil.core.winding.network import Network
 LEFT_OUT_BELOW = 0.001
 AT_LEAST, AT_MOST = 5, 20
 CLAIMED = 3  # candidates whose names are looked at
-LEAST_LEADER = 0.9  # odds of the likeliest candidate from which something is proven beside it
+LEAST_LEADER = 0.9  # odds of the likeliest winding from which something of it is proven
 FORBID_FROM = 0.05
 Groups = tuple[tuple[str, ...], ...]
 
@@ -37,10 +37,13 @@ def candidates_of(
         merged[key] = (first, sum_so_far + s)
     rows = sorted(merged.values(), key=lambda r: (-r[1], r[0].roles))
     rows = [r for k, r in enumerate(rows) if k < AT_LEAST or r[1] >= LEFT_OUT_BELOW][:AT_MOST]
-    return tuple(
+    found = tuple(
         _candidate(w, s, stand if k < CLAIMED and s >= FORBID_FROM else None, evidence)
         for k, (w, s) in enumerate(rows)
     )
+    leads = sum(c.probability for c in found if c.arrangement == found[0].arrangement)
+    # nothing is proven beside a winding that may be another
+    return found if leads >= LEAST_LEADER else tuple(leaning(c) for c in found)
 
 
 def _candidate(
@@ -80,8 +83,6 @@ def _candidate(
         for t, x in tested.items()
     }
     certainty |= dict.fromkeys(dead, "open")
-    if probability < LEAST_LEADER:  # nothing is proven beside a winding that may be another
-        certainty = {t: "leaning" if s == "proven" else s for t, s in certainty.items()}
     return Candidate(
         arrangement=w.model.slug,
         variant=w.model.variant,
@@ -161,10 +162,17 @@ def _speed_order(by_tag: dict[str, str]) -> tuple[str, ...]:
     return tuple(names[n] for n in taps if n in names) if "run" in names else ()
 
 
+def leaning(c: Candidate, also: Certainty = "proven") -> Candidate:
+    """Return a candidate whose names lean at most, what is proven and what is `also` of it."""
+    sure: dict[str, Certainty] = {
+        t: "leaning" if s in ("proven", also) else s for t, s in c.certainty.items()
+    }
+    return replace(c, certainty=sure)
+
+
 def unclaimed(c: Candidate) -> Candidate:
     """Return a candidate without claims: while readings contradict each other nothing is proven."""
-    sure = {t: "leaning" if s in ("proven", "convention") else s for t, s in c.certainty.items()}
-    return replace(c, certainty=sure)
+    return leaning(c, "convention")
 
 
 def groups_read(evidence: Evidence) -> Groups:

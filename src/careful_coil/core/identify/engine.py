@@ -47,7 +47,7 @@ from careful_coil.core.values import show_ohm
 from careful_coil.core.winding.arrangements import ARRANGEMENTS
 
 SURE = 0.95
-LEADS_FROM = 0.5  # odds from which a named winding leads
+LEADS_FROM = 0.5  # odds from which named windings that forbid a pair lead together
 LISTED = 0.97  # of all groupings that must stand in the list before windings are laid on them
 LIKELY, MOST_LAID = 1e-4, 80  # and no more than so many as likely as this
 
@@ -227,26 +227,33 @@ def _any_unread(weighed: Sequence[Weighed], evidence: Evidence) -> NextReading |
 
 
 def _never(candidates: Sequence[Candidate]) -> tuple[tuple[str, str], ...]:
-    """Return every pair that some candidate worth a thought says must not see line voltage.
+    """Return every pair that must not see line voltage: by a candidate worth a thought, or by most.
 
-    A start to common only where the start is known, or that naming leads.
+    A start to common only where the start is known: else it might be the run winding.
     """
-    found: set[tuple[str, str]] = set()
+    odds: dict[tuple[str, str], float] = {}
+    worth: set[tuple[str, str]] = set()
     for c in candidates:
-        if c.arrangement is None or c.probability < FORBID_FROM:
+        for pair in _forbidden(c):
+            odds[pair] = odds.get(pair, 0.0) + c.probability
+            if c.probability >= FORBID_FROM:
+                worth.add(pair)
+    return tuple(sorted(worth | {p for p, together in odds.items() if together >= LEADS_FROM}))
+
+
+def _forbidden(c: Candidate) -> set[tuple[str, str]]:
+    """Return the pairs that one candidate forbids."""
+    if c.arrangement is None:
+        return set()
+    tag = {name: t for t, name in c.names.items()}
+    found: set[tuple[str, str]] = set()
+    for one, two in ARRANGEMENTS[c.arrangement].never:
+        start = {"start"} & {one, two} and {one, two} != {"run", "start"}
+        if one not in tag or two not in tag or (start and c.certainty[tag["start"]] != "proven"):
             continue
-        tag = {name: t for t, name in c.names.items()}
-        for one, two in ARRANGEMENTS[c.arrangement].never:
-            if one not in tag or two not in tag:
-                continue
-            start = {"start"} & {one, two} and {one, two} != {"run", "start"}
-            if start and c.certainty[tag["start"]] != "proven" and c.probability < LEADS_FROM:
-                continue  # until the start is known this might be the run winding
-            a, b = sorted((tag[one], tag[two]), key=list(c.roles).index)
-            found.add((a, b))
-        pairs = [g for g in c.groups if len(g) == 2 and g[0] in c.extras]
-        found |= {(g[0], g[1]) for g in pairs}
-    return tuple(sorted(found))
+        a, b = sorted((tag[one], tag[two]), key=list(c.roles).index)
+        found.add((a, b))
+    return found | {(g[0], g[1]) for g in c.groups if len(g) == 2 and g[0] in c.extras}
 
 
 def _notes(candidates: Sequence[Candidate], best: Weighed, evidence: Evidence) -> tuple[str, ...]:

@@ -120,7 +120,9 @@ def _say(shown: float) -> str:
 
 def _why(a: str, b: str, odds: Sequence[tuple[float, float]], read: bool) -> str:
     if not read:  # nothing is known of its ohms yet
-        return f"First reading: it shows whether {a} and {b} belong together, and what a coil reads."
+        return (
+            f"First reading: it shows whether {a} and {b} belong together, and what a coil reads."
+        )
     first, second = _say(odds[0][0]), _say(odds[1][0])
     likely, other = (show_percent(p) for _, p in odds[:2])
     if "open" in (first, second):
