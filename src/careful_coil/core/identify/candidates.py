@@ -59,6 +59,13 @@ def _candidate(
             notes=("No winding this version knows fits these readings.",),
         )
     network = w.model.network
+    if w.model.missing:
+        return Candidate(
+            arrangement=None,
+            probability=probability,
+            groups=groups_read(evidence),
+            notes=w.model.notes,
+        )
     worlds = stand.worlds if stand else ()
     own = [x for x in worlds if x.placed.model is w.model and x.placed.roles == w.roles]
     if stand is not None and own:

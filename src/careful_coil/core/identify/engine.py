@@ -184,6 +184,8 @@ def _next(
         ohms = next_ohms(weighed, share, evidence)
     if ohms is not None or not stand or len(evidence.tags) < 2:
         return ohms or _any_unread(weighed, evidence)
+    if _no_winding(weighed[0]):
+        return None
     unread = next_unread_coil(weighed[0], evidence)
     if unread is not None:
         return unread
@@ -194,6 +196,11 @@ def _next(
     sense = next_series if no_battery else next_kick
     last = sense(stand, evidence) or next_run(stand, evidence)
     return last or next_spin(weighed[0], evidence)
+
+
+def _no_winding(best: Weighed) -> bool:
+    """Whether the likeliest is no winding known, or one with a lead that was not counted."""
+    return best.model is None or bool(best.model.missing)
 
 
 def _kick_again(kick: KickTest, suspect: Suspect, evidence: Evidence) -> NextReading:

@@ -7,6 +7,7 @@ hundreds of ohms; tachometers tens to a few hundred.
 
 import math
 from dataclasses import dataclass
+from typing import Literal
 
 from careful_coil.core.identify.fit import LOG_RANGE
 
@@ -15,11 +16,12 @@ KINDS: dict[str, tuple[float, tuple[tuple[float, float, float], ...]]] = {
     "thermostat": (0.40, ((0.001, 0.6, 1.0),)),
     "thermistor": (0.25, ((20.0, 250.0, 0.35), (60.0, 750.0, 0.65))),
     "rtd": (0.12, ((99.0, 118.0, 0.85), (9.5, 11.8, 0.07), (990.0, 1180.0, 0.08))),
-    "heater": (0.13, ((20.0, 600.0, 1.0),)),
-    "tachometer": (0.10, ((20.0, 500.0, 1.0),)),
+    "heater": (0.13, ((20.0, 600.0, 0.8), (8.0, 2000.0, 0.2))),
+    "tachometer": (0.10, ((20.0, 500.0, 0.9), (10.0, 1500.0, 0.1))),
 }
+WIRE_OHM = (0.001, 3.0)  # Ω of a sensor wire, at the shop and up a long cable
 LEAST_CONTACT = 0.002  # Ω: a contact may read nothing
-EDGE = 0.02  # share of a kind that reads outside its ranges
+EDGE = 0.003  # share of a kind that reads outside its ranges
 USES = (
     "thermostat",
     "thermistor",
@@ -46,10 +48,19 @@ class Told:
     sure: bool
 
 
-def sensor_odds(ohm: float) -> float:
-    """Return the log of how much likelier a sensor is to read this than any pair at all."""
+def sensor_odds(ohm: float, of: Literal["pair", "element", "wire"] = "pair") -> float:
+    """Return the log of how much likelier a sensor is to read this than any pair at all.
+
+    `of` a pair of its own, the element of a sensor with three wires, or the second wire to its end.
+    """
     ohm = max(ohm, LEAST_CONTACT)
-    density = sum(share * _density(kind, ohm) for kind, (share, _) in KINDS.items())
+    if of == "pair":
+        density = sum(share * _density(kind, ohm) for kind, (share, _) in KINDS.items())
+    elif of == "element":
+        density = _density("rtd", ohm)
+    else:
+        low, high = WIRE_OHM
+        density = EDGE / LOG_RANGE + (1 - EDGE) * (low <= ohm <= high) / math.log(high / low)
     return math.log(density * LOG_RANGE)
 
 

@@ -1,6 +1,7 @@
 """How well many placements fit, all at once and roughly: which are worth a careful fit."""
 
 import math
+from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -13,6 +14,7 @@ if TYPE_CHECKING:
     from careful_coil.core.identify.tables import Tables
 
 FORGIVEN = 8.0  # what one bad clip costs
+STILL_OFF = 20.0  # squares left from which a second bad clip is tried
 NEGATIVE = 60.0  # what ohms below nothing cost
 RIDGE = 1e-6
 OCCAM = math.log(LOG_RANGE / (0.01 * math.sqrt(2 * math.pi)))  # for each ohms fitted to 1 %
@@ -23,8 +25,8 @@ def rough_fit(
 ) -> NDArray[np.float64]:
     """Return the rough log likelihood of every placement's figures, shape (placements,).
 
-    One reading of each may be a bad clip: dropping it takes r²/(1 − h) off the sum of squares, h its
-    leverage.
+    Two readings of each may be bad clips: dropping one takes r²/(1 − h) off the sum of squares, h its
+    leverage; where the rest still does not fit, it is done once more without it.
     """
     score = np.zeros(len(rows))
     for pattern in {f.tobytes(): f for f in fitted}.values():
@@ -49,17 +51,41 @@ def _score(
         np.array([o.sigma for o in ohms]) ** 2 + (1.2 * COIL_SPREAD * read) ** 2 + loose**2
     )
     x = table.slope[rows[:, a], rows[:, b]] / sigma[:, None]
-    y = target / sigma
+    y = np.broadcast_to(target / sigma, x.shape[:2])
+    once = _squares(x, y, target)
+    score, again = once.score, np.flatnonzero(once.left > STILL_OFF)
+    if len(again) and len(used) > 2:
+        keep = np.ones((len(again), len(used)))
+        keep[np.arange(len(again)), once.worst[again]] = 0.0
+        twice = _squares(x[again] * keep[:, :, None], y[again] * keep, target)
+        score[again] = np.maximum(score[again], twice.score - FORGIVEN)
+    seen = (x > 0).any(axis=1).sum(axis=1)
+    return np.asarray(score - OCCAM * seen - np.log(sigma * math.sqrt(2 * math.pi)).sum())
+
+
+@dataclass(frozen=True, slots=True)
+class _Squares:
+    """A rough score, the squares left when the worst reading is dropped, and which that is."""
+
+    score: NDArray[np.float64]
+    left: NDArray[np.float64]
+    worst: NDArray[np.int64]
+
+
+def _squares(
+    x: NDArray[np.float64], y: NDArray[np.float64], target: NDArray[np.float64]
+) -> _Squares:
+    """Return the least squares of rows of readings told in their sigmas."""
     normal = np.einsum("rnk,rnm->rkm", x, x)
     own = np.einsum("rkk->rk", normal)
     own += RIDGE * own + 1e-12  # kinds that nothing was read of must not make it singular
     inverse = np.linalg.inv(normal)
-    ohm = np.einsum("rkm,rnm,n->rk", inverse, x, y)
+    ohm = np.einsum("rkm,rnm,rn->rk", inverse, x, y)
     left = y - np.einsum("rnk,rk->rn", x, ohm)
     hold = np.clip(np.einsum("rnk,rkm,rnm->rn", x, inverse, x), 0.0, 1 - 1e-3)
     chi = (left**2).sum(axis=1)
-    spared = (left**2 / (1 - hold)).max(axis=1)
+    spared = left**2 / (1 - hold)
+    without = np.maximum(chi - spared.max(axis=1), 0.0)
     below = (ohm < -1e-3 * np.abs(target).max()).any(axis=1)
-    seen = (x > 0).any(axis=1).sum(axis=1)
-    fit = -0.5 * np.minimum(chi, np.maximum(chi - spared, 0.0) + 2 * FORGIVEN) - NEGATIVE * below
-    return np.asarray(fit - OCCAM * seen - np.log(sigma * math.sqrt(2 * math.pi)).sum())
+    fit = -0.5 * np.minimum(chi, without + 2 * FORGIVEN) - NEGATIVE * below
+    return _Squares(np.asarray(fit), without, spared.argmax(axis=1))

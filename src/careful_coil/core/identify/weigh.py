@@ -3,6 +3,7 @@
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
@@ -343,7 +344,10 @@ def _sensor_ohms(
         if kind.startswith(SENSOR) and any(
             table.slope[row[evidence.ohms[n].a], row[evidence.ohms[n].b], k] > 0 for n in used
         ):
-            log += sensor_odds(float(f.ohm[k]))
+            of: Literal["pair", "element", "wire"] = "wire" if kind.endswith("-wire") else "pair"
+            if f"{kind}-wire" in table.kinds:
+                of = "element"
+            log += sensor_odds(float(f.ohm[k]), of)
     return log
 
 

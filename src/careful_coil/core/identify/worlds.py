@@ -89,7 +89,7 @@ def standing(worlds: Sequence[World]) -> list[World]:
     Placements that must call a reading wrong, and namings that must call a kick wrong, count too while
     they weigh something: one kick alone may have been taken the wrong way round.
     """
-    known = [w for w in worlds if w.placed.model is not None]
+    known = [w for w in worlds if w.placed.model is not None and not w.placed.model.missing]
     if not known:
         return []
     best = known[0]
