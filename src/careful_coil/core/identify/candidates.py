@@ -169,17 +169,21 @@ def _speed_order(by_tag: dict[str, str]) -> tuple[str, ...]:
     return tuple(names[n] for n in taps if n in names) if "run" in names else ()
 
 
-def leaning(c: Candidate, also: Certainty = "proven") -> Candidate:
-    """Return a candidate whose names lean at most, what is proven and what is `also` of it."""
+def leaning(c: Candidate) -> Candidate:
+    """Return a candidate of whose winding nothing is proven; a lead beside it, by its own test, stays."""
     sure: dict[str, Certainty] = {
-        t: "leaning" if s in ("proven", also) else s for t, s in c.certainty.items()
+        t: "leaning" if s in ("proven", "convention") and t not in c.extras else s
+        for t, s in c.certainty.items()
     }
     return replace(c, certainty=sure)
 
 
 def unclaimed(c: Candidate) -> Candidate:
     """Return a candidate without claims: while readings contradict each other nothing is proven."""
-    return leaning(c, "convention")
+    sure: dict[str, Certainty] = {
+        t: "leaning" if s in ("proven", "convention") else s for t, s in c.certainty.items()
+    }
+    return replace(c, certainty=sure)
 
 
 def groups_read(evidence: Evidence) -> Groups:

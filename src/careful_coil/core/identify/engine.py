@@ -1,6 +1,7 @@
 """From readings to an answer: candidates, certainty, suspects, the next reading."""
 
 from collections.abc import Sequence
+from dataclasses import replace
 from functools import lru_cache
 
 from careful_coil.core.identify.candidates import (
@@ -47,6 +48,7 @@ from careful_coil.core.values import show_ohm
 from careful_coil.core.winding.arrangements import ARRANGEMENTS
 
 SURE = 0.95
+ODD_OPEN = 0.7  # of sheets with an open pair that must conduct, those that hold but for it
 LEADS_FROM = 0.5  # odds from which named windings that forbid a pair lead together
 LISTED = 0.97  # of all groupings that must stand in the list before windings are laid on them
 LIKELY, MOST_LAID = 1e-4, 80  # and no more than so many as likely as this
@@ -85,6 +87,8 @@ def identify(evidence: Evidence) -> Identification:
     status = _status(candidates, flawless, refined, evidence)
     if status == "contradictory":
         candidates = tuple(unclaimed(c) for c in candidates)
+        if any(evidence.ohms[k].state == "open" for k in best.conflicts):
+            candidates = tuple(replace(c, probability=ODD_OPEN * c.probability) for c in candidates)
     return Identification(
         status=status,
         candidates=candidates,
