@@ -84,7 +84,8 @@ def _as_found(job: Job) -> Iterator[NextStep]:
 
 def _taken_apart(c: Facts) -> Iterator[NextStep]:
     """Yield the parting of joints that stand, where leads must be read by themselves."""
-    names = tuple(n for j in stand_joined(c.job) for n in j)
+    joints = stand_joined(c.job)
+    names = tuple(n for j in joints for n in j)
     if c.job.dead_proved is None:
         yield DEAD
     yield NextStep(
@@ -94,9 +95,19 @@ def _taken_apart(c: Facts) -> Iterator[NextStep]:
         act="part",
         words="all apart",
         ends=names,
-        why=f"{' '.join(names)} stand joined: ohms through joints are not those of a coil. Note or photograph "
-        "them, part them, keep the ends apart.",
+        why=f"Joined now: {', '.join('–'.join(j) for j in joints)}. Ohms through joints are not those of a "
+        "coil. Part them, keep the ends apart.",
     )
+
+
+def _changed_as_it_is(c: Facts) -> bool:
+    """Whether its joints are one of its hookups by the marks, and it ran so or is being changed from it.
+
+    Then they are changed one by one by the plan, and line ohms and the run prove it.
+    """
+    found = c.job.found
+    begun = bool(c.job.joined.acts)
+    return c.connecting.by_marks and found is not None and (found.ran == "yes" or begun)
 
 
 DEAD = NextStep(
@@ -117,7 +128,7 @@ def lead_steps(c: Facts) -> Iterator[NextStep]:
     if job.dead_proved is None and job.plate.phases != 3:
         yield DEAD
     if stand_joined(job):
-        if not naming.known:
+        if not (naming.known or _changed_as_it_is(c)):
             yield from _taken_apart(c)
         return
     yield from _odd_leads(c)

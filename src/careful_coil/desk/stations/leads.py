@@ -43,9 +43,12 @@ def odds_rows(judged: Judgement) -> list[Row]:
         key = (title, groups)
         merged[key] = merged.get(key, 0.0) + c.probability
     rows = sorted(merged.items(), key=lambda r: -r[1])[:3]
+    if early and rows and rows[0][1] < LEAST_SHOWN:
+        return [(rows[0][1], none, "")]
     return [(p, title, groups) for (title, groups), p in rows if p >= 0.001]
 
 
+LEAST_SHOWN = 0.02  # odds of the likeliest grouping, below which none is worth a line
 UNBOUND = 16777215  # pixels: no limit to a widget's height
 CROWDED = 45.0  # mm of drawing that leave no room for a second one beside the sheet
 MOST_WORDS = max(len(p.words) for p in PROBES.values())
