@@ -107,6 +107,7 @@ SIX_LEADS = [
     ohm("BC", "open"),
     kick("AD", "BE", "down-small"),
     kick("AD", "CF", "down-small"),
+    kick("BE", "CF", "down-small"),
 ]
 INSULATED = {"kind": "insulation", "megohm": 480, "at_c": 20, "test_volt": 500}
 SUPPLY = {"kind": "supply", "volt": 400, "hertz": 50, "phases": 3, "measured": True}

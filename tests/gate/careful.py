@@ -146,6 +146,7 @@ def three_read(value: str = "2.60") -> list[Body]:
         *apart,
         kick("AD", "BE"),
         kick("AD", "CF"),
+        kick("BE", "CF"),
     ]
 
 

@@ -188,3 +188,19 @@ def test_rewound_everything_electrical_is_asked_anew() -> None:
     assert {"leads-proven", "insulation", "high-potential", "hookup", "test-run"} <= codes
     kept = judged([*three_phase()[:-1], {"kind": "work", "what": "rewound"}, *three_read("1.31")])
     assert "leads-proven" not in {f.code for f in kept.gate}
+
+
+def test_two_kicks_and_three_equal_amps_prove_what_a_closing_kick_would() -> None:
+    log = [*three_phase()]
+    closing = next(
+        k for k in range(len(log) - 1, -1, -1) if log[k].get("reading", {}).get("kind") == "kick"
+    )
+    two = judged([b for k, b in enumerate(log) if k != closing])
+    assert two.facts.naming.word == "kicked"
+    assert two.released
+    unequal = [
+        {**b, "amp": [0.9, 0.9, 0.6]} if b.get("kind") == "low-run" else b
+        for k, b in enumerate(log)
+        if k != closing
+    ]
+    assert "leads-proven" in {f.code for f in judged(unequal).gate}

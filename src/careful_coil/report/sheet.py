@@ -95,7 +95,9 @@ def _leads(page: Page, judged: Judgement) -> None:
         return
     words = {
         "proven": "proven by readings",
+        "kicked": "proven by kicks",
         "marked": "as marked, ohms agree",
+        "owed": "by their ohms",
         "guess": "guesses, not proven",
     }
     page.head(f"Leads: {words.get(naming.word, 'not identified')}")

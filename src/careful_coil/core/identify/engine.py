@@ -85,6 +85,7 @@ def identify(evidence: Evidence) -> Identification:
     suspects = (*suspects_of(weighed, share, evidence), *wrong_kicks(stand, evidence))
     flawless = sum(bare[id(w)] for w in weighed if not w.flaws)
     status = _status(candidates, flawless, refined, evidence)
+    to_close = status == "narrowed" and _but_for_a_kick(weighed, share, stand, refined, evidence)
     if status == "contradictory":
         candidates = tuple(unclaimed(c) for c in candidates)
         if any(evidence.ohms[k].state == "open" for k in best.conflicts):
@@ -96,8 +97,24 @@ def identify(evidence: Evidence) -> Identification:
         next=_next(weighed, share, stand, suspects, evidence),
         never_energise=_never(candidates),
         notes=_notes(candidates, best, evidence),
+        to_close=to_close,
         read_groups=groups_read(evidence),
     )
+
+
+def _but_for_a_kick(
+    weighed: Sequence[Weighed],
+    share: Sequence[float],
+    stand: Sequence[World],
+    refined: bool,
+    evidence: Evidence,
+) -> bool:
+    """Whether it would be settled if every kick were certain to be the right way round."""
+    if not stand or not (evidence.kicks or evidence.serieses):
+        return False
+    every = [w for w in stand if w.misses <= stand[0].misses]
+    candidates = candidates_of(weighed, share, Namings.of(every), evidence)
+    return _status(candidates, 1.0, refined, evidence) == "settled"
 
 
 def _early(groups: Cover, evidence: Evidence) -> Identification:

@@ -16,16 +16,18 @@ from careful_coil.core.readings import LINES, AnyReading, Found, Resistance, Swi
 from careful_coil.core.winding.arrangements import ARRANGEMENTS, Arrangement
 from careful_coil.core.winding.network import Network
 
+Word = Literal["proven", "kicked", "marked", "owed", "guess", "none"]
+
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Naming:
     """Lead names by tag, of the winding alone; `network` the winding's, as its leads are named.
 
-    `word`: proven by readings; marked, and the ohms agree; owed to the run, which alone can tell what
-    ohms have told already; guess; none.
+    `word`: proven by readings; kicked, but for a closing kick or three equal amps; marked, and the ohms
+    agree; owed to the run, which alone can tell what ohms have told already; guess; none.
     """
 
-    word: Literal["proven", "marked", "owed", "guess", "none"]
+    word: Word
     names: dict[str, str]
     arrangement: Arrangement | None
     against: tuple[str, ...] = ()  # tags whose marking the readings contradict
@@ -34,7 +36,7 @@ class Naming:
     @property
     def known(self) -> bool:
         """Whether the names are good enough to connect by: what is left is owed to a run."""
-        return self.word in ("proven", "marked", "owed")
+        return self.word in ("proven", "kicked", "marked", "owed")
 
     @property
     def network(self) -> Network | None:
@@ -74,10 +76,12 @@ def _stale(job: Job) -> frozenset[int]:
 
     def stale(taken: Taken) -> bool:
         reading = taken.reading
-        if taken.place > mended or not isinstance(reading, Resistance | Switch):
+        if taken.place > mended:
             return False
+        if isinstance(reading, Switch):
+            return reading.value == "stays"  # what opened, opened
         pair = reading.pair() if isinstance(reading, Resistance) else None
-        return pair is None or not set(pair) & joined
+        return pair is not None and not set(pair) & joined
 
     return frozenset(k for k, t in enumerate(job.readings) if stale(t))
 
@@ -104,7 +108,7 @@ def name_leads(job: Job, found: Identification, evidence: Evidence) -> Naming:
     if arr is None:
         return Naming(word="none", names={}, arrangement=None)
     network = arr.inside(best.variant)
-    settled = found.status == "settled"
+    settled = found.status == "settled" or found.to_close
     marks = {evidence.tags[k]: mark for k, mark in evidence.marks}
     names = nearest(network, best.names, marks, arr.slug, settled)
     same_kind = sum(c.probability for c in found.candidates if c.arrangement == arr.slug)
@@ -112,9 +116,9 @@ def name_leads(job: Job, found: Identification, evidence: Evidence) -> Naming:
     against = tuple(
         t for t, m in marks.items() if t in names and not says(arr.slug, m, names[t], network.leads)
     )
-    word: Literal["proven", "marked", "owed", "guess"] = "guess"
+    word: Word = "guess"
     if settled:
-        word = "proven"
+        word = "kicked" if found.to_close else "proven"
     elif sure and not against and not best.unread and borne_out(evidence):
         word = "marked"
     elif same_kind >= SURE and not against and owed(found, evidence):

@@ -86,7 +86,7 @@ class NextReading:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Identification:
-    """The whole answer."""
+    """The whole answer. `to_close`: settled but for a closing kick, or three equal amps in its place."""
 
     status: Status
     candidates: tuple[Candidate, ...]
@@ -94,6 +94,7 @@ class Identification:
     next: NextReading | None
     never_energise: tuple[tuple[str, str], ...]
     notes: tuple[str, ...]
+    to_close: bool = False
     read_groups: tuple[tuple[str, ...], ...] = ()  # tags that conduct to each other as read
 
     @property

@@ -103,6 +103,12 @@ def _proven(job: Job, found: Identification, naming: Naming) -> Finding:
     elif naming.word == "marked":
         verdict, subject = "unproven", "Leads as marked, not proven"
         why = "The ohms bear the marks out. Ohms cannot see exchanged halves: kick tests or the run decide."
+    elif naming.word == "kicked":
+        verdict, subject = "unproven", "Leads kicked, not closed"
+        why = (
+            "One kick taken the wrong way round would not show yet: a closing kick, or three equal amps in the "
+            "reduced-voltage run."
+        )
     elif naming.word == "owed":
         verdict, subject = "unproven", "Leads by their ohms, the run decides"
         why = (

@@ -13,6 +13,7 @@ from careful_coil.core.connect.work import Connecting
 from careful_coil.core.identify import Naming
 from careful_coil.core.job import Finding, Job, fold
 from careful_coil.core.job.alarms import words_of_harm
+from careful_coil.core.job.at_connect import LowRun
 from careful_coil.core.job.entries import Entry, Waived
 from careful_coil.core.job.voids import FACTS
 from careful_coil.core.sheets import SHEETS
@@ -103,6 +104,8 @@ def by_behaviour(
 ) -> list[Finding]:
     """Return findings with what the run itself proves: marks that ohms bear out, a hookup no rule knows."""
     by_code = {f.code: f for f in findings}
+    if naming.word == "kicked" and _equal_amps_since(job):
+        findings = [_closed(f) for f in findings]
     ran = by_code.get("test-run")
     if ran is None or ran.verdict != "good":
         return list(findings)
@@ -115,6 +118,7 @@ def by_behaviour(
     behaved = equal if three else usual
     marked = naming.word == "marked" and legible and behaved
     owed = naming.word == "owed" and usual
+    owed |= naming.word == "kicked" and not three and usual
     found = []
     for f in findings:
         if f.code == "leads-proven" and f.verdict == "unproven" and marked:
@@ -128,6 +132,31 @@ def by_behaviour(
             f = replace(f, verdict="good", subject="Hookup confirmed by the run", why=why)
         found.append(f)
     return found
+
+
+EQUAL_AMPS = (
+    0.10  # of their mean: line amps of a run at reduced volts that count as equal (trade practice)
+)
+
+
+def _equal_amps_since(job: Job) -> bool:
+    """Whether a run at reduced volts had three equal amps since the leads were kicked."""
+    since = max((t.place for t in job.readings if t.reading.kind == "kick"), default=-1)
+    for entry in job.log[since + 1 :]:
+        body = entry.said
+        if isinstance(body, LowRun) and entry.id not in job.struck and len(body.amp) == 3:
+            mean = sum(body.amp) / 3
+            if mean > 0 and max(abs(a - mean) for a in body.amp) <= EQUAL_AMPS * mean:
+                return True
+    return False
+
+
+def _closed(found: Finding) -> Finding:
+    """Return the line of the leads as proven by kicks, the reduced-voltage run closing them."""
+    if found.code != "leads-proven":
+        return found
+    why = "By kicks, and the reduced-voltage run with equal amps closes them."
+    return replace(found, verdict="good", subject="Leads proven", why=why)
 
 
 # --- words ------------------------------------------------------------------------------------------

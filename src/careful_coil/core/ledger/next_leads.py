@@ -133,12 +133,18 @@ def lead_steps(c: Facts) -> Iterator[NextStep]:
         return
     yield from _odd_leads(c)
     nxt = found.next
-    if nxt is None or (naming.word in ("marked", "owed") and nxt.kind != "switch"):
-        return  # what is left is the run's to tell; a start mechanism tells where its switch lies
-    if naming.word != "proven" or (nxt.kind == "resistance" and found.best.unread):
-        if nxt.kind == "switch" and not is_open(job):
-            yield OPEN_UP
-        yield _reading(nxt)  # a coil that was only inferred may still be broken
+    unread = nxt is not None and nxt.kind == "resistance" and bool(found.best.unread)
+    worth = {
+        "proven": unread,  # a coil that was only inferred may still be broken
+        "kicked": unread,  # the reduced-voltage run closes it
+        "marked": nxt is not None and nxt.kind == "switch",  # it tells where the start switch lies
+        "owed": nxt is not None and nxt.kind == "switch",
+    }
+    if nxt is None or not worth.get(naming.word, True):
+        return
+    if nxt.kind == "switch" and not is_open(job):
+        yield OPEN_UP
+    yield _reading(nxt)
 
 
 def _odd_leads(c: Facts) -> Iterator[NextStep]:

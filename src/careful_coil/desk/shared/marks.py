@@ -12,7 +12,7 @@ from careful_coil.desk.theme import Theme
 
 WIDE_MARK, NAME = 210, 82  # pixels of a mark, and of the name in it
 CERTAIN = {"proven": "proven", "convention": "free to choose", "leaning": "guess", "open": "open"}
-OWED = {"marked": "as marked", "owed": "by its ohms"}
+OWED = {"kicked": "kicked", "marked": "as marked", "owed": "by its ohms"}
 SYSTEMS: dict[str, System] = {"T": "T", "IEC": "IEC", "letters": "letters"}
 
 

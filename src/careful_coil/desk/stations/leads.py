@@ -256,9 +256,12 @@ class LeadsPage(Page):
         self.known.setText(f"On somebody's word, not proof: {', '.join(known)}." if known else "")
         self.known.setVisible(bool(known))
         found = judged.facts.identification
-        status = {"proven": "proven", "marked": "as marked, borne out by the ohms"}.get(
-            judged.facts.naming.word, found.status if found else ""
-        )
+        status = {
+            "proven": "proven",
+            "kicked": "by kicks: one more, or three equal amps at reduced volts, proves them",
+            "marked": "as marked, the ohms agree; the run decides",
+            "owed": "by their ohms; the run decides",
+        }.get(judged.facts.naming.word, found.status if found else "")
         self.marks_head.say("Markings to put on", status)
         pairs = ", ".join(f"{a} to {b}" for a, b in found.never_energise) if found else ""
         never = (
