@@ -311,6 +311,12 @@ def test_kicks_are_answered_by_number_and_settle_the_leads(bench: Bench) -> None
     bench.enter("down small")
     found = bench.judged.facts.identification
     assert found is not None
+    assert found.to_close  # by a kick more, or by three equal amps at reduced volts
+    assert "one more" in page_of(bench).marks_head.remark
+    assert bench.next.startswith("Kick ")  # leads without a plate have no run to come
+    bench.enter("4")
+    found = bench.judged.facts.identification
+    assert found is not None
     assert found.status == "settled"
 
 

@@ -16,6 +16,7 @@ from careful_coil.core.connect.dead import AtBench
 from careful_coil.core.errors import CoilError
 from careful_coil.core.job import AnyBody, Entry, Job, fold
 from careful_coil.core.job.entries import Struck
+from careful_coil.core.job.at_intake import FoundHookup
 from careful_coil.core.job.noted import note
 from careful_coil.core.ledger import Judgement, judge
 from careful_coil.core.ledger.admission import Asking
@@ -186,7 +187,8 @@ class Session(QObject):
 
     def new_job(self, loose: bool = False) -> None:
         """Start a job; a loose one goes straight to its leads."""
-        first = (note("ticket", "name", LOOSE),) if loose else ()
+        apart = (note("ticket", "name", LOOSE), FoundHookup(joints=()))
+        first = apart if loose else ()
         self.start_job(first, "leads" if loose else "intake", "count" if loose else "name")
 
     def start_job(self, bodies: Sequence[AnyBody], station: Station, field: str) -> None:

@@ -136,7 +136,7 @@ def lead_steps(c: Facts) -> Iterator[NextStep]:
     unread = nxt is not None and nxt.kind == "resistance" and bool(found.best.unread)
     worth = {
         "proven": unread,  # a coil that was only inferred may still be broken
-        "kicked": unread,  # the reduced-voltage run closes it
+        "kicked": unread or not job.plate.volts,  # else the reduced-voltage run closes it
         "marked": nxt is not None and nxt.kind == "switch",  # it tells where the start switch lies
         "owed": nxt is not None and nxt.kind == "switch",
     }
