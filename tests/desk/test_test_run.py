@@ -241,6 +241,7 @@ def test_a_fan_of_three_speeds_has_a_sheet_for_each(bench: Bench) -> None:
         bench,
         {"kind": "leads", "leads": [{"tag": t, "marking": m} for t, m in FAN.items()]},
         *({"kind": "role-known", "tag": t, "role": FAN[t]} for t in "AD"),
+        {"kind": "found-hookup", "joints": []},
     )
     bench.ctrl(Key.Key_2)
     bench.meter_here()

@@ -18,7 +18,7 @@ def log(document: WalkDocument) -> list[object]:
     ("name", "end", "at"),
     [
         ("six-marked", "released", "sign"),
-        ("permanent-split", "stuck", "open-test-run"),
+        ("permanent-split", "released", "sign"),
         ("six-damp", "stuck", "dry"),
     ],
 )

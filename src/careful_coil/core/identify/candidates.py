@@ -33,6 +33,8 @@ def candidates_of(
     for w, s in zip(weighed, share, strict=True):
         words = tuple(_word(w.model.network.leads[r]) for r in w.roles) if w.model else ()
         key = (w.model.slug + w.model.variant + w.model.broken if w.model else "", words)
+        if w.model is not None and w.model.missing:
+            key = (f"{w.model.slug}, short", ())
         first, sum_so_far = merged.get(key, (w, 0.0))
         merged[key] = (first, sum_so_far + s)
     rows = sorted(merged.values(), key=lambda r: (-r[1], r[0].roles))

@@ -242,7 +242,7 @@ def _weigh_rows(
             log_weight=float(x.log[p])
             + f.log_evidence
             + _exchanged(table, x, p, f, evidence)
-            + _leaning(table, f, x.variant)
+            + (0.0 if x.model.missing else _leaning(table, f, x.variant))
             + _sensor_ohms(table, x.rows[p], np.flatnonzero(x.fitted[p]), f, evidence),
             fit=f,
             fitted=places(x.fitted[p]),

@@ -124,9 +124,9 @@ def lead_steps(c: Facts) -> Iterator[NextStep]:
     job, found, naming = c.job, c.identification, c.naming
     if found is None:
         return
-    yield from _as_found(job)
     if job.dead_proved is None and job.plate.phases != 3:
         yield DEAD
+    yield from _as_found(job)
     if stand_joined(job):
         if not (naming.known or _changed_as_it_is(c)):
             yield from _taken_apart(c)
