@@ -15,8 +15,8 @@ from careful_coil.bench import Instrument
 from careful_coil.core.connect.dead import AtBench
 from careful_coil.core.errors import CoilError
 from careful_coil.core.job import AnyBody, Entry, Job, fold
-from careful_coil.core.job.entries import Struck
 from careful_coil.core.job.at_intake import FoundHookup
+from careful_coil.core.job.entries import Struck
 from careful_coil.core.job.noted import note
 from careful_coil.core.ledger import Judgement, judge
 from careful_coil.core.ledger.admission import Asking

@@ -227,11 +227,17 @@ def _direction(job: Job, state: Connecting) -> Iterator[Finding]:
         )
 
 
-def tags_left(job: Job) -> dict[str, str]:
-    """Return the places whose voltage tag says other volts than the supply, with what they say."""
+LEAD_BOX = "lead box"  # where a voltage tag belongs, whether or not one was noted
+
+
+def tags_left(job: Job, changed: bool = False) -> dict[str, str]:
+    """Return the places whose voltage tag says other volts than the supply, with what they say.
+
+    `changed`: it goes to other volts than it came for, and so wants a tag where none was noted.
+    """
     if job.supply is None:
         return {}
-    found = {}
+    found = {LEAD_BOX: "none"} if changed and not job.seen.voltage_tags else {}
     for place, words in job.seen.voltage_tags.items():
         volts = [float(v) for v in _VOLTS.findall(words)]
         if not any(abs(v / job.supply.volt - 1) <= TAG_NEAR for v in volts):

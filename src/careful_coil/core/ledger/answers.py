@@ -13,7 +13,7 @@ from careful_coil.core.errors import BadValue
 from careful_coil.core.gear.device_rules import told_of
 from careful_coil.core.gear.typed import device_read, read_inventory
 from careful_coil.core.job import AnyBody
-from careful_coil.core.job.at_connect import Installer, StepTicked
+from careful_coil.core.job.at_connect import Installer, StepTicked, SupplyRead
 from careful_coil.core.job.at_insulation import Discharged, DryingRun, TestReady, Work
 from careful_coil.core.job.at_intake import FoundHookup
 from careful_coil.core.job.at_mechanics import Commutator, PartOff, Temporary
@@ -38,6 +38,7 @@ from careful_coil.core.ledger.written import written
 from careful_coil.core.mechanics.typed import bars_count
 from careful_coil.core.probes import PROBES
 from careful_coil.core.probes.probe import TestSetting
+from careful_coil.core.run.supply import read_three
 from careful_coil.core.settings import Settings
 from careful_coil.core.stations import Station
 from careful_coil.core.trial.begin import ready_items, speeds_of
@@ -46,6 +47,7 @@ from careful_coil.core.trial.typed import sheet_of
 from careful_coil.core.trial.whole import since_last_run
 
 Bodies = Sequence[AnyBody]
+LINES_WANTED = "volts between lines: 462, or three such as 461/459/463"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -238,6 +240,7 @@ READERS: dict[str, Reader] = {
     "drying": lambda a: (DryingRun(act="end"),),
     "work": _work,
     "supply": lambda a: (read_supply(a.text, a.judged.job),),
+    "supply-line": lambda a: (SupplyRead(line=read_three(a.text, LINES_WANTED)),),
     "checks": lambda a: [StepTicked(step=n) for n in _ticks(a)],
     "installer": lambda a: [Installer(item=n) for n in _ticks(a)],
     "tags": _tags,

@@ -33,11 +33,18 @@ def release_steps(c: Facts) -> Iterator[NextStep]:
         if f.code in ("earth-bond", "cause"):
             yield from closed_steps(c) if f.code == "earth-bond" else cause_steps(c)
             continue
-        title = {
-            "supply": "Measure the supply",
-        }.get(f.code)
-        if title:
-            yield NextStep(code=f.code, title=title, why=f.why, station="connect", focus=f.code)
+        if f.code == "supply" and c.job.supply is not None and c.connecting.changed:
+            yield NextStep(
+                code="supply-line",
+                title="Measure the supply",
+                why=f.why,
+                station="connect",
+                focus="supply-line",
+            )
+        elif f.code == "supply":
+            yield NextStep(
+                code=f.code, title="Name the supply", why=f.why, station="connect", focus=f.code
+            )
     ran = not any(f.code == "test-run" for f in gate)
     for f in gate:
         if f.code == "direction" and f.verdict == "unproven" and not ran:

@@ -220,8 +220,13 @@ def _told(line: Sequence[float], neutral: Sequence[float]) -> str:
 
 
 def read_three(text: str, wanted: str) -> tuple[float, float, float]:
-    """Return three voltages typed with a slash between. Raises: BadValue with what is `wanted`."""
+    """Return three voltages typed with a slash between, one figure where all read the same.
+
+    Raises: BadValue with what is `wanted`.
+    """
     parts = [p.strip() for p in text.split("/")]
+    if len(parts) == 1:
+        parts = 3 * parts
     if len(parts) != 3:
         raise BadValue(text, wanted)
     a, b, c = (parse(p if p.endswith("V") else f"{p} V", Quantity.VOLTAGE).value for p in parts)

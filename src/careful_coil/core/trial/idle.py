@@ -21,6 +21,10 @@ BY_POLES = ((2, 0.85), (4, 1.0), (6, 1.2), (8, 1.35), (math.inf, 1.5))
 BY_SIZE = ((370.0, 1.5), (1100.0, 1.35), (4000.0, 1.2), (22000.0, 1.0), (math.inf, 0.9))
 IDLE_HIGH = ("shaded-pole", "permanent-capacitor")  # kinds that may idle near plate amps
 FAN = re.compile(r"\b(fans?|blowers?|ventilators?)\b", re.IGNORECASE)  # run without its air
+RUN_CAPACITOR = ("permanent-capacitor", "capacitor-start-run")
+COMPENSATED = (
+    0.3  # of idle amps, where a run capacitor carries the magnetizing current (trade practice)
+)
 IDLE_PF = (0.05, 0.5)  # power factor without load: judged by its trend first
 
 
@@ -31,7 +35,7 @@ def idle(
     yield from _level(step, job, settings, kind)
     if not lower:
         yield from _speed(step, job, settings)
-    yield from _power(step, job)
+    yield from _power(step, job, kind)
 
 
 def _fan(job: Job) -> bool:
@@ -64,6 +68,8 @@ def _level(step: TrialStep, job: Job, settings: Settings, kind: str) -> Iterator
     amp = mean(step.amp)
     three = supply.phases == 3
     low, high = idle_band(job, settings)
+    if kind in RUN_CAPACITOR:
+        low *= COMPENSATED
     share = 100 * amp / plate
     guessed = source != "plate"
     small = (job.plate.power_w or SMALL_W) < SMALL_W or not three
@@ -133,7 +139,7 @@ def _speed(step: TrialStep, job: Job, settings: Settings) -> Iterator[Finding]:
     )
 
 
-def _power(step: TrialStep, job: Job) -> Iterator[Finding]:
+def _power(step: TrialStep, job: Job, kind: str) -> Iterator[Finding]:
     supply = job.supply
     if step.watt is None or supply is None or mean(step.amp) <= 0:
         return
@@ -147,7 +153,7 @@ def _power(step: TrialStep, job: Job) -> Iterator[Finding]:
             why=f"{step.watt:g} W at {va:.0f} VA: a clamp the wrong way, a factor of the meter, or one phase read.",
         )
         return
-    high = factor > IDLE_PF[1]
+    high = factor > IDLE_PF[1] and kind not in RUN_CAPACITOR
     why = (
         "High for no load: a rub, a stiff bearing, a fan, or iron that was overheated."
         if high

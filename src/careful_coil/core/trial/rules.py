@@ -102,7 +102,7 @@ def _other_way(job: Job, way: StartWay, state: Connecting) -> Iterator[Finding]:
     if ran and len({t.begun.direction for t in ran} - {""}) < 2:
         yield told(
             code="trial-both-ways",
-            verdict="watch",
+            verdict="note",
             subject="Run one way only",
             why="With brushes it is run both ways at the cap: off neutral it sparks one way only. "
             "A sheet for each direction.",

@@ -105,8 +105,8 @@ class BeyondPart(Part):
     def show_judgement(self, judged: Judgement) -> None:
         """Show tags and lines."""
         job = judged.job
-        wrong = tags_left(job)
-        tags = job.seen.voltage_tags
+        wrong = tags_left(job, judged.facts.connecting.changed)
+        tags = {**wrong, **job.seen.voltage_tags}
         self.tags.show_rows(tuple((p, w, p not in wrong) for p, w in sorted(tags.items())))
         self.tags.setVisible(bool(tags))
         volt = f"{job.supply.volt:g} V" if job.supply else "its volts"

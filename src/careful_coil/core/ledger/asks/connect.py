@@ -31,6 +31,20 @@ def supply(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     )
 
 
+def supply_line(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask for the volts between its lines, as measured."""
+    return Question(
+        id="supply-line",
+        name="volts between lines, one figure or three",
+        quantity="volt",
+        part="supply",
+        type="text",
+        unit="V",
+        state="measured",
+        reader="supply-line",
+    )
+
+
 def wish(judged: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
     """Ask what is wanted of the hookup, where several would do."""
     field = found["field"]
@@ -82,7 +96,13 @@ def direction(judged: "Judgement", step: NextStep, __: re.Match[str]) -> Questio
 
 def tags(judged: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     """Ask for every voltage tag to be changed."""
-    return ticked(step, "tags", "tags", "changed", sorted(tags_left(judged.job)))
+    return ticked(
+        step,
+        "tags",
+        "tags",
+        "changed",
+        sorted(tags_left(judged.job, judged.facts.connecting.changed)),
+    )
 
 
 def installer(judged: "Judgement", step: NextStep, __: re.Match[str]) -> Question:

@@ -35,6 +35,7 @@ ASKS: tuple[tuple[str, Make], ...] = (
     ("dry", wall.dry),
     ("between", wall.between),
     ("covers|open-up", wall.covers),
+    ("supply-line", connect.supply_line),
     ("supply", connect.supply),
     (r"wish-(?P<field>.*)", connect.wish),
     (r"step-ohm|leftover|line-ohms|low-run-wrong", connect.look),
