@@ -47,7 +47,7 @@ PRIOR: dict[tuple[str, str], float] = {
     ("three-phase-12-lead", ""): 0.05,
 }
 P_PROTECTOR_OPEN = 0.03
-P_LEFT_OUT = 0.012  # a lead overlooked, cut off or under a tag that another has
+P_LEFT_OUT = 0.003  # a lead overlooked, cut off or under a tag that another has
 P_BROKEN = 0.02  # a coil that stands open, wherever in the winding
 P_PLATE_WRONG = 0.005  # a plate that belongs to another motor, or a winding changed since
 # what else comes out: pairs, three-wire sensors, and how common
