@@ -11,8 +11,9 @@ from numpy.typing import NDArray
 from careful_coil.core.identify.blocks import P_FALSE_OPEN, P_STRAY
 from careful_coil.core.identify.cover import Leaf
 from careful_coil.core.identify.evidence import Evidence, Ohms
+from careful_coil.core.identify.exchanged import MAY_BE_EXCHANGED, exchanged, one_of_each
 from careful_coil.core.identify.extras import TACHOMETER_VOLT, sensor_odds
-from careful_coil.core.identify.fit import COIL_SPREAD, LOG_RANGE, Fit, fit_all
+from careful_coil.core.identify.fit import LOG_RANGE, Fit, fit_all
 from careful_coil.core.identify.marks import of_nothing, of_placements
 from careful_coil.core.identify.models import SENSOR, Model, models_for, prior_of
 from careful_coil.core.identify.placements import placements
@@ -24,10 +25,6 @@ Groups = tuple[tuple[int, ...], ...]
 P_UNKNOWN = 1e-3  # a winding that none of the arrangements describes
 P_BEEP_SILENT = 0.02
 P_ODD_TEST = 0.005  # a switch test that shows what it should not
-P_EXCHANGED, MAY_BE_EXCHANGED = (
-    0.01,
-    9.0,
-)  # two cells of a sheet exchanged; what it may add, in nats
 P_EARTHED = 1e-5  # a lead that is earthed by its own lug alone, and is no earth lead
 P_START_HIGHER = 0.85  # the start winding is usually the thinner wire
 P_TAIL_SMALLER = 0.80  # the larger section of a tapped coil is usually the main one
@@ -198,7 +195,7 @@ def _lay(
         conflict[:, k], fitted[:, k] = wrong, fits
     gain, odd = _tests(table, rows, variant, evidence)
     log += gain - UNHEARD_OF * (conflict.sum(axis=1) >= MOST_CONFLICTS)
-    pairs = (conflict.sum(axis=1) == 2) & _one_of_each(conflict, evidence)
+    pairs = (conflict.sum(axis=1) == 2) & one_of_each(conflict, evidence)
     rough = log - BEHIND  # those far behind by what conducts are not fitted at all
     near = np.flatnonzero(log >= log.max() - BEHIND)
     rough[near] = log[near] + rough_fit(table, rows[near], fitted[near], evidence)
@@ -213,13 +210,6 @@ def _lay(
         odd=odd,
         rough=rough,
     )
-
-
-def _one_of_each(conflict: NDArray[np.bool_], evidence: Evidence) -> NDArray[np.bool_]:
-    """Whether, of the readings a placement calls wrong, one reads open and one has a figure."""
-    shut = np.array([o.state == "open" for o in evidence.ohms], dtype=bool)
-    both = (conflict & shut).any(axis=1) & (conflict & ~shut).any(axis=1)
-    return np.asarray(both)
 
 
 def _weigh_rows(
@@ -241,7 +231,7 @@ def _weigh_rows(
             variant=x.variant,
             log_weight=float(x.log[p])
             + f.log_evidence
-            + _exchanged(table, x, p, f, evidence)
+            + exchanged(table, x.rows[p], x.conflict[p], f, evidence)
             + (0.0 if x.model.missing else _leaning(table, f, x.variant))
             + _sensor_ohms(table, x.rows[p], np.flatnonzero(x.fitted[p]), f, evidence),
             fit=f,
@@ -251,27 +241,6 @@ def _weigh_rows(
         )
         for p, f in zip(keep, fits_of, strict=True)
     ]
-
-
-def _exchanged(table: Tables, x: _Laid, p: int, f: Fit, evidence: Evidence) -> float:
-    """Return what it adds that the two readings it must call wrong stand in each other's cell.
-
-    One reads open where coils lie, the other has the figure that belongs there.
-    """
-    wrong = np.flatnonzero(x.conflict[p])
-    if len(wrong) != 2:
-        return 0.0
-    (shut, stray) = sorted((evidence.ohms[k] for k in wrong), key=lambda o: o.state != "open")
-    if shut.state != "open" or stray.state != "value" or len(stray.takes) + len(shut.takes) > 2:
-        return 0.0
-    a, b = x.rows[p][shut.a], x.rows[p][shut.b]
-    expected = float(table.slope[a, b] @ f.ohm) + f.lead_ohm
-    sigma = math.hypot(stray.sigma, 2 * COIL_SPREAD * expected)
-    off = (stray.ohm - expected) / sigma
-    cells = len(evidence.ohms) * (len(evidence.ohms) - 1) / 2
-    apart = math.log(P_FALSE_OPEN) + math.log(P_STRAY) - math.log(stray.size * LOG_RANGE)
-    together = -0.5 * off**2 - math.log(sigma * math.sqrt(2 * math.pi))
-    return max(math.log(P_EXCHANGED / cells) + together - apart, 0.0)
 
 
 def _tests(
