@@ -137,10 +137,14 @@ class Player:
         claimed = {
             t: r for t, r in best.roles.items() if best.certainty[t] in ("proven", "convention")
         }
-        if best.arrangement != self.slug:
-            return not claimed
         network = self.core
         number = {lead: k for k, lead in enumerate(network.leads)}
+        beside = {t: r for t, r in claimed.items() if t in best.extras}
+        if any(not self.lead_of[t].startswith(r) for t, r in beside.items()):
+            return False
+        claimed = {t: r for t, r in claimed.items() if t not in beside}
+        if best.arrangement != self.slug:
+            return not claimed
         if any(self.lead_of[t] not in number for t in claimed):
             return False
         return any(
