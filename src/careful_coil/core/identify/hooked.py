@@ -12,6 +12,7 @@ from careful_coil.core.identify.models import Model, role_word
 from careful_coil.core.ways.book import plans_of, unlined
 from careful_coil.core.ways.way import Joint, Plan
 from careful_coil.core.winding.coupling import Halves
+from careful_coil.core.winding.markings import leads_of
 from careful_coil.core.winding.turning import TURNS, run_shown
 
 Floats = NDArray[np.float64]
@@ -123,15 +124,15 @@ def match_found(model: Model, roles: NDArray[np.int64], found: FoundJoints) -> M
 
 def match_known(model: Model, roles: NDArray[np.int64], known: Sequence[tuple[int, str]]) -> Mask:
     """Return for each world whether roles on somebody's word hold under one of its equal namings."""
-    words = np.array([role_word(n) for n in model.network.leads])
-    whole = [n.upper() for n in model.network.leads]
-    names = np.array(whole)
+    leads = model.network.leads
+    words = np.array([role_word(n) for n in leads])
     right = np.ones((len(model.symmetries), len(roles)), dtype=bool)
     for s, g in enumerate(model.symmetries):
         image = np.array(g)
         for tag, role in known:
             lead = image[roles[:, tag]]
-            right[s] &= (words[lead] == role.lower()) | (names[lead] == role.upper())
+            meant = set(leads_of(model.slug, role, leads))
+            right[s] &= (words[lead] == role.lower()) | np.array([n in meant for n in leads])[lead]
     return np.asarray(right.any(axis=0))
 
 

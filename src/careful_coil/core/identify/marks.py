@@ -38,13 +38,14 @@ def chances(model: Model, marks: Marks) -> Floats:
         meant = set(leads_of(model.slug, mark, model.core.leads))
         if mark in USES:
             meant = set(names) - set(model.core.leads)
-        if meant or mark in USES or _known(mark):
+        if meant or mark in USES or is_mark(mark):
             log[lead] = [math.log(P_RIGHT) if n in meant else wrong for n in names]
     return log
 
 
 @lru_cache(maxsize=512)
-def _known(mark: str) -> bool:
+def is_mark(mark: str) -> bool:
+    """Whether a print means a lead of some winding known."""
     return any(leads_of(slug, mark, ARRANGEMENTS[slug].inside(v).leads) for slug, v in PRIOR)
 
 
@@ -145,7 +146,7 @@ def _names(marks: Mapping[str, str], slug: str, leads: tuple[str, ...]) -> dict[
 
 def says(slug: str, mark: str, lead: str, leads: tuple[str, ...]) -> bool:
     """Whether a mark means this lead, or means nothing on any winding known."""
-    return lead in leads_of(slug, mark, leads) or not _known(mark)
+    return lead in leads_of(slug, mark, leads) or not is_mark(mark)
 
 
 def nearest(

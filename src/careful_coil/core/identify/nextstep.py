@@ -253,13 +253,14 @@ def next_kick(worlds: Sequence[World], evidence: Evidence) -> NextReading | None
     if best is None:
         return None
     one, two, three, four = (evidence.tags[k] for k in best)
+    first = "" if evidence.kicks else "First touch the meter to the battery: it must go up. "
     return NextReading(
         kind="kick",
         source=(one, two),
         sense=(three, four),
         gain_bits=round(float(best_gain), 3),
         why=(
-            f"Battery + on {one}, – on {two}; meter + on {three}, – on {four}; watch which way it kicks at make. "
-            "It tells the sense of the coils, which ohms cannot."
+            f"{first}Battery + on {one}, – on {two}; meter + on {three}, – on {four}; watch which way it "
+            "kicks at make. It tells the sense of the coils, which ohms cannot."
         ),
     )

@@ -5,6 +5,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from careful_coil.core.errors import BadValue
+from careful_coil.core.identify.marks import is_mark
 from careful_coil.core.job import AnyBody, Job
 from careful_coil.core.job.entries import (
     ReadingMoved,
@@ -111,16 +112,21 @@ def command(text: str, job: Job) -> AnyBody | None:
 
 
 def known_of(text: str, tags: Sequence[str]) -> RoleKnown:
-    """Return a role told as `B common`; `B nothing` takes it back. Raises: BadValue."""
+    """Return a role told as `B common`, or by any mark as `B U2`; `B nothing` takes it back.
+
+    Raises: BadValue.
+    """
     words = text.split()
     by_name = {t.upper(): t for t in tags}
     tag = by_name.get(words[0].upper()) if len(words) == 2 else None
     role = words[-1] if words else ""
-    number = re.fullmatch(r"[Tt]([1-9]|1[0-3])", role)
-    if tag is None or not (number or role.lower() in (*ROLES, "nothing")):
-        wanted = "a tag and its role, for example B common, A T1, or B nothing to take it back"
+    word = role.lower() in (*ROLES, "nothing")
+    if tag is None or not (word or is_mark(role)):
+        wanted = (
+            "a tag and what it is: B common, A T1, C U2, E heater, or B nothing to take it back"
+        )
         raise BadValue(text, wanted)
-    told = role.upper() if number else role.lower()
+    told = role.lower() if word else role.upper()
     return RoleKnown(tag=tag, role="" if told == "nothing" else told)
 
 
