@@ -188,20 +188,29 @@ def test_the_verb_says_it_in_words_and_by_its_exit_status(
 
 
 def test_the_list_of_known_failures_can_only_shrink() -> None:
-    fan = walk(cast_motor("permanent-split"), 3, Settings())
-    walks = [CastWalk("permanent-split", 3, fan)]
+    fan = walk(cast_motor("universal-tacho"), 3, Settings())
+    walks = [CastWalk("universal-tacho", 3, fan)]
     lines = sorted(failures_of(fan))
-    text = "".join(f"permanent-split\t3\t{x}\n" for x in lines[1:]) + "permanent-split\t3\tgone\n"
+    text = "".join(f"universal-tacho\t3\t{x}\n" for x in lines[1:]) + "universal-tacho\t3\tgone\n"
     found = list(differences(walks, read_known(text)))
     assert found == [
-        f"permanent-split, seed 3: new: {lines[0]}",
-        "permanent-split, seed 3: gone, strike it: gone",
+        f"universal-tacho, seed 3: new: {lines[0]}",
+        "universal-tacho, seed 3: gone, strike it: gone",
     ]
     kept = read_known(struck(read_known(text), walks))
-    assert kept[("permanent-split", 3)] == frozenset(lines[1:])
+    assert kept[("universal-tacho", 3)] == frozenset(lines[1:])
 
 
 def test_a_quick_cast_comes_round_to_every_motor() -> None:
     every = set(chosen(False, 0))
     assert len(every) >= 14
     assert set().union(*(chosen(True, turn) for turn in range(10))) == every
+
+
+def test_a_pair_beside_the_winding_is_asked_about_and_out_of_the_way() -> None:
+    motor = dict(cast_motor("six-bare"))
+    pair = [{"tag": t, "is": f"thermistor-{k}", "colour": "white"} for k, t in ((1, "G"), (2, "H"))]
+    motor |= {"leads": [*motor["leads"], *pair], "ohm": {**motor["ohm"], "thermistor": 180.0}}
+    found = walk(motor, 1, Settings())
+    assert "beside-G-H" in [s.code for s in found.steps]
+    assert found.right

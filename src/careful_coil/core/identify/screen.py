@@ -14,6 +14,7 @@ if TYPE_CHECKING:
     from careful_coil.core.identify.tables import Tables
 
 FORGIVEN = 8.0  # what one bad clip costs
+MOST_AGAIN = 120  # placements tried so, those nearest after the first
 STILL_OFF = 20.0  # squares left from which a second bad clip is tried
 NEGATIVE = 60.0  # what ohms below nothing cost
 RIDGE = 1e-6
@@ -54,6 +55,7 @@ def _score(
     y = np.broadcast_to(target / sigma, x.shape[:2])
     once = _squares(x, y, target)
     score, again = once.score, np.flatnonzero(once.left > STILL_OFF)
+    again = again[np.argsort(once.left[again], kind="stable")[:MOST_AGAIN]]
     if len(again) and len(used) > 2:
         keep = np.ones((len(again), len(used)))
         keep[np.arange(len(again)), once.worst[again]] = 0.0

@@ -27,7 +27,7 @@ from careful_coil.core.ledger.acts import ACTS
 from careful_coil.core.ledger.admission import Asking
 from careful_coil.core.ledger.asks.question import Question
 from careful_coil.core.ledger.at_stations import why_not
-from careful_coil.core.ledger.entry_line import split
+from careful_coil.core.ledger.entry_line import said_of, split
 from careful_coil.core.ledger.judgement import Judgement
 from careful_coil.core.ledger.leaving import read_signature
 from careful_coil.core.ledger.site import field_sheet
@@ -232,6 +232,7 @@ READERS: dict[str, Reader] = {
     "noted": _noted,
     "count": lambda a: (counted(a.text.strip()),),
     "found": lambda a: (FoundHookup(joints=read_joints(a.text, a.judged.job.leads)),),
+    "beside": lambda a: said_of(a.text, a.question.ends, a.question.choices),
     "dead": lambda a: (ProvedDead(volt=0.0),),
     "strip": _strip,
     "act": _act,

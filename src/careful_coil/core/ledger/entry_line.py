@@ -4,6 +4,7 @@ import re
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
+from careful_coil.core.choices import one_of
 from careful_coil.core.errors import BadValue
 from careful_coil.core.identify.marks import is_mark
 from careful_coil.core.job import AnyBody, Job
@@ -128,6 +129,12 @@ def known_of(text: str, tags: Sequence[str]) -> RoleKnown:
         raise BadValue(text, wanted)
     told = role.lower() if word else role.upper()
     return RoleKnown(tag=tag, role="" if told == "nothing" else told)
+
+
+def said_of(text: str, ends: Sequence[str], choices: Sequence[str]) -> list[RoleKnown]:
+    """Return what a pair beside the winding is said to be, for each of its leads. Raises: BadValue."""
+    word = one_of(text, choices)
+    return [RoleKnown(tag=t, role=word) for t in ends]
 
 
 COIL_WANTED = "leads or lines, then ohms: AD 0.5093, L1 L2 1.02, A B+C 0.38"

@@ -4,7 +4,7 @@ from collections.abc import Collection, Iterator, Sequence
 
 from careful_coil.core.connect.present import stand_joined
 from careful_coil.core.identify.extras import EARTH_OHM
-from careful_coil.core.identify.result import NextReading, code_of
+from careful_coil.core.identify.result import Candidate, NextReading, code_of
 from careful_coil.core.job import Job
 from careful_coil.core.job.plate import unreadable
 from careful_coil.core.ledger.facts import Facts
@@ -133,6 +133,8 @@ def lead_steps(c: Facts) -> Iterator[NextStep]:
         return
     yield from _odd_leads(c)
     nxt = found.next
+    if nxt is None and not naming.known:
+        yield from _beside(found.best)
     unread = nxt is not None and nxt.kind == "resistance" and bool(found.best.unread)
     worth = {
         "proven": unread,  # a coil that was only inferred may still be broken
@@ -169,6 +171,22 @@ def _odd_leads(c: Facts) -> Iterator[NextStep]:
         elif frame.get(tag, EARTH_OHM) < EARTH_OHM and tag not in evidence.lugs_off:
             why = "Its lug off the frame: now it must read open. A winding that reaches the frame would not."
             yield _to_frame(tag, why, LUG_OFF)
+
+
+def _beside(best: Candidate) -> Iterator[NextStep]:
+    """Yield the question what a pair beside the winding is, where no reading tells."""
+    for group in best.groups:
+        told = best.extras.get(group[0], "")
+        if told and best.certainty[group[0]] != "proven":
+            yield NextStep(
+                code=f"beside-{'-'.join(group)}",
+                title=f"What is the pair {' and '.join(group)}?",
+                station="leads",
+                focus="known",
+                ends=group,
+                why=f"By its ohms probably a {told}; it belongs to nothing else. By its print, where it goes, or "
+                "what it does: a heater warms on its volts, a brake clicks, a thermistor's ohms leap when hot.",
+            )
 
 
 def _to_frame(tag: str, why: str, against: str = "") -> NextStep:

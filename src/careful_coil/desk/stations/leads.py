@@ -14,7 +14,7 @@ from PySide6.QtWidgets import (
 
 from careful_coil.core.job.lead_words import counted
 from careful_coil.core.ledger import Judgement
-from careful_coil.core.ledger.entry_line import known_of
+from careful_coil.core.ledger.entry_line import known_of, said_of
 from careful_coil.core.probes import PROBES, Request
 from careful_coil.core.winding import ARRANGEMENTS
 from careful_coil.desk.field import Field
@@ -310,6 +310,12 @@ class LeadsPage(Page):
         if not text:
             return
         job = self.session.open
+        step = job.judged.next if job else None
+        asked = next((q for q in step.asks if q.reader == "beside"), None) if step else None
+        if asked is not None and len(text.split()) == 1:  # a pair that Next asks about
+            bodies = said_of(text, asked.ends, asked.choices)
+            self.session.record(*bodies, station="leads")
+            return
         self.session.record(known_of(text, job.judged.job.tags if job else ()), station="leads")
 
     def start(self) -> bool:

@@ -135,6 +135,7 @@ SEEN: Mapping[str, Callable[[World, Ask], str]] = {
     "device": _device,
     "capacitor": _can,
     "hookup": _joints,
+    "lead": lambda world, ask: world.lead_of.get(named(ask)[1], "").rsplit("-", 1)[0],
     "fan": lambda world, _: world.motor.fan,
     "seals": lambda world, _: world.motor.seals,
     "winding": lambda world, _: WET if world.motor.insulation.wet else CLEAN,

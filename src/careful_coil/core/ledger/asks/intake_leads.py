@@ -47,6 +47,32 @@ def found(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     )
 
 
+PAIRS = (
+    "thermistor",
+    "heater",
+    "rtd",
+    "thermostat",
+    "tachometer",
+    "brake",
+    "protector",
+    "capacitor",
+)
+
+
+def beside(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask what a pair beside the winding is."""
+    return Question(
+        id="known",
+        name="what the pair is",
+        quantity="look",
+        part=f"lead:{step.ends[0]}",
+        type="choice",
+        choices=PAIRS,
+        ends=step.ends,
+        reader="beside",
+    )
+
+
 def dead(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     """Ask for the proof of no volts."""
     return ticked(step, "dead", "bench", "under 5 V on every lead")

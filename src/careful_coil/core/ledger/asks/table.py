@@ -28,6 +28,7 @@ ASKS: tuple[tuple[str, Make], ...] = (
     (r"plate-(?P<field>phases|volt|hertz|amp|capacitor)", intake_leads.plate),
     ("tag", intake_leads.count),
     ("found-hookup", intake_leads.found),
+    (r"beside-.*", intake_leads.beside),
     (r"dead|dead-again", intake_leads.dead),
     (r"(?:resistance|frame|switch|shaft|spin|kick|series|run)-.*|run", probed),
     ("discharge", wall.discharge),
