@@ -241,7 +241,7 @@ READERS: dict[str, Reader] = {
     "drying": lambda a: (DryingRun(act="end"),),
     "work": _work,
     "supply": lambda a: (read_supply(a.text, a.judged.job),),
-    "supply-line": lambda a: (SupplyRead(line=read_three(a.text, LINES_WANTED)),),
+    "supply-line": lambda a: (SupplyRead(line=read_three(a.text, LINES_WANTED, alike=True)),),
     "checks": lambda a: [StepTicked(step=n) for n in _ticks(a)],
     "installer": lambda a: [Installer(item=n) for n in _ticks(a)],
     "tags": _tags,

@@ -219,13 +219,13 @@ def _told(line: Sequence[float], neutral: Sequence[float]) -> str:
     return " ".join(" / ".join(f"{v:g}" for v in part) for part in (line, neutral))
 
 
-def read_three(text: str, wanted: str) -> tuple[float, float, float]:
-    """Return three voltages typed with a slash between, one figure where all read the same.
+def read_three(text: str, wanted: str, alike: bool = False) -> tuple[float, float, float]:
+    """Return three voltages typed with a slash between; `alike`: one figure where all read the same.
 
     Raises: BadValue with what is `wanted`.
     """
     parts = [p.strip() for p in text.split("/")]
-    if len(parts) == 1:
+    if len(parts) == 1 and alike:
         parts = 3 * parts
     if len(parts) != 3:
         raise BadValue(text, wanted)

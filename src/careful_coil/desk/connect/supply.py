@@ -142,7 +142,7 @@ class SupplyPart(Part):
             self.session.record(changed, station="connect")
 
     def _line(self, text: str) -> None:
-        line = read_three(text, LINE_WANTED)
+        line = read_three(text, LINE_WANTED, alike=True)
         if self._now() is None:
             raise BadValue(text, "the supply's own volts first, then what was read of it")
         old = self._read()
