@@ -1,13 +1,16 @@
 """Marks on leads: what they mean in any marking, the fewest readings that bear them out, exchanged ones."""
 
+import dataclasses
 import math
 from itertools import combinations
 
 import pytest
 
 from careful_coil.core.identify import Evidence, Identification, identify
+from careful_coil.core.identify.evidence import Leanings
 from careful_coil.core.identify.extras import earthy
 from careful_coil.core.identify.nextmark import borne_out, plan_of
+from careful_coil.core.identify.owed import owed
 from careful_coil.core.readings import AnyReading, Frame, Meter, Resistance
 from careful_coil.core.winding import ARRANGEMENTS
 from careful_coil.core.winding.markings import in_marking, leads_of, mark_of, plain
@@ -157,3 +160,33 @@ def test_a_reading_through_joints_is_no_reading_of_bare_coils() -> None:
     found = identify(Evidence.of("ABCDEFGHJ", low, NULLED, 3))
     assert found.read_groups == ()
     assert any("Take it apart" in n for n in found.notes)
+
+
+def test_a_winding_end_on_the_frame_is_no_earth_lead() -> None:
+    """Nobody said earth and nothing is green: a lead of its own on the frame is a fault."""
+    opens = [Resistance(between=pair, value="open") for pair in combinations("ACE", 2)]
+    pairs = [
+        Resistance(between=("A", "B"), value="4.60"),
+        Resistance(between=("C", "D"), value="11.1"),
+    ]
+    frame: list[AnyReading] = [
+        Frame(lead="E", value="0.2"),
+        Frame(lead="E", value="open", lug="off"),
+    ]
+    found = identify(Evidence.of("ABCDE", [*pairs, *opens, *frame], NULLED, 1))
+    assert "earth" not in found.best.extras.values()
+    assert found.best.certainty["E"] != "proven"
+
+
+def test_a_speed_tap_told_by_its_ohms_is_owed_to_a_run_only_where_they_are_far_apart() -> None:
+    bare = Leanings(path=(1.0, 0.0, 0.0, 0.0))
+    for low, fit in (("1.30", False), ("0.40", True)):
+        whole = f"{1.6 + float(low):.2f}"
+        rows = [("A", "B", "1.60"), ("B", "C", low), ("A", "C", whole)]
+        taken = [Resistance(between=(a, b), value=v) for a, b, v in rows]
+        odds = (("single-phase-two-speed-coil", 50.0), ("single-phase-3-lead", 0.02))
+        leanings = dataclasses.replace(bare, kinds=odds)
+        evidence = Evidence.of("ABC", taken, NULLED, 1, leanings=leanings)
+        found = identify(evidence)
+        assert found.best.arrangement == "single-phase-two-speed-coil"
+        assert owed(found, evidence) == fit

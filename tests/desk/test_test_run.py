@@ -143,7 +143,7 @@ def test_a_capacitor_start_motor_is_not_ramped_but_looked_at_and_timed(bench: Be
     assert any("Start device let go" in row for row in bench.ledger())
     assert bench.next == "Raise to 230 V, read"
     typed(bench, "step", "230 V 4.4 A 300 W 1490 rpm smooth")
-    assert bench.next == "Off: hear it come back in"
+    assert bench.next == "Off: hear it reclose"
     typed(bench, "heard", "drop-in 640 rpm")
     assert bench.next == "Bench switch off, then End"
 

@@ -1,6 +1,6 @@
 """Placements told as candidates: roles, extras, groups, coil ohms, how sure each name is."""
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import replace
 
 import numpy as np
@@ -44,8 +44,8 @@ def candidates_of(
         for k, (w, s) in enumerate(rows)
     )
     leads = sum(c.probability for c in found if c.arrangement == found[0].arrangement)
-    # nothing is proven beside a winding that may be another
-    return found if leads >= LEAST_LEADER else tuple(leaning(c) for c in found)
+    # nothing of a winding that may be another; a lead beside it is proven by its own test
+    return found if leads >= LEAST_LEADER else tuple(unclaimed(c, c.extras) for c in found)
 
 
 def _candidate(
@@ -157,8 +157,9 @@ def _lone_lead(at: int, said: str, evidence: Evidence) -> Told:
     tag, frame = evidence.tags[at], dict(evidence.frame)
     if any(at in (a, b) and v in ("closes", "changes") for a, b, v in evidence.switches):
         return Told("switch", True)
-    if tag in frame and frame[tag] < EARTH_OHM:
-        return Told("earth", tag in evidence.lugs_off)
+    if said == "earth":  # said or by its colour: a broken coil's end on the frame is none
+        on = tag in frame and frame[tag] < EARTH_OHM
+        return Told("earth", on and tag in evidence.lugs_off)
     if said:
         return Told(said, False)
     return Told(LONE, tag in frame and frame[tag] >= evidence.meter.open_above_ohm)
@@ -171,19 +172,11 @@ def _speed_order(by_tag: dict[str, str]) -> tuple[str, ...]:
     return tuple(names[n] for n in taps if n in names) if "run" in names else ()
 
 
-def leaning(c: Candidate) -> Candidate:
-    """Return a candidate of whose winding nothing is proven; a lead beside it, by its own test, stays."""
+def unclaimed(c: Candidate, keep: Collection[str] = ()) -> Candidate:
+    """Return a candidate without claims: nothing of it is proven but the tags to `keep`."""
     sure: dict[str, Certainty] = {
-        t: "leaning" if s in ("proven", "convention") and t not in c.extras else s
+        t: "leaning" if s in ("proven", "convention") and t not in keep else s
         for t, s in c.certainty.items()
-    }
-    return replace(c, certainty=sure)
-
-
-def unclaimed(c: Candidate) -> Candidate:
-    """Return a candidate without claims: while readings contradict each other nothing is proven."""
-    sure: dict[str, Certainty] = {
-        t: "leaning" if s in ("proven", "convention") else s for t, s in c.certainty.items()
     }
     return replace(c, certainty=sure)
 

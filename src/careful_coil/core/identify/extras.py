@@ -100,7 +100,7 @@ def kind_of_extra(
 ) -> Told:
     """Return what it is, by its own test: spun, charged, its ohms, or those with what was `said` of it."""
     if wires == 3:
-        return Told("rtd", ohm is not None)
+        return Told("rtd", ohm is not None and _in_range("rtd", ohm))
     if rising:
         return Told("capacitor", True)
     if volt_spun is not None and volt_spun >= TACHOMETER_VOLT:

@@ -5,7 +5,7 @@ by itself: marks are exchanged, worn, or another motor's.
 """
 
 import math
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterator, Mapping
 from functools import lru_cache
 
 import numpy as np
@@ -118,15 +118,12 @@ def _or_another(log: Floats, marked: int, leads: int) -> Floats:
     return np.asarray(np.logaddexp(math.log(1 - P_OTHER_MOTOR) + log, fall))
 
 
-def windings_of(
-    marks: Mapping[str, str], slugs: Sequence[str] = tuple(ARRANGEMENTS)
-) -> Iterator[tuple[str, str, dict[str, str]]]:
+def windings_of(marks: Mapping[str, str]) -> Iterator[tuple[str, str, dict[str, str]]]:
     """Yield arrangement, variant and lead names by tag of every winding that carries these marks.
 
     Every lead has a mark, and every lead of the winding is there once.
     """
-    for slug in slugs:
-        known = ARRANGEMENTS[slug]
+    for slug, known in ARRANGEMENTS.items():
         for variant in ("", *known.variants):
             names = _names(marks, slug, known.inside(variant).leads)
             if names is not None:
@@ -154,7 +151,7 @@ def nearest(
 ) -> dict[str, str]:
     """Return names by tag, as right as `names`, that agree with most marks.
 
-    `kicked`: kicks have told the senses; else whatever ohms cannot tell is free.
+    `kicked`: kicks have shown the senses; else whatever ohms cannot tell is free.
     """
     meant = {t: set(leads_of(slug, m, network.leads)) for t, m in marks.items() if t in names}
     if kicked:

@@ -24,7 +24,7 @@ class Naming:
     """Lead names by tag, of the winding alone; `network` the winding's, as its leads are named.
 
     `word`: proven by readings; kicked, but for a closing kick or three equal amps; marked, and the ohms
-    agree; owed to the run, which alone can tell what ohms have told already; guess; none.
+    agree; owed to the run, which confirms what ohms already show; guess; none.
     """
 
     word: Word

@@ -133,7 +133,6 @@ def plan_of(network: Network) -> tuple[tuple[str, str], ...]:
     whole = {s for s in swaps if _shown(network, s, pairs)}
     chosen: list[tuple[str, str]] = []
     passed: set[int] = set()
-    shown: set[frozenset[str]] = set()
     while True:
         best, gain = None, 0.0
         for k, pair in enumerate(pairs):

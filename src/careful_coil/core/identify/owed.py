@@ -10,12 +10,18 @@ from careful_coil.core.identify.result import Candidate, Identification
 
 OVER = 1.5  # of the smaller ohms: trade practice for common, run and start
 ALIKE = 0.05  # of its figure: ohms this close are the same
+EITHER_WAY = {
+    "run",
+    "start",
+    "main",
+    "aux",
+}  # windings of a permanent split motor; no tap among them
 RARE = 0.002  # candidates less likely are not asked
 NO_MECHANISM = 0.1  # odds of a start mechanism in the path, below which none is asked to be worked
 
 
 def owed(found: Identification, evidence: Evidence) -> bool:
-    """Whether readings have told all they can, and what is left is which winding is which."""
+    """Whether readings show no more, and what is left is which winding is which."""
     best = found.best
     if found.suspects or best.unread or best.broken or found.status == "contradictory":
         return False
@@ -35,12 +41,14 @@ def owed(found: Identification, evidence: Evidence) -> bool:
 
 
 def _told_by_ohms(best: Candidate, other: Candidate, bare: bool) -> bool:
-    """Whether two candidates differ only in windings whose ohms are far enough apart, or told by none."""
+    """Whether two candidates differ only in windings whose ohms are far enough apart, or that may be either."""
     if best.groups != other.groups:
         return False
+    differ = {r for t, r in best.roles.items() if other.roles.get(t) != r}
+    either = bare and differ <= EITHER_WAY
     for coil, ohm in best.coil_ohm.items():
         ratio = _ratio(ohm, other.coil_ohm.get(coil, ohm))
-        if ratio > 1 + ALIKE and ratio < OVER and not bare:
+        if 1 + ALIKE < ratio < OVER and not either:
             return False
     return True
 

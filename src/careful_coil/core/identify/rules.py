@@ -9,8 +9,10 @@ from careful_coil.core.identify.result import Identification
 from careful_coil.core.job import Finding, Job, Verdict
 from careful_coil.core.readings import Frame, ohm_value
 from careful_coil.core.values import show_ohm
+from careful_coil.core.ways.devices import START_DEVICES
 from careful_coil.core.winding.markings import in_marking
 
+AT_REST = "at rest"  # the posture in which a start contact must be closed
 BROKEN_FROM = 0.6  # odds from which a broken coil is a hold
 
 
@@ -167,7 +169,11 @@ def _behind_a_switch(job: Job, found: Identification) -> bool:
     words = {role_word(found.best.names.get(t, "")) for t in found.best.broken}
     if not words & START_ROLES or found.best.arrangement is None:
         return False
-    closed = any(r.ohm is not None for r in job.gear.read.values())
+    switches = {n for n, kind in job.gear.devices.items() if kind in START_DEVICES}
+    closed = any(
+        r.ohm is not None and r.name in switches and r.when == AT_REST
+        for r in job.gear.read.values()
+    )
     return job.plate.phases != 3 and not closed
 
 
@@ -184,6 +190,7 @@ def _path_open(found: Identification) -> Finding:
         "winding shows.",
         station="leads",
         gate=True,
+        waivable=False,
     )
 
 

@@ -25,6 +25,7 @@ Groups = tuple[tuple[int, ...], ...]
 P_UNKNOWN = 1e-3  # a winding that none of the arrangements describes
 P_BEEP_SILENT = 0.02
 P_ODD_TEST = 0.005  # a switch test that shows what it should not
+LEAST_PATH = 1e-5  # of what may lie in the start path: nothing is ruled out by the kind alone
 P_EARTHED = 1e-5  # a lead that is earthed by its own lug alone, and is no earth lead
 P_START_HIGHER = 0.85  # the start winding is usually the thinner wire
 P_TAIL_SMALLER = 0.80  # the larger section of a tapped coil is usually the main one
@@ -131,7 +132,9 @@ def weigh(evidence: Evidence, leaves: Sequence[Leaf]) -> list[Weighed]:
 def _paths(evidence: Evidence) -> tuple[Variant, ...]:
     """Return what may lie in the start winding's path, with the odds of this kind of motor."""
     odds = evidence.leanings.path
-    return tuple(replace(v, prior=p) for v, p in zip(_START, odds, strict=True)) if odds else _START
+    if not odds:
+        return _START
+    return tuple(replace(v, prior=max(p, LEAST_PATH)) for v, p in zip(_START, odds, strict=True))
 
 
 def _rows(model: Model, groupings: Sequence[Groups]) -> list[NDArray[np.int64]]:

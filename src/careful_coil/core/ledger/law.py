@@ -117,7 +117,8 @@ def by_behaviour(
     legible = job.deeds.stands("marks", "leads")  # washed since, they are read again
     behaved = equal if three else usual
     marked = naming.word == "marked" and legible and behaved
-    owed = naming.word == "owed" and usual
+    in_band = amps is not None and amps.verdict == "good"
+    owed = naming.word == "owed" and in_band
     owed |= naming.word == "kicked" and not three and usual
     found = []
     for f in findings:
@@ -144,7 +145,8 @@ def _equal_amps_since(job: Job) -> bool:
     since = max((t.place for t in job.readings if t.reading.kind == "kick"), default=-1)
     for entry in job.log[since + 1 :]:
         body = entry.said
-        if isinstance(body, LowRun) and entry.id not in job.struck and len(body.amp) == 3:
+        stands = isinstance(body, LowRun) and entry.id not in job.struck
+        if stands and body.turns == "smooth" and len(body.amp) == 3:
             mean = sum(body.amp) / 3
             if mean > 0 and max(abs(a - mean) for a in body.amp) <= EQUAL_AMPS * mean:
                 return True

@@ -134,7 +134,7 @@ def lead_steps(c: Facts) -> Iterator[NextStep]:
     yield from _odd_leads(c)
     nxt = found.next
     if nxt is None and not naming.known:
-        yield from _beside(found.best)
+        yield from _beside(found.best, {t for t, _ in job.known})
     unread = nxt is not None and nxt.kind == "resistance" and bool(found.best.unread)
     worth = {
         "proven": unread,  # a coil that was only inferred may still be broken
@@ -168,15 +168,16 @@ def _odd_leads(c: Facts) -> Iterator[NextStep]:
                 "An earth lead reads under 1 Ω to bare metal of the frame, and open to every other."
             )
             yield _to_frame(tag, why)
-        elif frame.get(tag, EARTH_OHM) < EARTH_OHM and tag not in evidence.lugs_off:
+        elif said.get(tag) == "earth" and frame[tag] < EARTH_OHM and tag not in evidence.lugs_off:
             why = "Its lug off the frame: now it must read open. A winding that reaches the frame would not."
             yield _to_frame(tag, why, LUG_OFF)
 
 
-def _beside(best: Candidate) -> Iterator[NextStep]:
+def _beside(best: Candidate, said: Collection[str]) -> Iterator[NextStep]:
     """Yield the question what a pair beside the winding is, where no reading tells."""
     for group in best.groups:
         told = best.extras.get(group[0], "")
+        doubt = f"Its ohms are none of a {told}: read it again, or say what it is."
         if told and best.certainty[group[0]] != "proven":
             yield NextStep(
                 code=f"beside-{'-'.join(group)}",
@@ -184,7 +185,9 @@ def _beside(best: Candidate) -> Iterator[NextStep]:
                 station="leads",
                 focus="known",
                 ends=group,
-                why=f"By its ohms probably a {told}; it belongs to nothing else. By its print, where it goes, or "
+                why=doubt
+                if group[0] in said
+                else f"By its ohms probably a {told}; it belongs to nothing else. By its print, where it goes, or "
                 "what it does: a heater warms on its volts, a brake clicks, a thermistor's ohms leap when hot.",
             )
 

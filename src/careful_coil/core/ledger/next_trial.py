@@ -110,7 +110,7 @@ def _run(
             yield NextStep(
                 code="trial-drop-in",
                 act="drop-in",
-                title="Off: hear it come back in",
+                title="Off: hear it reclose",
                 station="test-run",
                 ends=lines,
                 focus="heard",

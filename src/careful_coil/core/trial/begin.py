@@ -18,7 +18,7 @@ from careful_coil.core.ways.way import Plan
 Way = Literal["ramp", "cap", "direct"]
 SWITCHED = ("split-phase", "capacitor-start", "capacitor-start-run", "repulsion-start")
 BRUSHED = ("universal", "dc-wound")
-CLICKS = ("speed-switch", "relay-current", "relay-voltage")  # heard to let go and to come back in
+CLICKS = ("speed-switch", "relay-current", "relay-voltage")  # heard to open and to reclose
 NEAR_CAP, FULL_FROM = 1.1, 0.85  # of the cap or the look; of rated volts: a direct start
 RUNAWAY_RPM = 10_000.0  # of an unloaded motor with brushes whose plate does not say
 LIKELY = 0.5  # odds of a kind that decide how it is started

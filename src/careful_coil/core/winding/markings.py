@@ -111,10 +111,10 @@ def plain(mark: str) -> str:
 
 
 def in_marking(slug: str, lead: str, like: str) -> str:
-    """Return what a lead would be marked in the marking that a print is in; else its plain name."""
+    """Return what a lead would be marked in the marking that a print is in, else in a usual one."""
     wanted = plain(like)
     systems = [*_BY_ARRANGEMENT.get(slug, {}).values(), *_MET.get(slug, ())]
-    for system in systems:
-        if lead in system and any(m.upper() == wanted for m in system.values()):
-            return system[lead]
-    return lead
+    own = [s for s in systems if lead in s]
+    same = [s for s in own if any(m.upper() == wanted for m in s.values())]
+    t_number = lead[:1] == "T" and wanted[:1] == "T"
+    return lead if t_number or not own else (same or own)[0][lead]
