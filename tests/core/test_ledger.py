@@ -260,3 +260,17 @@ def test_the_frame_is_looked_at_by_ohmmeter_before_the_tester_where_the_shop_say
     first = judged(*SIX_LEADS, settings=tester).next
     assert first is not None
     assert first.code == "ready-insulation"
+
+
+def test_a_green_lead_on_the_frame_is_asked_with_its_lug_off_and_holds_nothing() -> None:
+    told = [{"tag": t, "colour": "green" if t == "E" else "white"} for t in "ABCDE"]
+    on = {"kind": "reading", "reading": {"kind": "frame", "lead": "E", "value": "0.03"}}
+    log = [*ticket(name="Mixer"), *plate(phases="1", volt="230", hertz="50")]
+    log += [{"kind": "leads", "leads": told}, {"kind": "found-hookup", "joints": []}]
+    found = judged(*log, {"kind": "proved-dead", "volt": 0.1}, on)
+    assert "frame-fault" not in {f.code for f in found.findings}
+    assert found.next is not None
+    assert (found.next.code, found.next.sense) == ("frame-E", ("lug off",))
+    off = {"kind": "reading", "reading": {**on["reading"], "lug": "off", "value": "0.2"}}  # type: ignore[dict-item]
+    still = judged(*log, {"kind": "proved-dead", "volt": 0.1}, on, off)
+    assert "frame-fault" in {f.code for f in still.findings}

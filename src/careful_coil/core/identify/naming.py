@@ -63,7 +63,7 @@ def evidence_of(job: Job, leanings: Leanings = PLAIN_LEANINGS) -> Evidence:
         {t: role for t, role in job.known if role not in USES},
         leanings,
         {lead.tag: lead.marking for lead in job.leads},
-        _uses(job),
+        uses_of(job),
         _stale(job),
     )
 
@@ -90,7 +90,7 @@ def _open(reading: Resistance) -> bool:
     return ohm_value(reading.value).value == float("inf")
 
 
-def _uses(job: Job) -> dict[str, str]:
+def uses_of(job: Job) -> dict[str, str]:
     """Return what leads beside the winding are said to be: at Intake, by their colour, on a word."""
     said = {x.tag: x.use or ("earth" if earthy(x.colour, x.tracer) else "") for x in job.leads}
     return said | {t: role for t, role in job.known if role in USES}

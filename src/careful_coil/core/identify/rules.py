@@ -4,7 +4,7 @@ from collections.abc import Iterator, Mapping
 
 from careful_coil.core.identify.extras import EARTH_OHM
 from careful_coil.core.identify.models import role_word
-from careful_coil.core.identify.naming import Naming
+from careful_coil.core.identify.naming import Naming, uses_of
 from careful_coil.core.identify.result import Identification
 from careful_coil.core.job import Finding, Job, Verdict
 from careful_coil.core.readings import Frame, ohm_value
@@ -72,7 +72,7 @@ def lead_findings(job: Job, found: Identification | None, naming: Naming) -> lis
         if isinstance(t.reading, Frame) and t.place > max(later, tested)
     }.values():
         ohm = ohm_value(taken.value).value
-        if found.best.extras.get(taken.lead) == "earth" and ohm < EARTH_OHM:
+        if uses_of(job).get(taken.lead) == "earth" and ohm < EARTH_OHM and not taken.lug:
             continue  # that is what it is for
         if ohm < job.meter.open_above_ohm:
             findings.append(_frame(taken.lead, ohm))

@@ -143,6 +143,9 @@ class HookupPart(Part):
         self.told_words = plain_label()
         self.drawn = Drawn(theme)
         self.drawn.setMinimumHeight(theme.px(220))
+        self.add_field(
+            "found", "All joints, ; between them, or apart", self._found, EXAMPLE, most=LONG
+        )
         self.add_field("joint", "A joint as read", self._joint, "L1 1 7", clears=True)
         self.roll = JointRoll(theme)
         self.roll.joined.connect(self._record)
@@ -150,7 +153,6 @@ class HookupPart(Part):
         self.standard, self.ran = AskRow(), AskRow()
         for part in (self.standard, self.told_words, self.drawn, self.ran, self.keys, self.roll):
             self.column.addWidget(part)
-        self.add_field("found", "All joints, ; between them", self._found, EXAMPLE, most=LONG)
         self.column.addWidget(Heading("Voltage tags", theme, "every place one hangs", rule=True))
         self.add_field(
             "voltage-tag", "Place: volts", self._voltage_tag, "lead box: 230 V", clears=True

@@ -106,13 +106,13 @@ class LeadsPage(Page):
             )
         )
         count = Field(
-            "Leads that come out: how many, or each with colour and print",
+            "Leads that come out",
             self._tag,
             theme,
             hint="6   or   brown T1; blue T4; green/yellow earth",
             name="count",
         )
-        count.setFixedWidth(420)
+        count.setMaximumWidth(theme.px(520))
         self.fields["count"] = count
         teach.addWidget(count)
         teach.addStretch()
