@@ -9,10 +9,12 @@ from careful_coil.bench.simulated import HiddenMotor
 from careful_coil.core.ways.devices import Device
 from careful_coil.core.winding.arrangements import arrangement
 from careful_coil.core.winding.extras import EXTRAS, with_extras
-from careful_coil.core.winding.network import Capacitor, Network
+from careful_coil.core.winding.network import Capacitor, Coil, Network
 from careful_coil.documents.motor import TWO_LEADS, DeviceReal, MotorDocument
 
 OPEN_OHM = 1e12  # of a broken coil: no meter tells it from open
+# rings of a shaded pole over the main winding: electrical degrees behind it, turns, ohms
+RING_ANGLE, RING_TURNS, RING_OHM = 50.0, 0.4, 2.0
 DIRTY_OHM = 6.0  # what a dirty contact adds
 
 
@@ -31,6 +33,8 @@ def wound(motor: MotorDocument) -> Network:
         replace(c, start=c.finish, finish=c.start) if c.name in turned else c for c in network.coils
     )
     network = replace(network, coils=coils)
+    if not any(c.angle for c in network.coils):
+        network = _ringed(network, motor)
     for device in motor.devices:
         if device.inside:
             network = _in_series(network, device)
@@ -41,8 +45,28 @@ def _bare(motor: MotorDocument) -> Network:
     if motor.arrangement != TWO_LEADS:
         return arrangement(motor.arrangement).inside(motor.inside)
     four = arrangement("single-phase-4-lead").network
+    if not {"auxiliary", "start"} & set(motor.ohm):  # a shaded pole: its rings are no winding
+        main = (replace(four.coils[0], start="line-1", finish="line-2"),)
+        return replace(four, coils=main, leads=("line-1", "line-2"))
     inner = replace(four, leads=("line-1", "line-2"))
     return inner.joined([("line-1", "main-1", "aux-1"), ("line-2", "main-2", "aux-2")])
+
+
+def _ringed(network: Network, motor: MotorDocument) -> Network:
+    """Return a single-phase winding without a start winding with the rings of a shaded pole: shorted turns."""
+    if not motor.arrangement.startswith("single-phase"):
+        return network
+    main = network.coils[0].ohm
+    ring = Coil(
+        name="rings",
+        start="rings",
+        finish="rings",
+        like="rings",
+        ohm=RING_OHM * main,
+        angle=RING_ANGLE,
+        turns=RING_TURNS,
+    )
+    return replace(network, coils=(*network.coils, ring))
 
 
 def _kind(like: str) -> str:

@@ -15,7 +15,6 @@ from careful_coil.documents.base import Document, check_format, read_model
 
 FORMAT = "careful-coil/motor"
 TWO_LEADS = "single-phase-2-lead"  # its start circuit is all inside
-LINE_LEADS = ("line-1", "line-2")
 EXTRA_PAIRS = ("tachometer", "thermostat", "thermistor", "heater", "brake", "capacitor")
 NO_WINDING = ("earth", "none", *(f"{k}-{n}" for k in EXTRA_PAIRS for n in (1, 2)))
 FAULTS = (
@@ -214,8 +213,6 @@ class MotorDocument(Kept):
 
     def lead_names(self) -> tuple[str, ...]:
         """Return the lead names of its arrangement. Raises: NotKnownYet."""
-        if self.arrangement == TWO_LEADS:
-            return LINE_LEADS
         return tuple(arrangement(self.arrangement).inside(self.inside).leads)
 
 

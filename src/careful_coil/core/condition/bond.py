@@ -70,7 +70,7 @@ def bond_finding(job: Job, settings: Settings) -> Finding:
             why=f"{told} Clean to bare metal, tighten, read again.",
         )
     left = places_left(job)
-    if job.tested.covers < 0 and not left:
+    if job.tested.covers < 0 and not left and not job.seen.sealed:
         return of(
             verdict="unproven",
             subject="Earth bond not measured after the covers",

@@ -39,7 +39,7 @@ def gear_findings(job: Job, settings: Settings, kinds: Weighed) -> list[Finding]
     of = partial(Finding, code="start-gear", station="start-gear", gate=True, waivable=False)
     names = [*gear.capacitors, *gear.devices]
     bare = kind in WITHOUT
-    if missing and names:
+    if missing and (names or job.seen.no_gear):
         found.append(
             of(
                 verdict="unproven",

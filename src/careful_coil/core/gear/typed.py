@@ -18,6 +18,7 @@ from careful_coil.core.units import Quantity
 from careful_coil.core.values import parse
 
 MOST_SECTIONS = 3
+NOTHING = ("none", "no", "nothing", "-", "there is none", "no start gear")
 RAW_OHM = 0.5  # what test leads that are not nulled may add
 
 
@@ -32,13 +33,20 @@ def part_name(text: str, example: str, others: Collection[str] = ()) -> str:
 
 
 def read_inventory(text: str) -> list[Noted | DeviceFitted]:
-    """Return capacitors and devices as listed: `C1 25 µF 450 V; S1 centrifugal switch`. Raises: BadValue."""
+    """Return capacitors and devices as listed: `C1 25 µF 450 V; S1 centrifugal switch`, or none.
+
+    Raises: BadValue.
+    """
     found: list[Noted | DeviceFitted] = []
+    if text.strip().lower() in NOTHING:
+        return [note("look", "capacitors", "none"), note("look", "speed-switch", "none")]
     for piece in (p.strip() for p in text.split(";")):
         name, _, rest = piece.partition(" ")
         name = part_name(name, "S1")
         if not rest.strip():
-            raise BadValue(piece, "a name and what it is: C1 25 µF 450 V; S1 centrifugal switch")
+            raise BadValue(
+                piece, "a name and what it is: C1 25 µF 450 V; S1 centrifugal switch; or none"
+            )
         if name.startswith("C"):
             found.append(note("capacitor", "marking", read_marking(rest).text, of=name))
         else:

@@ -45,9 +45,13 @@ PRIOR: dict[tuple[str, str], float] = {
     ("three-phase-9-lead-wye", ""): 0.07,
     ("three-phase-9-lead-delta", ""): 0.03,
     ("three-phase-12-lead", ""): 0.05,
+    ("single-phase-2-lead", ""): 0.09,
 }
+TWO_LEADS = "single-phase-2-lead"
+P_TWO_AND_MORE = 0.03  # beside two leads a pair or a lone lead is rarely anything but earth
 P_PROTECTOR_OPEN = 0.03
 P_LEFT_OUT = 0.003  # a lead overlooked, cut off or under a tag that another has
+P_OF_THREE = 0.2  # of three leads one is seldom overlooked
 P_BROKEN = 0.02  # a coil that stands open, wherever in the winding
 P_PLATE_WRONG = 0.005  # a plate that belongs to another motor, or a winding changed since
 # what else comes out: pairs, three-wire sensors, and how common
@@ -192,7 +196,7 @@ def models_for(count: int) -> tuple[Model, ...]:
                 core=core,
                 bare=core,
                 network=_with_extras(core, sensors, triples, lone),
-                prior=odds * p_beside * LONE_LEADS[lone],
+                prior=odds * p_beside * LONE_LEADS[lone] * _of_two(slug, left),
                 sensors=sensors,
                 triples=triples,
             )
@@ -210,6 +214,11 @@ def models_for(count: int) -> tuple[Model, ...]:
                 found += _broken_ones(plain)
     found += _short_by_one(count)
     return tuple(sorted(found, key=lambda m: -m.prior))
+
+
+def _of_two(slug: str, left: int) -> float:
+    """Return how common leads beside a winding of two leads are, over other windings."""
+    return P_TWO_AND_MORE if slug == TWO_LEADS and left else 1.0
 
 
 def _short_by_one(count: int) -> list[Model]:
@@ -230,7 +239,7 @@ def _short_by_one(count: int) -> list[Model]:
                     core=rest,
                     bare=rest,
                     network=rest,
-                    prior=odds * P_LEFT_OUT,
+                    prior=odds * P_LEFT_OUT * (P_OF_THREE if count == 2 else 1.0),
                     missing=lead,
                     notes=(f"{ARRANGEMENTS[slug].title}, {LEFT_OUT}",),
                 )
@@ -323,5 +332,5 @@ def role_word(lead: str) -> str:
     """Return the role a lead of a network is told by: both ends of a pair have the same word."""
     stem, _, number = lead.rpartition("-")
     if stem and number.isdecimal():
-        return stem
+        return "main" if stem == "line" else stem
     return lead

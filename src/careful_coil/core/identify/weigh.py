@@ -369,14 +369,13 @@ def _leaning(table: Tables, f: Fit, variant: Variant) -> float:
             ratio = f.ohm[table.kinds.index(high)] / f.ohm[table.kinds.index(low)]
             slant = math.tanh(4.0 * math.log(ratio))  # equal windings lean neither way
             log += math.log(0.5 + (share - 0.5) * slant)
-    first = f.ohm[0]
     for kind, ohm in zip(table.kinds[1:], f.ohm[1:], strict=True):
         if kind.startswith(SENSOR):
             continue
         low_end, high_end = WITHIN_A_MOTOR.get(kind, (0.02, 50.0))
         if variant.bled and kind in START_KINDS:
             low_end, high_end = BLED
-        inside = low_end <= ohm / first <= high_end
+        inside = low_end <= ohm / f.ohm[0] <= high_end
         wide = math.log(high_end / low_end)
         log += math.log(0.95 * LOG_RANGE / wide if inside else 0.05)
     return log

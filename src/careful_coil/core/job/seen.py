@@ -38,6 +38,16 @@ class Seen:
     wanted: Mapping[str, str] = field(default_factory=dict)
     offered: Mapping[str, str] = field(default_factory=dict)
 
+    @property
+    def sealed(self) -> bool:
+        """Whether it is a sealed compressor: it has no covers, no shaft, no bearings to be reached."""
+        return self.looks.get("sealed") == "yes"
+
+    @property
+    def no_gear(self) -> bool:
+        """Whether somebody looked for capacitors and a start mechanism and found none."""
+        return self.looks.get("capacitors") == self.looks.get("speed-switch") == "none"
+
 
 def notice(seen: Seen, body: Any) -> Seen:
     """Return what is seen after one more entry; other kinds of entry change nothing."""

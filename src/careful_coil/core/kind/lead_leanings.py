@@ -13,6 +13,7 @@ from careful_coil.core.settings import Settings
 from careful_coil.core.winding.arrangements import ARRANGEMENTS
 
 _CAGE: Mapping[str, float] = {
+    "single-phase-2-lead": 0.3,
     "single-phase-3-lead": 1.0,
     "single-phase-4-lead": 1.0,
     "single-phase-dual-voltage-6-lead": 1.0,
@@ -20,7 +21,11 @@ _CAGE: Mapping[str, float] = {
     "single-phase-speed-taps": 0.1,
     "single-phase-two-speed-coil": 0.01,
 }
-_BRUSHED: Mapping[str, float] = {"universal-4-lead": 1.0, "universal-5-lead": 1.0}
+_BRUSHED: Mapping[str, float] = {
+    "single-phase-2-lead": 0.3,
+    "universal-4-lead": 1.0,
+    "universal-5-lead": 1.0,
+}
 _THREE: Mapping[str, float] = {s: 1.0 for s, a in ARRANGEMENTS.items() if a.phases == 3}
 # how well each winding goes with each kind of motor; kinds without a row say nothing here
 WINDINGS_OF: Mapping[str, Mapping[str, float]] = {
@@ -28,7 +33,7 @@ WINDINGS_OF: Mapping[str, Mapping[str, float]] = {
     "capacitor-start": _CAGE,
     "capacitor-start-run": _CAGE,
     "permanent-capacitor": {**_CAGE, "single-phase-speed-taps": 1.0},
-    "shaded-pole": {"single-phase-two-speed-coil": 1.0},
+    "shaded-pole": {"single-phase-two-speed-coil": 1.0, "single-phase-2-lead": 1.0},
     "universal": _BRUSHED,
     "three-phase": _THREE,
     "three-phase-magnet": _THREE,
@@ -44,6 +49,7 @@ PATHS: Mapping[str, tuple[float, float, float, float]] = {
     "permanent-capacitor": (0.80, 0.001, 0.02, 0.179),
     "shaded-pole": (0.997, 0.001, 0.001, 0.001),
 }
+SEALED = ("single-phase-3-lead", "three-phase-3-lead")  # what comes out on the pins of a compressor
 LEAST, MOST = 0.02, 50.0  # signs are seen wrongly too
 EXCLUDED = 0.1  # a winding so much less likely by the kind than without it is excluded
 PLAIN_SIGNS = (
@@ -82,10 +88,13 @@ def winding_odds(job: Job) -> tuple[tuple[str, float], ...]:
         return ()
     after: dict[str, float] = {o.kind.name: o.probability for o in weigh_kinds(looks).odds}
     whole = sum(KINDS[k].prior for k in WINDINGS_OF)
+    sealed = looks.get("sealed") == "yes"
     found = []
     for slug in ARRANGEMENTS:
         before = sum(KINDS[k].prior / whole * fit.get(slug, 0.0) for k, fit in WINDINGS_OF.items())
         now = sum(after[k] * fit.get(slug, 0.0) for k, fit in WINDINGS_OF.items())
+        if sealed and slug not in SEALED:
+            now = 0.0
         found.append((slug, round(min(max(now / before, LEAST), MOST), 4)))
     return tuple(found)
 
@@ -99,7 +108,8 @@ def path_odds(job: Job) -> tuple[float, ...]:
     for o in weigh_kinds(looks).odds:
         for k, p in enumerate(PATHS.get(o.kind.name, _USUAL_PATH)):
             odds[k] += o.probability * p
-    if looks.get("speed-switch") == "none" or "start-device" in looks:
+    bare = looks.get("speed-switch") == "none" or "start-device" in looks
+    if bare or looks.get("sealed") == "yes":
         odds[1] *= 0.02
     whole = sum(odds)
     return tuple(round(p / whole, 5) for p in odds)

@@ -80,6 +80,19 @@ SIGNS: dict[str, Sign] = {
             rest=0.005,
         ),
         yes_no(
+            "sealed",
+            "A sealed compressor: a welded shell with pins?",
+            "It has common, run and start on its pins, its start device outside, and nothing that is opened.",
+            0.001,
+            {
+                "split-phase": 0.1,
+                "capacitor-start": 0.1,
+                "permanent-capacitor": 0.06,
+                "capacitor-start-run": 0.15,
+                "three-phase": 0.02,
+            },
+        ),
+        yes_no(
             "start-device",
             "A start relay, PTC or electronic switch?",
             "It takes a start winding out as a speed switch does.",

@@ -185,6 +185,11 @@ def _first_question(answer: Answer) -> Bodies:
     return first_answer(answer.question.ends[0], word)
 
 
+def _look(answer: Answer) -> Bodies:
+    word = one_of(answer.text, answer.question.choices)
+    return (note("look", answer.question.ends[0], word),)
+
+
 def _cause_test(answer: Answer) -> Bodies:
     word = one_of(answer.text, answer.question.choices)
     return (note("cause-tested", answer.question.ends[0], word),)
@@ -232,6 +237,7 @@ READERS: dict[str, Reader] = {
     "noted": _noted,
     "count": lambda a: (counted(a.text.strip()),),
     "found": lambda a: (FoundHookup(joints=read_joints(a.text, a.judged.job.leads)),),
+    "look": _look,
     "beside": lambda a: said_of(a.text, a.question.ends, a.question.choices),
     "dead": lambda a: (ProvedDead(volt=0.0),),
     "strip": _strip,

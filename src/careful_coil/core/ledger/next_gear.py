@@ -1,13 +1,15 @@
 """What Start gear asks for next: a first question, the test that parts causes, capacitors, devices, work."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator
 from dataclasses import replace
 
 from careful_coil.core.gear.capacitor_rules import capacitor_of, measured_of
 from careful_coil.core.gear.device_rules import told_of
 from careful_coil.core.gear.work import left_of
-from careful_coil.core.job import Finding, Job
+from careful_coil.core.identify.models import TWO_LEADS
+from careful_coil.core.job import Job
 from careful_coil.core.ledger.facts import Facts
+from careful_coil.core.ledger.next_kind import looks_for_kind
 from careful_coil.core.ledger.next_leads import OPEN_UP, is_open
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.settings import Settings
@@ -24,7 +26,7 @@ def gear_steps(c: Facts) -> Iterator[NextStep]:
     if "start-gear" not in shut and "cause" not in shut:
         return
     yield from _work(job)
-    yield from _inventory(job, findings)
+    yield from _inventory(c)
     yield from _capacitors(job, settings)
     yield from _devices(job, settings)
     single = job.plate.phases != 3
@@ -63,14 +65,24 @@ def cause_steps(c: Facts) -> Iterator[NextStep]:
         )
 
 
-def _inventory(job: Job, findings: Sequence[Finding]) -> Iterator[NextStep]:
-    """Yield what start gear it has, where nothing is noted; once more when it was opened to look for it."""
-    line = next((f for f in findings if f.code == "start-gear"), None)
+def _inventory(c: Facts) -> Iterator[NextStep]:
+    """Yield what start gear it has, where nothing is noted; once more when it was opened to look for it.
+
+    A motor of two leads has its start circuit inside: it is opened first. Where there is no start gear
+    a look tells which kind it is.
+    """
+    job = c.job
+    line = next((f for f in c.findings if f.code == "start-gear"), None)
     if line is None or line.verdict == "good":
         return
     gear, stamps = job.gear, job.deeds.stamps
     noted = bool(gear.capacitors or gear.devices)
-    if not noted or line.subject.startswith("No "):
+    if not noted and job.seen.no_gear:
+        yield from looks_for_kind(c)
+    inside = c.naming.arrangement is not None and c.naming.arrangement.slug == TWO_LEADS
+    if not noted and inside and not is_open(job):
+        yield replace(OPEN_UP, station="start-gear")
+    if not (noted or job.seen.no_gear) or line.subject.startswith("No "):
         seen = max(stamps.get("device-fitted", -1), stamps.get("capacitor", -1))
         if noted and not is_open(job):
             yield replace(OPEN_UP, station="start-gear")

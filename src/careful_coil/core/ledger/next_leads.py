@@ -8,6 +8,7 @@ from careful_coil.core.identify.result import Candidate, NextReading, code_of
 from careful_coil.core.job import Job
 from careful_coil.core.job.plate import unreadable
 from careful_coil.core.ledger.facts import Facts
+from careful_coil.core.ledger.next_kind import looks_for_leads
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.probes.kinds.frame import LUG_OFF
 from careful_coil.core.readings import Frame
@@ -135,6 +136,7 @@ def lead_steps(c: Facts) -> Iterator[NextStep]:
     nxt = found.next
     if nxt is None and not naming.known:
         yield from _beside(found.best, {t for t, _ in job.known})
+    yield from looks_for_leads(c)
     unread = nxt is not None and nxt.kind == "resistance" and bool(found.best.unread)
     worth = {
         "proven": unread,  # a coil that was only inferred may still be broken

@@ -32,7 +32,7 @@ def mechanics_steps(c: Facts) -> Iterator[NextStep]:
     """Yield what Mechanics asks for, in the order the hands work."""
     job, kinds, findings = c.job, c.kinds, c.findings
     hands = job.hands
-    judged = any(f.code == "mechanics" and f.verdict == "good" for f in findings)
+    judged = job.seen.sealed or any(f.code == "mechanics" and f.verdict == "good" for f in findings)
     if not judged:
         felt = bool(hands.felt.get("feel"))
         if not felt:

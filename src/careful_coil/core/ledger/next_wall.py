@@ -113,7 +113,7 @@ COVERS = NextStep(
 def closed_steps(c: Facts) -> Iterator[NextStep]:
     """Yield what the closed motor is asked for before its run: covers, insulation once more, bond."""
     job, wall, kinds = c.job, c.wall, c.kinds
-    if job.tested.covers < 0:
+    if job.tested.covers < 0 and not job.seen.sealed:
         yield COVERS
     if closed_left(job, wall):
         if electronic(job) and job.tags:

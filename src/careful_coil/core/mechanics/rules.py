@@ -17,7 +17,12 @@ UNDONE = "Free by hand, no play, no rub; the bearing at each end."
 
 
 def mechanics_findings(job: Job, kinds: Weighed, settings: Settings) -> list[Finding]:
-    """Return findings on shaft, bearings, brushes, bars, leads, changes, and the gate's line of the whole."""
+    """Return findings on shaft, bearings, brushes, bars, leads, changes, and the gate's line of the whole.
+
+    Of a sealed compressor nobody reaches shaft and bearings: none is judged.
+    """
+    if job.seen.sealed:
+        return [*lead_findings(job, settings), *open_findings(job)]
     judged = [
         *shaft_findings(job, settings),
         *bearing_findings(job, settings),

@@ -165,6 +165,8 @@ def _spoken(job: Job, on: Trial, way: StartWay) -> str:
 
 def opened(job: Job) -> bool:
     """Whether it was worked on inside since it last ran closed: then it runs once before the covers."""
+    if job.seen.sealed:
+        return False
     ran = max(
         (t.place for t in job.trials.sheets if t.whole and t.begun.covers == "on"), default=-1
     )

@@ -18,11 +18,14 @@ from careful_coil.core.trial.told import at_rated, full_load_amps, mean, near_ra
 
 LINES = 3
 SHORT_MINUTES = 2.0  # unloaded motors with brushes: more heats nothing but their bearings
+SEALED_MINUTES = 0.2  # a compressor without its gas and oil circuit: seconds only (trade practice)
 SHORT_TIME = re.compile(r"S2\D{0,3}(\d+)\s*min", re.IGNORECASE)
 
 
 def minutes_wanted(job: Job, way: StartWay, settings: Settings) -> float:
     """Return how long a run lasts: longer after bearing or winding work, and while a cause is not found."""
+    if job.seen.sealed:
+        return SEALED_MINUTES
     if way.way == "cap":
         return SHORT_MINUTES
     short = SHORT_TIME.search(job.plate.printed("duty"))

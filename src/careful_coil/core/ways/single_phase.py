@@ -22,6 +22,7 @@ from careful_coil.core.winding.single_phase import tap_names
 Joints = tuple[Joint, ...]
 Devices = tuple[Device, ...]
 RUN_CAPACITOR = Device(name="C1", kind="capacitor-run", microfarad=20.0)
+OUTSIDE = ("protector", "contactor", "link", "resistor")  # of a motor of two leads, in its line
 _START = "The start winding may stay on the line for seconds only."
 _TURN_END = "Direction: turn the stator or the rotor end for end; leads cannot change it."
 _OPEN = "Direction is changed only by opening the motor, unless both windings are equal."
@@ -37,6 +38,7 @@ def single_phase(slug: str, variant: str = "", devices: Sequence[Device] = ()) -
     `devices` stand in the start path; where a capacitor must and none is named, one of 20 µF does.
     """
     builder: Callable[[str, str, Devices], tuple[Plan, ...]] | None = {
+        "single-phase-2-lead": _two_leads,
         "single-phase-3-lead": _common_run_start,
         "single-phase-4-lead": _main_and_auxiliary,
         "single-phase-speed-taps": _speed_taps,
@@ -63,6 +65,19 @@ def _devised(plan: Plan, outline: Outline, devices: Devices) -> Plan:
         devices=devices,
         notes=(*plan.notes, *device_notes(devices)),
     )
+
+
+def _two_leads(slug: str, variant: str, devices: Devices) -> tuple[Plan, ...]:
+    """Return its only hookup; what belongs to its start circuit is inside and joined there."""
+    outside = tuple(d for d in devices if d.kind in OUTSIDE)
+    plan = Plan(
+        arrangement=slug,
+        connection="across the line, its start circuit inside",
+        joints=(),
+        turning="opening",
+        notes=("Direction is changed only by opening the motor.",),
+    )
+    return (_devised(plan, Outline(main=("line-1",), back=("line-2",)), outside),)
 
 
 def _common_run_start(slug: str, variant: str, devices: Devices) -> tuple[Plan, ...]:

@@ -118,6 +118,13 @@ ARRANGEMENTS: dict[str, Arrangement] = {
             note="Which outer end is common is a leaning. Not over 15 % of rated volts on each pair proves "
             "it: the whole coil draws least, then the main section, the tail most.",
         ),
+        _make(
+            "single-phase-2-lead",
+            "Two leads, start circuit inside",
+            1,
+            single.two_leads,
+            note="One path is all that ohms show: a start winding inside is in parallel with the main.",
+        ),
         _make("three-phase-4-lead", "Star with its centre out", 3, three.four_lead),
         _make("three-phase-12-lead", "Six halves, both ends out", 3, three.twelve_lead),
         _make(

@@ -77,6 +77,13 @@ _MET: dict[str, tuple[Mapping[str, str], ...]] = {
         {"run": "C", "start": "AUX"},
         {"aux-1": "Z1", "aux-2": "Z2"},
     ),
+    "single-phase-2-lead": (
+        {"line-1": "L", "line-2": "N"},
+        {"line-1": "L1", "line-2": "L2"},
+        {"line-1": "T1", "line-2": "T2"},
+        {"line-1": "U1", "line-2": "U2"},
+        {"line-1": "1", "line-2": "2"},
+    ),
     "single-phase-two-speed-coil": (_TAPS, _SPEEDS_WORDS, {"common": "C"}, {"common": "COM"}),
 }
 

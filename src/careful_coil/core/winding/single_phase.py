@@ -19,6 +19,11 @@ def _coil(start: str, finish: str, like: str, angle: float = 0.0, half: int = 0)
     )
 
 
+def two_leads() -> Network:
+    """Return the main winding alone: what its start circuit has inside lies in parallel, unseen."""
+    return Network(coils=(_coil("line-1", "line-2", "main"),), leads=("line-1", "line-2"))
+
+
 def common_run_start() -> Network:
     """Return main and start winding with one end of each joined to the common lead."""
     return Network(

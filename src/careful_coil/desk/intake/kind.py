@@ -2,6 +2,7 @@
 
 from functools import partial
 
+from careful_coil.core.choices import one_of
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job.entries import Supply
 from careful_coil.core.job.noted import note
@@ -84,6 +85,14 @@ class KindPart(Part):
 
     def _typed(self, text: str) -> None:
         if not text:
+            return
+        job = self.session.open
+        step = job.judged.next if job else None
+        asked = next((q for q in step.asks if q.reader == "look"), None) if step else None
+        if (
+            asked is not None and text.split(maxsplit=1)[0].lower() not in SIGNS
+        ):  # the look that Next asks for
+            self._note(asked.ends[0], one_of(text, asked.choices))
             return
         sign, answer = read_look(text)
         self._note(sign, answer)

@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Callable, Mapping
+from dataclasses import replace
 
 from careful_coil.bench.wound import DIRTY_OHM, OPEN_OHM, acting
 from careful_coil.core.errors import InstrumentError
@@ -20,9 +21,13 @@ BUNCHED, FRAME = "+", "frame"
 POSTURES: dict[str, Moment] = {
     "worked": "run",
     "hot": "run",
+    "after a run": "run",
+    "turned over": "start",
     "pulled": "start",
     "tripped": "tripped",
 }
+# what a part reads by itself where its document gives no ohms: a cold thermistor, a relay's coil, a heater
+OWN_OHM = {"ptc": 22.0, "relay-current": 0.35, "hot-wire": 0.6}
 DEAD_VOLT, DRAINED_VOLT = "0.1 V", "0.3 V"
 OPEN_FRAME_OHM = 2e6
 Answer = Callable[[World, Ask], Told]
@@ -119,6 +124,7 @@ def _device_ohm(world: World, ask: Ask) -> Told:
     if len(ask["ends"]) != 2:
         return Told(lacks="it does not say between which terminals")
     device = acting(own)
+    device = replace(device, ohm=device.ohm or OWN_OHM.get(device.kind, 0.0))
     ends = [device.at(t) for t in ask["ends"]]
     if not set(ends) <= set(device.terminals()):
         return Told(lacks=f"{own.name} has no such terminals")

@@ -32,6 +32,8 @@ def baked(document: dict[str, Any]) -> dict[str, Any]:
     A fault that is physics already changes nothing, so that doing it twice is doing it once.
     """
     found = {k: v for k, v in document.items() if k not in LABELS}
+    if document.get("kind"):
+        found["built"] = document["kind"]  # what eyes see of it: a shell, shading rings
     for fault in document.get("faults", ()):
         _work_in(found, fault["what"], fault.get("of", ""))
     return found

@@ -51,7 +51,7 @@ def inventory(world: World, ask: Ask) -> Told:
     seen += [f"{d.name} {d.kind.replace('-', ' ')}" for d in world.motor.devices if d not in hidden]
     if seen:
         return Told(text="; ".join(seen))
-    return COVERED if hidden else Told(lacks="there is none")
+    return COVERED if hidden else Told(text="none")
 
 
 def _lead(lead: LeadReal) -> str:
@@ -130,12 +130,25 @@ def _joints(world: World, ask: Ask) -> str:
     return "; ".join(joints) or "apart"
 
 
+def _built(world: World, ask: Ask) -> str:
+    """Return what eyes see of how it is built: a shell, shading rings, brushes."""
+    motor, sign = world.motor, str(ask["ends"][0])
+    word = str((motor.model_extra or {}).get("built", ""))
+    shown = {
+        "sealed": "compressor" in word,
+        "shading-rings": "shaded" in word,
+        "brushes": motor.arrangement in BRUSHED or "universal" in word,
+    }
+    return ("yes" if shown[sign] else "no") if sign in shown else ""
+
+
 # what is seen of a part, empty where nothing can be
 SEEN: Mapping[str, Callable[[World, Ask], str]] = {
     "device": _device,
     "capacitor": _can,
     "hookup": _joints,
     "lead": lambda world, ask: world.lead_of.get(named(ask)[1], "").rsplit("-", 1)[0],
+    "motor": _built,
     "fan": lambda world, _: world.motor.fan,
     "seals": lambda world, _: world.motor.seals,
     "winding": lambda world, _: WET if world.motor.insulation.wet else CLEAN,

@@ -15,7 +15,7 @@ from careful_coil.core.ways.states import state_at, with_devices
 from careful_coil.core.winding.network import Network
 from careful_coil.core.winding.rotor import default_rotor
 from careful_coil.core.winding.steady import Supply, solve
-from careful_coil.documents.motor import TWO_LEADS, MotorDocument
+from careful_coil.documents.motor import MotorDocument
 from careful_coil.walk.truth.plated import figures
 
 IDLE_SHARE = {3: 0.42, 1: 0.68}  # of plate amps without load: middle of what small motors take
@@ -44,7 +44,7 @@ class Power:
     def _usual(self) -> tuple[Network, float, float, float] | None:
         """Return a healthy hookup, its coil volts, line volts and plate amps."""
         motor = self._motor
-        if not self._volts or motor.arrangement == TWO_LEADS:
+        if not self._volts:
             return None
         bare = wound(whole(motor))
         if motor.arrangement.startswith("three"):

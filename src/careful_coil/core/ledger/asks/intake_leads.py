@@ -3,6 +3,7 @@
 import re
 from typing import TYPE_CHECKING
 
+from careful_coil.core.kind.sign_table import SIGNS
 from careful_coil.core.ledger.asks.noted import noted
 from careful_coil.core.ledger.asks.question import Question
 from careful_coil.core.ledger.asks.tick import ticked
@@ -70,6 +71,20 @@ def beside(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
         choices=PAIRS,
         ends=step.ends,
         reader="beside",
+    )
+
+
+def sign(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
+    """Ask for a look that tells which kind of motor it is."""
+    return Question(
+        id="look",
+        name=step.title,
+        quantity="look",
+        part="motor",
+        type="choice",
+        choices=SIGNS[found["name"]].answers,
+        ends=(found["name"],),
+        reader="look",
     )
 
 
