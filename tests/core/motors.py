@@ -63,6 +63,10 @@ class Player:
             kind[slow] = kind["main"] * chance.uniform(0.1, 0.3)
         if "auxiliary" in kind:
             kind["auxiliary"] = kind["main"] * chance.uniform(1.4, 4.0)
+        if "tail" in kind:
+            kind["tail"] = kind["main"] * 10 ** chance.uniform(-0.8, 0.2)
+        if "start" in kind:  # as a rule the thinner wire
+            kind["start"] = kind["run"] * 10 ** chance.uniform(-0.1, 0.6)
         return kind
 
     def read_all(self) -> None:

@@ -26,7 +26,7 @@ from careful_coil.core.settings import Settings
 from careful_coil.core.winding import ARRANGEMENTS
 from careful_coil.core.winding.kick import series_volt
 from careful_coil.core.winding.turning import run_shown
-from tests.core.logs import job_of, leads, plate
+from tests.core.logs import job_of, judged, leads, plate
 from tests.core.motors import Player
 
 FINE = Meter(accuracy_percent=0.5, resolution_ohm=0.01, lead_ohm=0.0)
@@ -271,6 +271,16 @@ def test_signs_of_the_kind_and_the_shops_own_odds_lean_before_anything_is_read()
     chance = {m.slug: prior_of(m, 1, leaning) / prior_of(m, 1) for m in models_for(4)}
     assert chance["universal-4-lead"] > 5 * chance["single-phase-4-lead"]
     assert not winding_odds(job_of(leads(*"ABCD")))
+
+
+def test_what_the_kind_excludes_is_said_with_the_kind() -> None:
+    sealed = {"kind": "look", "sign": "sealed", "answer": "yes"}
+    told = judged(leads(*"ABC"), sealed)
+    found = told.facts.identification
+    assert found is not None
+    said = next(n for n in found.notes if n.startswith("By its kind"))
+    assert "a sealed compressor" in said
+    assert "one coil with a speed tap" in said
 
 
 @pytest.mark.parametrize(

@@ -177,10 +177,22 @@ def test_a_strike_takes_a_reason(bakery: Bench) -> None:
     assert page_of(bakery).sheet.cell_words() == ["A to B 5.61"]
 
 
+def look_at_it(bench: Bench) -> None:
+    """Go to each look that Next asks for, answer it, come back."""
+    while bench.judged.next is not None and bench.judged.next.code.startswith("sign-"):
+        bench.ctrl(Key.Key_Return)
+        assert bench.station == "intake"
+        bench.enter("no")
+    bench.ctrl(Key.Key_Return)
+
+
 def test_a_bad_clip_leads_through_a_retake_to_proven_leads(bakery: Bench) -> None:
     """The reading B to C was taken through a bad clip: the rest finds it out."""
     for _ in range(12):
         step = bakery.judged.next
+        if step is not None and step.code.startswith("sign-"):
+            look_at_it(bakery)
+            continue
         if step is None or step.station != "leads":
             break
         bakery.key(Key.Key_Return if step.act == "covers" else Key.Key_Space)
@@ -197,9 +209,10 @@ def test_switch_tests_are_answered_by_number(bakery: Bench) -> None:
     bakery.enter("7.71")
     bakery.enter("BC 2.10")
     for _ in range(3):
-        if bakery.judged.next is not None and bakery.judged.next.act == "covers":
+        if bakery.judged.next is not None and bakery.judged.next.code == "sign-sealed":
             break
         bakery.enter("2.10")
+    look_at_it(bakery)
     assert bakery.next == "Take the covers off"
     bakery.key(Key.Key_Return)
     step = bakery.judged.next

@@ -214,3 +214,20 @@ def test_a_pair_beside_the_winding_is_asked_about_and_out_of_the_way() -> None:
     found = walk(motor, 1, Settings())
     assert "beside-G-H" in [s.code for s in found.steps]
     assert found.right
+
+
+@pytest.mark.parametrize(
+    ("name", "never", "asked"),
+    [
+        ("compressor-ptc", ("feel", "open-up", "covers", "bearing-drive"), "sign-sealed"),
+        ("shaded-two-leads", ("switch-A-B",), "open-up"),
+    ],
+)
+def test_a_kind_without_a_mechanism_is_not_asked_to_work_one(
+    name: str, never: tuple[str, ...], asked: str
+) -> None:
+    document = walk(cast_motor(name), 1, Settings())
+    codes = {s.code for s in document.steps}
+    assert (document.end, document.right, document.harm) == ("released", True, [])
+    assert asked in codes
+    assert not codes & set(never)

@@ -205,6 +205,7 @@ def _coil_ohms(w: Weighed, names: Sequence[str], evidence: Evidence) -> dict[str
     good = [evidence.ohms[k] for n, k in enumerate(w.fitted) if n not in w.fit.dropped]
     share = np.array([network.shares(names[o.a], names[o.b]) ** 2 for o in good])
     many = np.array([sum(c.like == d.like for d in network.coils) > 1 for c in network.coils])
+    many &= not w.model.weak  # which of them is the weak one the names need not say
     for n in w.fit.odd:
         o = evidence.ohms[w.fitted[n]]
         many &= np.abs(network.shares(names[o.a], names[o.b])) < 1e-9  # these coils stand alone

@@ -149,7 +149,8 @@ def _status(
         return "narrowed" if _all_groups_read(evidence) else "unsettled"
     same_kind = sum(c.probability for c in candidates if c.arrangement == first.arrangement)
     same_groups = sum(c.probability for c in candidates if c.groups == first.groups)
-    named = all(c in ("proven", "convention") for c in first.certainty.values())
+    read = any(o.conducts for o in evidence.ohms)  # two leads have their names without a reading
+    named = read and all(c in ("proven", "convention") for c in first.certainty.values())
     if named and refined and same_kind >= SURE and same_groups >= SURE:
         return "settled"
     return "narrowed" if same_groups >= SURE else "unsettled"

@@ -50,10 +50,11 @@ PRIOR: dict[tuple[str, str], float] = {
 TWO_LEADS = "single-phase-2-lead"
 P_TWO_AND_MORE = 0.03  # beside two leads a pair or a lone lead is rarely anything but earth
 P_PROTECTOR_OPEN = 0.03
-P_LEFT_OUT = 0.003  # a lead overlooked, cut off or under a tag that another has
-P_OF_THREE = 0.2  # of three leads one is seldom overlooked
+P_LEFT_OUT = 0.01  # a lead overlooked, cut off or under a tag that another has
+P_WEAK = 0.03  # a phase lower than the other two, of a star whose centre is out: six pairs tell it
+P_OF_THREE = 0.06  # of three leads one is seldom overlooked
 P_BROKEN = 0.02  # a coil that stands open, wherever in the winding
-P_PLATE_WRONG = 0.005  # a plate that belongs to another motor, or a winding changed since
+P_PLATE_WRONG = 0.001  # a plate that belongs to another motor, or a winding changed since
 # what else comes out: pairs, three-wire sensors, and how common
 BESIDE = (
     (0, 0, 0.80),
@@ -85,6 +86,7 @@ class Model:
     triples: int = 0
     open_protector: bool = False
     broken: str = ""
+    weak: bool = False  # one phase lower than its like: shorted turns, a wrong repair
     missing: str = ""  # a lead that was not counted
     notes: tuple[str, ...] = field(default=())
 
@@ -103,16 +105,21 @@ class Model:
         """Return one relabelling for each state that ohms cannot part and kicks can."""
         seen: set[Relabelling] = set()
         found = []
-        for g in dc_symmetries(self.bare):
+        for g in dc_symmetries(self._healthy):
             if g not in seen:
                 found.append(g)
-                seen.update(tuple(k[x] for x in g) for k in kick_symmetries(self.bare))
+                seen.update(tuple(k[x] for x in g) for k in kick_symmetries(self._healthy))
         return tuple(self._whole(g) for g in found)
 
     @cached_property
     def symmetries(self) -> tuple[Relabelling, ...]:
         """Return the relabellings that nothing measured can tell from each other."""
-        return tuple(self._whole(g) for g in kick_symmetries(self.bare))
+        return tuple(self._whole(g) for g in kick_symmetries(self._healthy))
+
+    @property
+    def _healthy(self) -> Network:
+        """Return the winding that names go by: a weak phase may be any of the three."""
+        return self.core if self.weak else self.bare
 
     @cached_property
     def ohm_symmetries(self) -> int:
@@ -212,6 +219,7 @@ def models_for(count: int) -> tuple[Model, ...]:
                 )
             if not lone and sensors + triples < 2:
                 found += _broken_ones(plain)
+                found += _weak_ones(plain)
     found += _short_by_one(count)
     return tuple(sorted(found, key=lambda m: -m.prior))
 
@@ -271,6 +279,18 @@ def _broken_ones(plain: Model) -> list[Model]:
         )
         for key, rest in kinds.items()
     ]
+
+
+def _weak_ones(plain: Model) -> list[Model]:
+    """Return a star with its centre out and one phase of ohms of its own; nothing for other windings."""
+    if plain.slug != "three-phase-4-lead":
+        return []
+    first, *rest = plain.core.coils
+    bare = replace(plain.core, coils=(replace(first, like="weak"), *rest))
+    return [replace(plain.of_bare(bare, 0), prior=plain.prior * P_WEAK, weak=True, notes=(WEAK,))]
+
+
+WEAK = "One phase reads unlike the other two: shorted turns, or a wrong repair. Read it again."
 
 
 def _with_extras(network: Network, sensors: int, triples: int, lone: int) -> Network:

@@ -1,14 +1,16 @@
 """How well many placements fit, all at once and roughly: which are worth a careful fit."""
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 import numpy as np
 from numpy.typing import NDArray
 
-from careful_coil.core.identify.evidence import LEAD_OHM_HIGHEST, Evidence
+from careful_coil.core.identify.evidence import LEAD_OHM_HIGHEST, Evidence, Ohms
 from careful_coil.core.identify.fit import COIL_SPREAD, LOG_RANGE
+from careful_coil.core.readings import Meter
 
 if TYPE_CHECKING:
     from careful_coil.core.identify.tables import Tables
@@ -47,11 +49,12 @@ def _score(
     read = np.array([o.ohm for o in ohms])
     lead = evidence.meter.lead_ohm
     target = read - (LEAD_OHM_HIGHEST / 2 if lead is None else lead)
-    loose = LEAD_OHM_HIGHEST / 3.5 if lead is None else 0.0
-    sigma = np.sqrt(
-        np.array([o.sigma for o in ohms]) ** 2 + (1.2 * COIL_SPREAD * read) ** 2 + loose**2
-    )
-    x = table.slope[rows[:, a], rows[:, b]] / sigma[:, None]
+    sigma = _sigmas(ohms, evidence.meter)
+    slope = table.slope[rows[:, a], rows[:, b]]
+    flat = slope.reshape(len(rows), -1)
+    mixed = np.round(flat @ np.sin(np.arange(1.0, flat.shape[1] + 1)), 9)
+    _, first, which = np.unique(mixed, return_index=True, return_inverse=True)
+    x = slope[first] / sigma[:, None]  # with few readings most placements show the same
     y = np.broadcast_to(target / sigma, x.shape[:2])
     once = _squares(x, y, target)
     score, again = once.score, np.flatnonzero(once.left > STILL_OFF)
@@ -62,7 +65,26 @@ def _score(
         twice = _squares(x[again] * keep[:, :, None], y[again] * keep, target)
         score[again] = np.maximum(score[again], twice.score - FORGIVEN)
     seen = (x > 0).any(axis=1).sum(axis=1)
-    return np.asarray(score - OCCAM * seen - np.log(sigma * math.sqrt(2 * math.pi)).sum())
+    whole = score - OCCAM * seen - np.log(sigma * math.sqrt(2 * math.pi)).sum()
+    return np.asarray(whole[which])
+
+
+def _sigmas(ohms: Sequence[Ohms], meter: Meter) -> NDArray[np.float64]:
+    """Return how far a reading may lie off: the meter, coils that differ, test leads not known."""
+    read = np.array([o.ohm for o in ohms])
+    loose = LEAD_OHM_HIGHEST / 3.5 if meter.lead_ohm is None else 0.0
+    own = np.array([o.sigma for o in ohms])
+    return np.asarray(np.sqrt(own**2 + (1.2 * COIL_SPREAD * read) ** 2 + loose**2))
+
+
+def log_widths(evidence: Evidence) -> NDArray[np.float64]:
+    """Return for each reading by how much its figure costs at the least, in nats; 0 where it has none."""
+    figures = [k for k, o in enumerate(evidence.ohms) if o.state == "value"]
+    found = np.zeros(len(evidence.ohms))
+    if figures:
+        sigma = _sigmas([evidence.ohms[k] for k in figures], evidence.meter)
+        found[figures] = np.log(sigma * math.sqrt(2 * math.pi))
+    return found
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,13 +100,14 @@ def _squares(
     x: NDArray[np.float64], y: NDArray[np.float64], target: NDArray[np.float64]
 ) -> _Squares:
     """Return the least squares of rows of readings told in their sigmas."""
-    normal = np.einsum("rnk,rnm->rkm", x, x)
+    turned = np.ascontiguousarray(x.transpose(0, 2, 1))
+    normal = turned @ x
     own = np.einsum("rkk->rk", normal)
     own += RIDGE * own + 1e-12  # kinds that nothing was read of must not make it singular
     inverse = np.linalg.inv(normal)
-    ohm = np.einsum("rkm,rnm,rn->rk", inverse, x, y)
-    left = y - np.einsum("rnk,rk->rn", x, ohm)
-    hold = np.clip(np.einsum("rnk,rkm,rnm->rn", x, inverse, x), 0.0, 1 - 1e-3)
+    ohm = (inverse @ (turned @ y[:, :, None]))[:, :, 0]
+    left = y - (x @ ohm[:, :, None])[:, :, 0]
+    hold = np.clip(((x @ inverse) * x).sum(axis=2), 0.0, 1 - 1e-3)
     chi = (left**2).sum(axis=1)
     spared = left**2 / (1 - hold)
     without = np.maximum(chi - spared.max(axis=1), 0.0)

@@ -8,25 +8,21 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
-from careful_coil.core.identify.blocks import P_FALSE_OPEN, P_STRAY
 from careful_coil.core.identify.cover import Leaf
-from careful_coil.core.identify.evidence import Evidence, Ohms
-from careful_coil.core.identify.exchanged import MAY_BE_EXCHANGED, exchanged, one_of_each
-from careful_coil.core.identify.extras import TACHOMETER_VOLT, sensor_odds
+from careful_coil.core.identify.evidence import Evidence
+from careful_coil.core.identify.exchanged import exchanged
+from careful_coil.core.identify.extras import sensor_odds
 from careful_coil.core.identify.fit import LOG_RANGE, Fit, fit_all
+from careful_coil.core.identify.laid import CAREFULLY, Laid, Variant, lay, screened
 from careful_coil.core.identify.marks import of_nothing, of_placements
 from careful_coil.core.identify.models import SENSOR, Model, models_for, prior_of
 from careful_coil.core.identify.placements import placements
-from careful_coil.core.identify.screen import rough_fit
 from careful_coil.core.identify.tables import START_KINDS, Floats, Tables, tables
 
 Groups = tuple[tuple[int, ...], ...]
 
 P_UNKNOWN = 1e-3  # a winding that none of the arrangements describes
-P_BEEP_SILENT = 0.02
-P_ODD_TEST = 0.005  # a switch test that shows what it should not
 LEAST_PATH = 1e-5  # of what may lie in the start path: nothing is ruled out by the kind alone
-P_EARTHED = 1e-5  # a lead that is earthed by its own lug alone, and is no earth lead
 P_START_HIGHER = 0.85  # the start winding is usually the thinner wire
 P_TAIL_SMALLER = 0.80  # the larger section of a tapped coil is usually the main one
 LEANINGS = (
@@ -41,24 +37,8 @@ WITHIN_A_MOTOR = {
     **{"tap-3": (0.02, 1.0), "fast": (0.1, 10.0), "armature": (0.1, 20.0), "field-2": (0.1, 10.0)},
 }
 BLED = (100.0, 1e6)  # a bleed resistor and the start winding over the first winding
-P_POSTS = 0.05  # a pair of its own that climbs: the posts of a built-in capacitor
-P_INTERLOCK = 0.5  # of contacts between leads that go nowhere, those that close at speed
-MOST_CONFLICTS, UNHEARD_OF = 3, 60.0  # a placement that so many readings flatly contradict is none
 MOST_FITTED = 300  # placements, or as many as are as good as the last of them
 MOST_LAID_ROWS = 6000  # placements of one winding, before the last grouping
-BEHIND = 60.0  # nats by what conducts and what does not, from which figures cannot make up
-CAREFULLY = 16.0  # placements this many nats behind by a rough fit are not fitted with care
-
-
-@dataclass(frozen=True, slots=True)
-class Variant:
-    """What stands in the start path, and how likely it is to."""
-
-    name: str
-    prior: float
-    rising: bool = False
-    opens: bool = False
-    bled: bool = False
 
 
 _PLAIN = (Variant("plain", 1.0),)
@@ -102,7 +82,7 @@ def weigh(evidence: Evidence, leaves: Sequence[Leaf]) -> list[Weighed]:
     for leaf in leaves:  # the likeliest first
         kinds = tuple(sorted(k for k, _ in leaf.blocks))
         groupings.setdefault(kinds, []).append(leaf.groups)
-    laid: list[_Laid] = []
+    laid: list[Laid] = []
     for model in models_for(len(evidence.tags)):
         rows = _rows(model, groupings.get(model.blocks, ()))
         if not rows:
@@ -113,7 +93,8 @@ def weigh(evidence: Evidence, leaves: Sequence[Leaf]) -> list[Weighed]:
         for variant in variants:
             odds = prior_of(model, evidence.phases, evidence.leanings) * variant.prior
             prior = math.log(odds) - labels
-            laid.append(_lay(model, every, variant, prior, evidence))
+            laid.append(lay(model, every, variant, prior, evidence))
+    laid = screened(laid, evidence)
     least = _worth_a_fit(laid)
     chosen = [(x, np.flatnonzero(x.rough >= least)) for x in laid]
     chosen = [(x, keep) for x, keep in chosen if len(keep)]
@@ -147,7 +128,7 @@ def _rows(model: Model, groupings: Sequence[Groups]) -> list[NDArray[np.int64]]:
     return rows
 
 
-def _worth_a_fit(laid: "Sequence[_Laid]") -> float:
+def _worth_a_fit(laid: Sequence[Laid]) -> float:
     """Return the rough weight from which placements are fitted with care: near the best, not too many."""
     every = np.concatenate([x.rough for x in laid]) if laid else np.zeros(1)
     least = float(every.max()) - CAREFULLY
@@ -156,7 +137,7 @@ def _worth_a_fit(laid: "Sequence[_Laid]") -> float:
     return least
 
 
-def _left_out(laid: "Sequence[_Laid]", least: float) -> float:
+def _left_out(laid: Sequence[Laid], least: float) -> float:
     """Return the logarithm of all placements over those fitted with care, by their rough weights.
 
     Those kept stand for the rest too, else a winding not known here would win where there are many.
@@ -169,54 +150,8 @@ def _left_out(laid: "Sequence[_Laid]", least: float) -> float:
     return math.log(float(odds.sum()) / float(odds[every >= least].sum()))
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class _Laid:
-    """A model laid on groupings: placements, what tests and groups say of each, and a rough weight."""
-
-    model: Model
-    variant: Variant
-    rows: NDArray[np.int64]
-    log: Floats
-    conflict: NDArray[np.bool_]
-    fitted: NDArray[np.bool_]
-    odd: NDArray[np.int64]
-    rough: Floats
-
-
-def _lay(
-    model: Model, rows: NDArray[np.int64], variant: Variant, prior: float, evidence: Evidence
-) -> _Laid:
-    table = tables(model.network)
-    log, conflict = np.full(len(rows), prior), np.zeros((len(rows), len(evidence.ohms)), dtype=bool)
-    fitted = np.zeros_like(conflict)
-    for k, o in enumerate(evidence.ohms):
-        a, b = rows[:, o.a], rows[:, o.b]
-        conducts = table.conduct[a, b]
-        climbs = conducts & table.start[a, b] & variant.rising
-        gain, wrong, fits = _judge(o, conducts, climbs, table.beside[a, b])
-        log += gain
-        conflict[:, k], fitted[:, k] = wrong, fits
-    gain, odd = _tests(table, rows, variant, evidence)
-    log += gain - UNHEARD_OF * (conflict.sum(axis=1) >= MOST_CONFLICTS)
-    pairs = (conflict.sum(axis=1) == 2) & one_of_each(conflict, evidence)
-    rough = log - BEHIND  # those far behind by what conducts are not fitted at all
-    near = np.flatnonzero(log >= log.max() - BEHIND)
-    rough[near] = log[near] + rough_fit(table, rows[near], fitted[near], evidence)
-    rough += MAY_BE_EXCHANGED * pairs
-    return _Laid(
-        model=model,
-        variant=variant,
-        rows=rows,
-        log=log,
-        conflict=conflict,
-        fitted=fitted,
-        odd=odd,
-        rough=rough,
-    )
-
-
 def _weigh_rows(
-    x: _Laid, keep: NDArray[np.int64], fits_of: Sequence[Fit], evidence: Evidence
+    x: Laid, keep: NDArray[np.int64], fits_of: Sequence[Fit], evidence: Evidence
 ) -> list[Weighed]:
     table = tables(x.model.network)
     where: dict[bytes, tuple[int, ...]] = {}
@@ -246,61 +181,7 @@ def _weigh_rows(
     ]
 
 
-def _tests(
-    table: Tables, rows: NDArray[np.int64], variant: Variant, evidence: Evidence
-) -> tuple[Floats, NDArray[np.int64]]:
-    """Return the log likelihood of bunched readings and tests by placement, and how many are odd."""
-    log, odd = np.zeros(len(rows)), np.zeros(len(rows), dtype=np.int64)
-
-    def count(right: NDArray[np.bool_], p_odd: float) -> None:
-        nonlocal odd
-        log[:] += np.where(right, math.log(1 - p_odd), math.log(p_odd))
-        odd = odd + (~right).astype(np.int64)
-
-    for lead, many, state in evidence.bunched:
-        joined = table.conduct[rows[:, [lead]], rows[:, list(many)]].any(axis=1)
-        p_odd = P_FALSE_OPEN if state == "open" else P_STRAY
-        count(joined != (state == "open"), p_odd)
-    for one, two, value in evidence.switches:
-        a, b = rows[:, one], rows[:, two]
-        if value in (
-            "closes",
-            "changes",
-        ):  # a contact of its own that closes at speed: no start switch
-            log += np.log(np.where(table.lone[a] & table.lone[b], P_INTERLOCK, P_ODD_TEST))
-            continue
-        count((table.start[a, b] & variant.opens) == (value == "opens"), P_ODD_TEST)
-    for one, two, volt in evidence.spins:
-        if volt >= TACHOMETER_VOLT:  # none of a cage motor's windings gives any
-            count(table.beside[rows[:, one], rows[:, two]], P_ODD_TEST)
-    for tag in evidence.lugs_off:
-        count(table.lone[rows[:, evidence.tags.index(tag)]], P_EARTHED)
-    for one, two, value in evidence.shafts:
-        varies = table.armature[rows[:, one], rows[:, two]]
-        count(varies == (value == "varies"), P_ODD_TEST)
-    return log, odd
-
-
-def _judge(
-    o: Ohms, conducts: NDArray[np.bool_], climbs: NDArray[np.bool_], beside: NDArray[np.bool_]
-) -> tuple[Floats, NDArray[np.bool_], NDArray[np.bool_]]:
-    """Return the log likelihood by placement, where it conflicts, where its figure is to be fitted."""
-    nothing = np.zeros(len(conducts), dtype=bool)
-    if o.state == "open":
-        return np.where(conducts, o.again * math.log(P_FALSE_OPEN), 0.0), conducts, nothing
-    if o.state == "rising":
-        posts = np.where(beside, math.log(P_POSTS), math.log(P_STRAY))
-        return np.where(climbs, math.log(0.95), posts), ~climbs & ~beside, nothing
-    if o.state == "value":
-        plain = conducts & ~climbs
-        broad = -math.log(o.size * LOG_RANGE)
-        return np.where(plain, 0.0, math.log(P_STRAY) + broad), ~plain, plain
-    if o.state == "beep":
-        return np.where(conducts & ~climbs, 0.0, math.log(P_BEEP_SILENT)), ~conducts, nothing
-    return np.zeros(len(conducts)), nothing, nothing
-
-
-def _fits(chosen: "Sequence[tuple[_Laid, NDArray[np.int64]]]", evidence: Evidence) -> list[Fit]:
+def _fits(chosen: Sequence[tuple[Laid, NDArray[np.int64]]], evidence: Evidence) -> list[Fit]:
     """Fit every placement chosen, all at once; those that predict the same by the same sums share one.
 
     Networks of fewer kinds of coil get more, of which nothing is read.

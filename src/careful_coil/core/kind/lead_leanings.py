@@ -3,11 +3,11 @@
 from collections.abc import Collection, Mapping
 
 from careful_coil.core.identify.evidence import Leanings
-from careful_coil.core.identify.models import models_for
+from careful_coil.core.identify.extras import USES
 from careful_coil.core.job import Job
 from careful_coil.core.kind.kinds import KINDS
 from careful_coil.core.kind.rules import looks_of
-from careful_coil.core.kind.weigh import weigh_kinds
+from careful_coil.core.kind.weigh import Weighed, weigh_kinds
 from careful_coil.core.readings import Resistance
 from careful_coil.core.settings import Settings
 from careful_coil.core.winding.arrangements import ARRANGEMENTS
@@ -115,11 +115,19 @@ def path_odds(job: Job) -> tuple[float, ...]:
     return tuple(round(p / whole, 5) for p in odds)
 
 
-def excluded(job: Job, count: int) -> tuple[str, ...]:
-    """Return the windings of so many leads that the kind of motor excludes, by title."""
-    fits = {m.slug for m in models_for(count) if m.prior > 0}
-    return tuple(
-        ARRANGEMENTS[slug].title
+def excluded(job: Job, kinds: Weighed) -> tuple[str, ...]:
+    """Return in words which windings of so many leads the kind of motor excludes, and the kind."""
+    inside = [(s, v) for s, a in ARRANGEMENTS.items() for v in ("", *a.variants)]
+    count = len([x for x in job.leads if x.use not in USES])
+    fits = {s for s, v in inside if len(ARRANGEMENTS[s].inside(v).leads) == count}
+    out = [
+        ARRANGEMENTS[slug].title.lower()
         for slug, odds in winding_odds(job)
         if odds <= EXCLUDED and slug in fits
-    )
+    ]
+    if not out:
+        return ()
+    best = kinds.odds[0]
+    kind = f"{best.kind.title.lower()}, {best.probability:.0%}"
+    kind = "a sealed compressor" if job.seen.sealed else kind
+    return (f"By its kind ({kind}) hardly: {'; '.join(out)}.",)

@@ -81,7 +81,7 @@ SIGNS: dict[str, Sign] = {
         ),
         yes_no(
             "sealed",
-            "A sealed compressor: a welded shell with pins?",
+            "Is it a sealed compressor (welded shell, pins)?",
             "It has common, run and start on its pins, its start device outside, and nothing that is opened.",
             0.001,
             {

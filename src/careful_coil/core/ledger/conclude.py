@@ -20,7 +20,7 @@ from careful_coil.core.identify import (
     name_leads,
 )
 from careful_coil.core.job import Job
-from careful_coil.core.kind.lead_leanings import leanings_of
+from careful_coil.core.kind.lead_leanings import excluded, leanings_of
 from careful_coil.core.kind.rules import kind_of
 from careful_coil.core.ledger.at_stations import EVERY
 from careful_coil.core.ledger.commission import commissioning
@@ -44,6 +44,8 @@ def conclude(
         else Naming(word="none", names={}, arrangement=None)
     )
     kinds = kind_of(job, found)
+    if found is not None and not naming.known:
+        found = replace(found, notes=(*found.notes, *excluded(job, kinds)))
     as_found = readings_of(job, naming)
     wiring = wiring_of(job, kinds, found, naming)
     state = connecting(job, found, naming, as_found, devices_of(wiring), settings)

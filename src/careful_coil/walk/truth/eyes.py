@@ -133,11 +133,11 @@ def _joints(world: World, ask: Ask) -> str:
 def _built(world: World, ask: Ask) -> str:
     """Return what eyes see of how it is built: a shell, shading rings, brushes."""
     motor, sign = world.motor, str(ask["ends"][0])
-    word = str((motor.model_extra or {}).get("built", ""))
+    built = str((motor.model_extra or {}).get("built", ""))
     shown = {
-        "sealed": "compressor" in word,
-        "shading-rings": "shaded" in word,
-        "brushes": motor.arrangement in BRUSHED or "universal" in word,
+        "sealed": "compressor" in f"{built} {motor.name}".lower(),
+        "shading-rings": any(c.like == "rings" for c in world.inner.coils),
+        "brushes": motor.arrangement in BRUSHED or "universal" in built,
     }
     return ("yes" if shown[sign] else "no") if sign in shown else ""
 

@@ -1,0 +1,96 @@
+"""Windings without a switch to work: two leads, a tapped coil, three pins; a phase unlike the others."""
+
+import pytest
+
+from careful_coil.core.choices import one_of
+from careful_coil.core.errors import BadValue
+from careful_coil.core.gear.typed import read_inventory
+from careful_coil.core.identify import Evidence, identify
+from careful_coil.core.identify.evidence import Leanings
+from careful_coil.core.identify.models import models_for, role_word
+from careful_coil.core.identify.owed import owed
+from careful_coil.core.readings import AnyReading, Meter, Resistance
+from careful_coil.core.ways.book import plans_of
+from careful_coil.core.ways.devices import Device
+
+FINE = Meter(accuracy_percent=0.5, resolution_ohm=0.01, lead_ohm=0.0)
+
+
+def ohms(*told: str) -> list[AnyReading]:
+    """Return readings typed as `AB 2.98`."""
+    pairs = [t.split() for t in told]
+    return [Resistance(between=(p[0], p[1]), value=v) for p, v in pairs]
+
+
+def test_two_leads_are_named_by_one_reading_and_not_before() -> None:
+    empty = identify(Evidence.of(("A", "B"), [], FINE, 1))
+    assert (empty.status, empty.best.unread) == ("narrowed", ("line-1-line-2",))
+    found = identify(Evidence.of(("A", "B"), ohms("AB 2.98"), FINE, 1))
+    assert (found.status, found.best.arrangement) == ("settled", "single-phase-2-lead")
+    assert found.best.roles == {"A": "main", "B": "main"}
+
+
+def test_two_leads_on_a_three_phase_plate_are_not_taken_for_a_motor() -> None:
+    found = identify(Evidence.of(("A", "B"), ohms("AB 2.98"), FINE, 3))
+    assert found.status != "settled"
+
+
+def test_two_leads_that_read_open_are_a_coil_that_is_open() -> None:
+    found = identify(Evidence.of(("A", "B"), ohms("AB open"), FINE, 1))
+    assert found.status != "settled"
+    assert found.best.certainty.get("A") != "proven"
+
+
+def test_the_only_hookup_of_two_leads_leaves_what_is_inside_alone() -> None:
+    inside = Device(name="S1", kind="speed-switch")
+    guard = Device(name="P1", kind="protector")
+    (plan,) = plans_of("single-phase-2-lead", "", (inside, guard))
+    assert plan.devices == (guard,)
+    joined = {frozenset(j) for j in plan.joints}
+    assert not any("S1" in n for j in joined for n in j)
+    assert {"P1.1", "P1.2"} < set().union(*joined)
+
+
+def test_roles_of_two_leads_keep_to_the_closed_list() -> None:
+    assert {role_word(n) for n in ("line-1", "line-2")} == {"main"}
+
+
+BARE = Leanings(path=(0.98, 0.01, 0.005, 0.005))  # as of a sealed compressor
+
+
+@pytest.mark.parametrize(("start", "told"), [("7.40", True), ("3.30", False)])
+def test_run_and_start_are_left_to_the_run_only_where_their_ohms_are_well_apart(
+    start: str, told: bool
+) -> None:
+    """Where a tail could be meant 1.5 times is asked for; a permanent split pair may be either way round."""
+    tail = f"{2.60 + float(start):.2f}"
+    evidence = Evidence.of(
+        "ABC", ohms("AB 2.60", f"AC {start}", f"BC {tail}"), FINE, 1, leanings=BARE
+    )
+    found = identify(evidence)
+    assert found.best.roles["A"] in ("common", "high")
+    assert owed(found, evidence) or not told
+
+
+def test_a_phase_lower_than_its_like_in_a_star_with_its_centre_out_is_no_other_motor() -> None:
+    read = ohms("AN 2.00", "BN 2.01", "CN 1.40", "AB 4.01", "BC 3.41", "AC 3.40")
+    found = identify(Evidence.of(tuple("ABCN"), read, FINE, 3))
+    assert found.best.arrangement == "three-phase-4-lead"
+    assert found.best.probability > 0.9
+    assert any("unlike the other two" in n for n in found.best.notes)
+    low = min(found.best.coil_ohm.values())
+    assert low == pytest.approx(1.40, rel=0.02)
+
+
+def test_weak_phases_keep_the_names_of_a_healthy_winding() -> None:
+    weak = next(m for m in models_for(4) if m.weak)
+    healthy = next(m for m in models_for(4) if m.slug == weak.slug and not m.broken and not m.weak)
+    assert weak.symmetries == healthy.symmetries
+
+
+def test_no_start_gear_is_an_answer_and_a_riddle_is_none() -> None:
+    told = {(n.field, n.text) for n in read_inventory("none")}  # type: ignore[union-attr]
+    assert told == {("capacitors", "none"), ("speed-switch", "none")}
+    with pytest.raises(BadValue, match="or none"):
+        read_inventory("S1")
+    assert one_of("n", ("yes", "no")) == "no"
