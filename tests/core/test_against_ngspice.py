@@ -124,3 +124,39 @@ def test_start_gear_in_each_state(name: str, moment: Moment, tmp_path: Path) -> 
             spice = node_volts(shown.network, supply, slip, rotor, ends, tmp_path)
             apart = abs((volts[0] - volts[1]) - (spice[0] - spice[1]))
             assert apart <= CLOSE * abs(spice[0] - spice[1])
+
+
+def uneven_amps(network: Network, slip: float, folder: Path, halves: Halves) -> float:
+    """Return how far the three lines' amps lie apart over their mean, by the simulator alone."""
+    rotor = default_rotor(network)
+    amps = coil_amps(network, Supply.of(3, 60.0), slip, rotor, folder, halves)
+    index = network.node_index()
+    line = [
+        abs(
+            sum(
+                a * ((index[c.start] == index[name]) - (index[c.finish] == index[name]))
+                for a, c in zip(amps, network.coils, strict=True)
+            )
+        )
+        for name in ("L1", "L2", "L3")
+    ]
+    return (max(line) - min(line)) / (sum(line) / 3)
+
+
+@pytest.mark.parametrize(
+    "slug",
+    ["three-phase-6-lead", "three-phase-9-lead-wye", "three-phase-12-lead"],
+)
+def test_three_equal_amps_at_reduced_volts_prove_the_sense_of_every_coil(
+    slug: str, tmp_path: Path
+) -> None:
+    """The right hookup's amps are alike; each coil the wrong way round makes them differ beyond the 10 %."""
+    inside = ARRANGEMENTS[slug].network
+    found = plans_of(slug)[0]
+    assert uneven_amps(inside.joined(found.joints), 1.0, tmp_path, "alternate") < 0.01
+    reversed_ = [s for s in slips_of(inside, found.joints) if s.kind == "coil-reversed"]
+    assert reversed_
+    for slip in reversed_:
+        wrong = inside.joined(slip.done_to(found.joints))
+        for at in (1.0, 0.3):
+            assert uneven_amps(wrong, at, tmp_path, "alternate") > 0.1

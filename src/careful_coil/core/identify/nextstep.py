@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 from careful_coil.core.identify.candidates import unread_coils
 from careful_coil.core.identify.evidence import Evidence
 from careful_coil.core.identify.extras import odds_of_extra
-from careful_coil.core.identify.models import SENSOR, role_word
+from careful_coil.core.identify.models import SENSOR, Model, role_word
 from careful_coil.core.identify.owed import NO_MECHANISM
 from careful_coil.core.identify.polarity import ODDS, expected, kick_pairs
 from careful_coil.core.identify.result import NextReading
@@ -193,6 +193,7 @@ def _next_pair(
     total = sum(w.weight for w in worlds)
     best, best_gain = None, LEAST_BITS
     least = NO_MECHANISM if kind == "switch" else 1e-9
+    worlds = [w for w in worlds if w.placed.model and _can_show(kind, w.placed.model)]
     for a, b in combinations(range(len(evidence.tags)), 2):
         if (a, b) in done or not total or evidence.waits(kind, a, b):
             continue
@@ -203,6 +204,12 @@ def _next_pair(
     if best is None:
         return None
     return NextReading(kind=kind, between=best, gain_bits=round(float(best_gain), 3), why=why)
+
+
+def _can_show(kind: str, model: Model) -> bool:
+    """Whether a winding has what a test of the mechanism or of the shaft can show at all."""
+    table = tables(model.network)
+    return bool((table.start if kind == "switch" else table.armature).any())
 
 
 def next_spin(best: Weighed, evidence: Evidence) -> NextReading | None:

@@ -1,9 +1,9 @@
 """Every way to lay an arrangement's lead names on the tags, once each as far as ohms can see."""
 
+import itertools
 from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import cache
-from itertools import permutations
+from functools import cache, lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -35,7 +35,7 @@ def _shapes(network: Network) -> tuple[_Shape, ...]:
         group = [tuple(position[x] for x in r) for r in part_relabellings(network, first, first)]
         seen: set[tuple[int, ...]] = set()
         labellings = []
-        for label in permutations(range(len(own))):
+        for label in itertools.permutations(range(len(own))):
             if label not in seen:
                 labellings.append(label)
                 seen.update(tuple(g[x] for x in label) for g in group)
@@ -49,10 +49,19 @@ def placements(network: Network, groups: Sequence[tuple[int, ...]]) -> NDArray[n
     Shape (placements, leads): entry [p, i] is the lead number that tag i has in placement p. Empty
     when the sizes of the network's parts are others.
     """
-    shapes = _shapes(network)
-    sizes = sorted(len(i) for s in shapes for i in s.instances)
-    count = sum(len(g) for g in groups)
-    if sizes != sorted(len(g) for g in groups):
+    laid = _side_by_side(network, tuple(len(g) for g in groups))
+    rows = np.empty_like(laid)
+    rows[:, [k for g in groups for k in g]] = laid
+    return rows
+
+
+@lru_cache(maxsize=256)
+def _side_by_side(network: Network, sizes: tuple[int, ...]) -> NDArray[np.int64]:
+    """Return the placements on groups of these sizes whose tags follow each other."""
+    shapes, count = _shapes(network), sum(sizes)
+    ends = itertools.accumulate(sizes)
+    groups = [tuple(range(end - size, end)) for size, end in zip(sizes, ends, strict=True)]
+    if sorted(len(i) for s in shapes for i in s.instances) != sorted(sizes):
         return np.zeros((0, count), dtype=np.int64)
     found: list[NDArray[np.int64]] = []
 

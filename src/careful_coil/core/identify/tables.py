@@ -1,5 +1,6 @@
 """What a winding's network predicts for any two of its leads, as arrays."""
 
+from collections.abc import Collection
 from dataclasses import dataclass
 from functools import cache
 
@@ -31,24 +32,23 @@ class Tables:
 def tables(network: Network) -> Tables:
     """Return what the network predicts, per 1 Ω of each kind of coil."""
     kinds = tuple(dict.fromkeys(c.like for c in network.coils))
-    count = len(network.leads)
-    many = {k: sum(c.like == k for c in network.coils) > 1 for k in kinds}
-    slope, spread = np.zeros((count, count, len(kinds))), np.zeros((count, count, len(kinds)))
-    start, armature, beside = (np.zeros((count, count), dtype=bool) for _ in range(3))
-    lone = np.array([role_word(n) == LONE for n in network.leads], dtype=bool)
-    for a in range(count):
-        for b in range(count):
-            share = network.shares(network.leads[a], network.leads[b]) if a != b else None
-            if share is None:
-                continue
-            for k, kind in enumerate(kinds):
-                of = np.array(
-                    [s for s, c in zip(share, network.coils, strict=True) if c.like == kind]
-                )
-                slope[a, b, k] = float(np.sum(of**2))
-                spread[a, b, k] = float(np.sqrt(np.sum(of**4))) if many[kind] else 0.0
-                start[a, b] |= kind in START_KINDS and slope[a, b, k] > 1e-9
-                armature[a, b] |= kind == "armature" and slope[a, b, k] > 1e-9
-                beside[a, b] |= kind.startswith(SENSOR) and slope[a, b, k] > 1e-9
-    conduct = np.isfinite(network.resistance())
-    return Tables(kinds, conduct, slope, spread, start, beside, lone, armature)
+    of = np.array([[c.like == k for k in kinds] for c in network.coils], dtype=float)
+    of = of.reshape(len(network.coils), len(kinds))
+    square = network.shares_between(network.leads) ** 2
+    slope = square @ of
+    spread = np.sqrt(square**2 @ of) * (of.sum(axis=0) > 1)
+    passed = slope > 1e-9
+
+    def through(wanted: Collection[str]) -> NDArray[np.bool_]:
+        return np.asarray(passed[:, :, [k in wanted for k in kinds]].any(axis=2))
+
+    return Tables(
+        kinds=kinds,
+        conduct=np.isfinite(network.resistance()),
+        slope=slope,
+        spread=spread,
+        start=through(START_KINDS),
+        beside=through([k for k in kinds if k.startswith(SENSOR)]),
+        lone=np.array([role_word(n) == LONE for n in network.leads], dtype=bool),
+        armature=through(("armature",)),
+    )

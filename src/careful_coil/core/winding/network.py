@@ -165,13 +165,22 @@ class Network:
 
         Shape (coils,); all zero where nothing conducts.
         """
-        if self._groups[a] != self._groups[b]:
-            return np.zeros(len(self.coils))
-        index, inverse = self._index, self._inverse
-        volt = inverse[:, index[a]] - inverse[:, index[b]]
-        return np.array(
-            [(volt[index[c.start]] - volt[index[c.finish]]) / c.ohm for c in self.coils]
-        )
+        return np.asarray(self.shares_between((a, b))[0, 1])
+
+    def shares_between(self, nodes: Sequence[str]) -> Floats:
+        """Return the shares of every two of these nodes, shape (nodes, nodes, coils)."""
+        index, inverse, part = self._index, self._inverse, self._groups
+        at = [index[n] for n in nodes]
+        starts, finishes = ([index[n] for n in ends] for ends in self._ends)
+        drop = (inverse[starts] - inverse[finishes])[:, at].T  # (nodes, coils)
+        ohm = np.array([c.ohm for c in self.coils])
+        label = np.array([part[n] for n in nodes])
+        joined = (label[:, None] == label[None, :])[:, :, None]
+        return np.asarray(np.where(joined, (drop[:, None, :] - drop[None, :, :]) / ohm, 0.0))
+
+    @property
+    def _ends(self) -> tuple[list[str], list[str]]:
+        return [c.start for c in self.coils], [c.finish for c in self.coils]
 
     def mutual(self, same_half: float = 1.0, other_half: float = 1.0) -> Floats:
         """Return M_kl/M for all coils, shape (coils, coils).
