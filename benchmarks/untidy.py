@@ -18,7 +18,7 @@ sys.path.insert(0, str(Path(__file__).parents[1]))
 from tests.core.motors import Player, groups_of
 
 from careful_coil.core.identify import Evidence, Identification, identify
-from careful_coil.core.identify.models import PRIOR, TWO_LEADS
+from careful_coil.core.identify.models import P_BROKEN, P_PROTECTOR_OPEN, PRIOR, TWO_LEADS
 from careful_coil.core.readings import Resistance
 from careful_coil.core.winding import ARRANGEMENTS
 
@@ -107,10 +107,16 @@ def shorted(player: Player, chance: random.Random) -> None:
 
 
 def open_coil(player: Player, chance: random.Random) -> None:
-    """Break one coil."""
+    """Break one coil, or open the protector in a common lead, as often as shops meet them."""
     coil = chance.choice([c.name for c in player.core.coils])
     network = player.motor.network
     coils = tuple(c for c in network.coils if c.name != coil)
+    if player.slug == GUARDED and chance.random() < PROTECTOR / (1 + PROTECTOR):
+        inner = {"common": "inside"}
+        coils = tuple(
+            replace(c, start=inner.get(c.start, c.start), finish=inner.get(c.finish, c.finish))
+            for c in network.coils
+        )
     player.motor = replace(player.motor, network=replace(network, coils=coils))
     player.bench.put_on(player.motor)
     player.readings = []
@@ -128,6 +134,8 @@ SLIPS: dict[str, Slip] = {
     "an open coil": open_coil,
 }
 KINDS = [k for k in PRIOR if k[0] != TWO_LEADS]  # one reading alone makes no untidy sheet
+GUARDED = "single-phase-3-lead"  # it has a protector in its common lead
+PROTECTOR = P_PROTECTOR_OPEN / P_BROKEN  # that is open, for each coil that is
 FEW = 3  # of three leads one left out leaves one reading, which is no sheet
 OTHER_MOTOR = ("a lead left out", "one tag on two leads")  # these may make a consistent one
 
@@ -142,7 +150,9 @@ def sheet(job: tuple[str, int]) -> tuple[str, float, bool, bool, str]:
     slip, seed = job
     chance = random.Random(f"{slip} {seed}")
     kinds = [k for k in KINDS if slip not in OTHER_MOTOR or _leads(k) > FEW]
-    slug, variant = chance.choices(kinds, [PRIOR[k] for k in kinds])[0]
+    opened = {GUARDED: 1 + PROTECTOR} if slip == "an open coil" else {}
+    often = [PRIOR[k] * opened.get(k[0], 1.0) for k in kinds]
+    slug, variant = chance.choices(kinds, often)[0]
     player = Player(slug, seed, variant=variant)
     phases = 3 if slug.startswith("three") else 1
     player.read_all()

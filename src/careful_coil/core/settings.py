@@ -47,6 +47,9 @@ class Settings:
     insulation_minimum: Limit = Limit(
         5.0, "MΩ", "IEEE 43: random wound, below 1 kV, at 40 °C", "Insulation to frame, at least"
     )
+    insulation_sealed: Limit = Limit(
+        0.5, "MΩ", "trade practice; the maker's figure wins", "Insulation of a sealed compressor"
+    )
     index_130: Limit = Limit(
         2.0,
         "",

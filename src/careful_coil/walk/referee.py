@@ -230,3 +230,5 @@ def _volts(steps: Sequence[Step]) -> Iterator[str]:
                 return
             if not step["skip"]:
                 seen.add((ask["quantity"], ask["part"]))
+                if list(ask["ends"]) == ["sealed"] and step["answer"][:1] in ("y", "1"):
+                    seen.add(("feel", "shaft"))  # nobody reaches it

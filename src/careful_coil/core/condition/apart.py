@@ -35,6 +35,14 @@ def to_take_off(job: Job, wall: Wall, kinds: Weighed) -> tuple[Off, ...]:
             why="Hundreds of volts go on; what is joined is tested with it.",
         )
     ]
+    if job.seen.sealed:
+        found.append(
+            Off(
+                name="vacuum",
+                words="Not under vacuum: gas or air in the shell",
+                why="In a vacuum volts leap over at the pins: no tester, no run.",
+            )
+        )
     single = job.plate.phases != 3
     if job.plate.microfarad or (single and likely(CANS)):
         found.append(

@@ -17,7 +17,8 @@ def newest_bonds(job: Job) -> dict[str, Logged[EarthBond]]:
 def places_left(job: Job) -> tuple[BondPlace, ...]:
     """Return the places still to read: after the covers are on, all of them again."""
     newest, since = newest_bonds(job), job.deeds.last("bond")
-    return tuple(p for p in BOND_PLACES if p not in newest or newest[p].place < since)
+    places = BOND_PLACES[:1] if job.seen.sealed else BOND_PLACES  # a welded shell is one piece
+    return tuple(p for p in places if p not in newest or newest[p].place < since)
 
 
 def limit_of(body: EarthBond, settings: Settings) -> Limit:

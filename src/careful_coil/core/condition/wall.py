@@ -72,9 +72,9 @@ def wall_of(job: Job, found: Identification | None, naming: Naming, settings: Se
     volt = volts[-1][1] if volts else None
     construction = _one_of(made, "construction", "random")
     material = "thermoplastic" if construction == "old" else "thermosetting"
-    limit = settings.insulation_minimum
+    limit = settings.insulation_sealed if job.seen.sealed else settings.insulation_minimum
     minimum, source = limit.value, limit.source
-    if construction != "random":
+    if construction != "random" and not job.seen.sealed:
         minimum = insulation_minimum((volt or 400.0) / 1000, construction)
         source = "IEEE 43, minimum insulation resistance at 40 °C"
     extras = dict(found.best.extras) if found else {}

@@ -50,9 +50,9 @@ PRIOR: dict[tuple[str, str], float] = {
 TWO_LEADS = "single-phase-2-lead"
 P_TWO_AND_MORE = 0.03  # beside two leads a pair or a lone lead is rarely anything but earth
 P_PROTECTOR_OPEN = 0.03
-P_LEFT_OUT = 0.01  # a lead overlooked, cut off or under a tag that another has
+P_LEFT_OUT = 0.003  # a lead overlooked, cut off or under a tag that another has
 P_WEAK = 0.03  # a phase lower than the other two, of a star whose centre is out: six pairs tell it
-P_OF_THREE = 0.06  # of three leads one is seldom overlooked
+P_OF_THREE = 0.2  # of three leads one is seldom overlooked
 P_BROKEN = 0.02  # a coil that stands open, wherever in the winding
 P_PLATE_WRONG = 0.001  # a plate that belongs to another motor, or a winding changed since
 # what else comes out: pairs, three-wire sensors, and how common

@@ -142,7 +142,7 @@ def lead_steps(c: Facts) -> Iterator[NextStep]:
         "proven": unread,  # a coil that was only inferred may still be broken
         "kicked": unread or not job.plate.volts,  # else the reduced-voltage run closes it
         "marked": nxt is not None and nxt.kind == "switch",  # it tells where the start switch lies
-        "owed": nxt is not None and nxt.kind == "switch",
+        "owed": nxt is not None and nxt.kind in ("switch", "kick"),
     }
     if nxt is None or not worth.get(naming.word, True):
         return

@@ -208,13 +208,7 @@ def ready_items(job: Job, state: Connecting, way: StartWay) -> tuple[Item, ...]:
     return tuple(_items(job, state, way))
 
 
-def _items(job: Job, state: Connecting, way: StartWay) -> Iterator[Item]:
-    yield Item(name="clamp", words="Clamped to the bench", why="It twists at the start.")
-    yield Item(
-        name="earth",
-        words="Frame earthed, bench protection tried",
-        why="An autotransformer does not part it from the line.",
-    )
+def _shaft_items() -> Iterator[Item]:
     yield Item(
         name="guard",
         words="Shaft, fan and belt guarded; no loose key",
@@ -225,6 +219,23 @@ def _items(job: Job, state: Connecting, way: StartWay) -> Iterator[Item]:
         words="Load off, shaft turned by hand once more",
         why="A seized load looks like a dead motor.",
     )
+
+
+def _items(job: Job, state: Connecting, way: StartWay) -> Iterator[Item]:
+    yield Item(name="clamp", words="Clamped to the bench", why="It twists at the start.")
+    yield Item(
+        name="earth",
+        words="Frame earthed, bench protection tried",
+        why="An autotransformer does not part it from the line.",
+    )
+    if job.seen.sealed:
+        yield Item(
+            name="vacuum",
+            words="Not under vacuum, oil in it; seconds only",
+            why="In a vacuum volts leap over at the pins; without gas it is not cooled.",
+        )
+    else:
+        yield from _shaft_items()
     if not state.joined or state.unread:
         yield Item(
             name="joints",
