@@ -211,7 +211,8 @@ def odds(seeds: int = 16) -> None:
         told = [
             t for part in pool.map(_odds, [(k, 100 + s) for s, k in enumerate(drawn)]) for t in part
         ]
-    PAGE.write_text(_page(told, len(drawn)), encoding="utf-8")
+    _, head, untidy = PAGE.read_text(encoding="utf-8").partition("## Untidy sheets")
+    PAGE.write_text(_page(told, len(drawn)) + "\n" * bool(head) + head + untidy, encoding="utf-8")
     print(PAGE.read_text(encoding="utf-8"))
 
 

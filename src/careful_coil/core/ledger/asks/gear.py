@@ -24,7 +24,7 @@ def inventory(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     """Ask which capacitors, switches and relays the motor has."""
     return Question(
         id="start-gear",
-        name="capacitors, switches, relays: a name and what is printed or what it is",
+        name="capacitors, switches, relays: a name and what is printed or what it is; or none",
         quantity="inventory",
         part="start-gear",
         type="text",
