@@ -5,6 +5,7 @@ named, never mended.
 """
 
 import re
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -157,3 +158,24 @@ def _notes(marking: Marking, text: str) -> list[str]:
     if marking.ranged and marking.high / marking.low > 1.5:
         notes.append("A range this wide is odd: read it again.")
     return notes
+
+
+RUN_VOLT, START_VOLT, MOST_RUN = 370.0, 330.0, 80.0  # V and µF on usual cans: a leaning
+
+
+def duty_of(text: str) -> str:
+    """Return whether a marking speaks for a start or a run capacitor, empty where it does not."""
+    try:
+        found = read_marking(text) if text else None
+    except CoilError:
+        return ""
+    if found is None or found.kind in ("start", "run"):
+        return found.kind if found else ""
+    if found.volt >= RUN_VOLT and found.high <= MOST_RUN:
+        return "run"
+    return "start" if 0 < found.volt <= START_VOLT and found.low > MOST_RUN else ""
+
+
+def serves_of(told: Mapping[str, str]) -> str:
+    """Return what a capacitor serves: as said, else by what is printed on it."""
+    return told.get("serves", "") or duty_of(told.get("marking", ""))

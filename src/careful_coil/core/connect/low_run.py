@@ -15,6 +15,7 @@ from careful_coil.core.connect.slips import RUN_SHARE, Likely, likely_slips
 from careful_coil.core.job.at_connect import LowRun, Turning
 from careful_coil.core.values import show_percent
 from careful_coil.core.ways.way import Plan
+from careful_coil.core.winding.single_phase import START_COILS
 from careful_coil.core.winding.steady import lead_amps
 
 NO_LOAD = (0.25, 0.60)  # of plate amps at rated volts, three-phase: usual no-load amps
@@ -221,6 +222,8 @@ def parallel_leads(plan: Plan) -> tuple[tuple[str, ...], ...]:
         if set(joint) & set(lines):
             leads = [n for n in joint if n not in lines and "." not in n]
             for kind in dict.fromkeys(like.get(n, "") for n in leads):
+                if kind in START_COILS:  # they carry nothing once it turns
+                    continue
                 found.append(tuple(n for n in leads if like.get(n, "") == kind))
     return tuple(g for g in found if len(g) > 1)
 

@@ -182,7 +182,12 @@ def plan_wished(
         reverse=against_default(wish.get("rotation", ""), wish.get("seen-from", "")),
     )
     plate = Plate(job.plate.volts_at(hertz), hertz)
-    found = plan(arr.slug, plate, supply.volt, supply.hertz, asked)
+    try:
+        found = plan(arr.slug, plate, supply.volt, supply.hertz, asked)
+    except CannotConnect as error:
+        asked, said = _as_usual(asked, error)
+        found = plan(arr.slug, plate, supply.volt, supply.hertz, asked)
+        found = replace(found, notes=(*found.notes, said))
     if "exchanged" not in wish:
         return found
     if not found.turning:
@@ -190,6 +195,24 @@ def plan_wished(
     return plan(
         arr.slug, plate, supply.volt, supply.hertz, replace(asked, reverse=not asked.reverse)
     )
+
+
+FASTEST = "high"
+WYE_FIRST = (
+    "Wye or delta family is not known: joined as wye, which wrong gives 58 % of the volts, never 173 %. "
+    "Idle amps in their band prove it; a third of that or less: join it as delta."
+)
+FASTEST_FIRST = "Which speed it is wanted for nobody said: joined for the fastest; say another."
+
+
+def _as_usual(asked: Wish, error: CannotConnect) -> tuple[Wish, str]:
+    """Return a wish with what nobody said taken as usual, and that in words. Raises: the error again."""
+    if error.asks == "family" and "wye" in error.choices and not asked.family:
+        return replace(asked, family="wye"), WYE_FIRST
+    if error.asks == "speed" and error.choices and not asked.speed:
+        speed = FASTEST if FASTEST in error.choices else error.choices[0]
+        return replace(asked, speed=speed), FASTEST_FIRST
+    raise error
 
 
 def _alike(ohms: Mapping[str, float] | None) -> bool:

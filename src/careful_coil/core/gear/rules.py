@@ -1,12 +1,11 @@
 """What Start gear must have settled: capacitors, devices, work begun, and the gate's line of the whole."""
 
 import re
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 from functools import partial
 
-from careful_coil.core.can_marking import read_marking
+from careful_coil.core.can_marking import serves_of
 from careful_coil.core.condition.suspicion import has_brushes
-from careful_coil.core.errors import CoilError
 from careful_coil.core.gear.capacitor_rules import capacitor_findings
 from careful_coil.core.gear.device_rules import device_findings
 from careful_coil.core.gear.work import left_of, steps_of
@@ -85,7 +84,7 @@ def surely(kinds: Weighed, gear: Gear) -> str:
 
 def missing_parts(job: Job, kind: str) -> list[str]:
     """Return the parts this motor must have and nobody has noted: by its kind, else by its capacitors."""
-    serves = [_serves(told) for told in job.gear.capacitors.values()]
+    serves = [serves_of(told) for told in job.gear.capacitors.values()]
     if "start" in serves:
         kind = "capacitor-start" if "run" not in serves else "capacitor-start-run"
     switched = any(k in START_DEVICES or k == "change-over" for k in job.gear.devices.values())
@@ -95,13 +94,6 @@ def missing_parts(job: Job, kind: str) -> list[str]:
         SWITCH: switched,
     }
     return [part for part in MUST_HAVE.get(kind, ()) if not has[part]]
-
-
-def _serves(told: Mapping[str, str]) -> str:
-    try:
-        return told.get("serves", "") or read_marking(told.get("marking", "")).kind
-    except CoilError:
-        return ""
 
 
 def _bypassed(job: Job) -> Iterator[Finding]:

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
-from careful_coil.core.can_marking import Marking, read_marking
+from careful_coil.core.can_marking import Marking, read_marking, serves_of
 from careful_coil.core.connect.hookup import Hookup, Supplied
 from careful_coil.core.connect.plans import Plate
 from careful_coil.core.connect.work import Gear as ConnectedGear
@@ -180,7 +180,7 @@ def hookup_of(wiring: Wiring, job: Job) -> Hookup:
 
 def kind_of_gear(gear: Gear, kinds: Weighed) -> Kind | None:
     """Return the kind: by its capacitors where both are noted, else the likeliest Intake saw."""
-    serve = {told.get("serves", "") for told in gear.capacitors.values()}
+    serve = {serves_of(told) for told in gear.capacitors.values()}
     if {"start", "run"} <= serve:
         return "capacitor-start-run"
     if "start" in serve:
@@ -201,7 +201,7 @@ def _capacitors(job: Job, kind: Kind) -> Iterator[Device]:
             marking = read_marking(told.get("marking", ""))
         except CoilError:
             continue
-        serves = told.get("serves", "") or ("run" if kind == "psc" else marking.kind or "start")
+        serves = serves_of(told) or ("run" if kind == "psc" else "start")
         if serves in ("start", "run") and serves not in seen:
             seen.add(serves)
             yield _capacitor(name, serves, marking)

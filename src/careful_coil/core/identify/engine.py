@@ -202,7 +202,9 @@ def _next(
     if doubtful is not None and doubtful.code not in evidence.leanings.put_off:
         return doubtful
     ohms = next_marked(evidence)
-    if ohms is None and not borne_out(evidence):
+    first = weighed[0].model.slug if weighed[0].model else ""
+    kind = sum(s for w, s in zip(weighed, share, strict=True) if w.model and w.model.slug == first)
+    if ohms is None and (kind < SURE or not borne_out(evidence)):
         ohms = next_ohms(weighed, share, evidence)
     if ohms is not None or not stand or len(evidence.tags) < 2:
         return ohms or _any_unread(weighed, evidence)

@@ -1,5 +1,6 @@
 """What the leads of a job are called, and on whose word: readings, or marks that they bear out."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
@@ -12,10 +13,20 @@ from careful_coil.core.identify.owed import owed
 from careful_coil.core.identify.result import Identification
 from careful_coil.core.job import Job
 from careful_coil.core.job.fold import Taken
-from careful_coil.core.readings import LINES, AnyReading, Found, Resistance, Switch, ohm_value
+from careful_coil.core.readings import (
+    LINES,
+    AnyReading,
+    Found,
+    Resistance,
+    Run,
+    Switch,
+    ohm_value,
+)
 from careful_coil.core.winding.arrangements import ARRANGEMENTS, Arrangement
 from careful_coil.core.winding.network import Network
 
+RUN_LINES = ("L1", "L2", "L3")
+APART = 0.10  # of their mean: three amps this far apart speak against a hookup
 Word = Literal["proven", "kicked", "marked", "owed", "guess", "none"]
 
 
@@ -49,12 +60,23 @@ class Naming:
         return tuple(tag.get(n, n) for n in joint)
 
 
+def _as_seen(evidence: Evidence, names: Mapping[str, str], slug: str, network: Network) -> bool:
+    """Whether kicks and runs, where there are any, leave the marks as they are."""
+    if any(r.turns != "smooth" for r in evidence.runs):
+        return False
+    if not (evidence.kicks or evidence.serieses):
+        return True
+    marks = {evidence.tags[k]: mark for k, mark in evidence.marks}
+    return all(says(slug, m, names[t], network.leads) for t, m in marks.items() if t in names)
+
+
 def evidence_of(job: Job, leanings: Leanings = PLAIN_LEANINGS) -> Evidence:
     """Return a job's readings digested, joints as found with them. The job must have leads."""
     readings: list[AnyReading] = [t.reading for t in job.readings]
     found = job.found
     if found is not None and found.joints and _by_tag(found.joints, job.tags):
         readings.append(Found(joints=found.joints, ran=found.ran))
+    readings += _runs_against(job)
     return Evidence.of(
         job.tags,
         readings,
@@ -66,6 +88,36 @@ def evidence_of(job: Job, leanings: Leanings = PLAIN_LEANINGS) -> Evidence:
         uses_of(job),
         _stale(job),
     )
+
+
+def _runs_against(job: Job) -> list[Run]:
+    """Return reduced-voltage runs that speak against the marks a hookup was joined by.
+
+    Where kicks were taken before it a joint is wrong, not a mark.
+    """
+    found: list[Run] = []
+    before = job.found.joints if job.found is not None else ()
+    for acts, kicked, run in job.joined.runs:
+        if kicked:
+            continue
+        joints = job.joined.after(acts).standing(before)
+        lines = [tuple(n for n in j if n in job.tags) for k in RUN_LINES for j in joints if k in j]
+        rest = tuple(j for j in joints if not set(j) & set(LINES))
+        mean = sum(run.amp) / len(run.amp)
+        apart = max(abs(a - mean) for a in run.amp) > APART * mean
+        whole = len(lines) == len(run.amp) == len(RUN_LINES) and all(lines)
+        if whole and _by_tag(rest, job.tags) and (apart or run.turns in ("rough", "none")):
+            turns = run.turns or "none"
+            found.append(
+                Run(
+                    lines=tuple(lines),
+                    joints=rest,
+                    applied_volt=run.volt,
+                    amp=run.amp,
+                    turns=turns,
+                )
+            )
+    return found
 
 
 def _stale(job: Job) -> frozenset[int]:
@@ -120,7 +172,7 @@ def name_leads(job: Job, found: Identification, evidence: Evidence) -> Naming:
     if settled:
         word = "kicked" if found.to_close else "proven"
     elif sure and not against and not best.unread and borne_out(evidence):
-        word = "marked"
+        word = "marked" if _as_seen(evidence, best.names, arr.slug, network) else "guess"
     elif same_kind >= SURE and not against and owed(found, evidence):
         word = "owed"
     return Naming(

@@ -21,7 +21,7 @@ from careful_coil.core.job.at_connect import (
 )
 from careful_coil.core.job.at_insulation import Work
 from careful_coil.core.job.at_mechanics import LeadMended
-from careful_coil.core.job.entries import Entry, JointMade, Supply
+from careful_coil.core.job.entries import Entry, JointMade, ReadingTaken, Supply
 
 LINES = ("L1", "L2", "L3", "N")
 Joints = tuple[tuple[str, ...], ...]
@@ -53,6 +53,8 @@ class Joined:
     read: SupplyRead | None = None
     ticked: Mapping[str, int] = field(default_factory=dict)  # step → acts before it
     run: LowRun | None = None
+    kicks: int = 0  # taken so far
+    runs: tuple[tuple[int, int, LowRun], ...] = ()  # all, with the acts and kicks before each
     clamps: Mapping[str, float] = field(default_factory=dict)
     turned: TurnSeen | None = None
     installer: Mapping[str, Installer] = field(default_factory=dict)
@@ -87,7 +89,7 @@ class Joined:
         """Return what is known once some facts are void: what proved them no longer counts."""
         left = self
         if "joints" in void:  # the leads these joints were made of are gone
-            left = replace(left, start=(), acts=(), ohms=(), ticked={})
+            left = replace(left, start=(), acts=(), ohms=(), ticked={}, runs=())
         if "low-run" in void:
             left = replace(left, run=None, clamps={})
         if "direction" in void:
@@ -111,7 +113,7 @@ def notice_joined(known: Joined, entry: Entry) -> Joined:
     """Return what is known after one more entry."""
     body = entry.said
     if isinstance(body, StandsSo):
-        return replace(known, start=body.joints, acts=(), ohms=(), ticked={})
+        return replace(known, start=body.joints, acts=(), ohms=(), ticked={}, runs=())
     if isinstance(body, JointMade):
         return _acted(known, entry, "joint", body.joint)
     if isinstance(body, Parted):
@@ -134,7 +136,10 @@ def notice_joined(known: Joined, entry: Entry) -> Joined:
         return replace(known, ticked={**left, body.step: len(known.acts)} if body.done else left)
     if isinstance(body, LowRun):
         seen = TurnSeen(turns=body.way, seen_from="drive-end") if body.way else known.turned
-        return replace(known, run=body, turned=seen)
+        runs = (*known.runs, (len(known.acts), known.kicks, body))
+        return replace(known, run=body, runs=runs, turned=seen)
+    if isinstance(body, ReadingTaken):
+        return replace(known, kicks=known.kicks + (body.reading.kind in ("kick", "series")))
     if isinstance(body, LeadClamped):
         return replace(known, clamps={**known.clamps, body.lead: body.amp})
     if isinstance(body, TurnSeen):

@@ -1,7 +1,6 @@
 """What a job tells of its motor's kind: looks noted, and those the plate and the readings give."""
 
-from careful_coil.core.can_marking import read_marking
-from careful_coil.core.errors import CoilError
+from careful_coil.core.can_marking import duty_of, serves_of
 from careful_coil.core.identify import Identification
 from careful_coil.core.identify.extras import TACHOMETER_VOLT
 from careful_coil.core.job import Finding, Job
@@ -14,7 +13,6 @@ from careful_coil.core.kind.weigh import SETTLED, Weighed, weigh_kinds
 from careful_coil.core.readings import Shaft, Spin
 
 THREE_EQUAL_ODDS = 0.9
-RUN_VOLT, START_VOLT, MOST_RUN = 370.0, 330.0, 80.0  # V and µF on usual cans: a leaning
 RELAYS = {"relay-current", "relay-voltage", "hot-wire", "ptc", "electronic-switch"}
 
 
@@ -47,11 +45,8 @@ def looks_of(job: Job, found: Identification | None) -> dict[str, str]:
 def _of_start_gear(job: Job) -> dict[str, str]:
     """Return what the start gear noted, and the plate's capacitor, show: how many cans, what they serve."""
     gear = job.gear.was or job.gear
-    cans = [
-        told.get("serves", "") or _duty(told.get("marking", ""))
-        for told in gear.capacitors.values()
-    ]
-    duty = {d for d in cans if d} or {_duty(job.plate.printed("capacitor"))} - {""}
+    cans = [serves_of(told) for told in gear.capacitors.values()]
+    duty = {d for d in cans if d} or {duty_of(job.plate.printed("capacitor"))} - {""}
     found = {}
     if cans:
         found["capacitors"] = "one" if len(cans) == 1 else "two"
@@ -76,19 +71,6 @@ def _of_tests(job: Job) -> dict[str, str]:
     if any(isinstance(t.reading, Spin) and t.reading.volt >= TACHOMETER_VOLT for t in job.readings):
         found["tachometer"] = "yes"
     return found
-
-
-def _duty(marking: str) -> str:
-    """Return whether a marking speaks for a start or a run capacitor, empty where it does not."""
-    try:
-        found = read_marking(marking) if marking else None
-    except CoilError:
-        return ""
-    if found is None or found.kind in ("start", "run"):
-        return found.kind if found else ""
-    if found.volt >= RUN_VOLT and found.high <= MOST_RUN:
-        return "run"
-    return "start" if 0 < found.volt <= START_VOLT and found.low > MOST_RUN else ""
 
 
 def _three_equal(found: Identification) -> bool:

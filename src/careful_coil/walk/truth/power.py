@@ -9,10 +9,11 @@ from functools import cached_property
 import numpy as np
 
 from careful_coil.bench.wound import wound
+from careful_coil.core.errors import CoilError
 from careful_coil.core.ways.book import plans_of
 from careful_coil.core.ways.devices import Device, Moment
 from careful_coil.core.ways.states import state_at, with_devices
-from careful_coil.core.winding.network import Network
+from careful_coil.core.winding.network import Coil, Network
 from careful_coil.core.winding.rotor import default_rotor
 from careful_coil.core.winding.steady import Supply, solve
 from careful_coil.documents.motor import MotorDocument
@@ -22,6 +23,7 @@ IDLE_SHARE = {3: 0.42, 1: 0.68}  # of plate amps without load: middle of what sm
 OVER = 1.3  # of a coil's rated volts: it is cooked
 IDLE_SLIP = 0.006
 UNCALIBRATED = 0.6
+ALIKE = 0.04  # of the amps wanted: figures that serve as well
 MAIN = ("coil", "main", "run", "field", "field-1")
 
 
@@ -60,13 +62,25 @@ class Power:
         mains = [c for c in bare.coils if c.like in MAIN and not c.like.startswith("field")]
         if not mains:
             return None
-        alone = replace(bare, coils=tuple(mains), joints=(), parts=(), capacitors=())
-        ends = [(c.start, c.finish) for c in mains]
-        joints = [("L1", ends[0][0]), ("L2", ends[-1][1])]
-        joints += [(a[1], b[0]) for a, b in itertools.pairwise(ends)]
-        volt = self._volts[-1]
-        amp = min(self._amps, default=0.0)
-        return alone.joined(joints), volt / len(mains), volt, amp
+        volt, amp = self._volts[-1], min(self._amps, default=0.0)
+        network = self._running(bare) or _alone(bare, mains)
+        return network, volt / len(mains), volt, amp
+
+    def _running(self, bare: Network) -> Network | None:
+        """Return a single-phase hookup as it runs, its devices in it; None where no plan places them."""
+        motor = self._motor
+        if any(d.inside and d.device().switches for d in motor.devices):
+            return None  # the start winding is out: its mains alone are left
+        healthy = [d.device() for d in motor.devices] + [c.device() for c in motor.capacitors]
+        try:
+            plans = plans_of(motor.arrangement, motor.inside, healthy)
+        except CoilError:
+            return None
+        if not plans:
+            return None
+        plan = max(plans, key=lambda p: (p.factor, p.speed in ("", "high"), not p.reversed))
+        wired = bare.joined(plan.joints)
+        return with_devices(wired, plan.devices, state_at(plan.devices, "run"))
 
     @cached_property
     def magnetizing(self) -> float:
@@ -78,15 +92,15 @@ class Power:
         phases = 3 if self._motor.arrangement.startswith("three") else 1
         wanted = IDLE_SHARE[phases] * amp
         supply = Supply.of(phases, volt, self._hertz, self._hertz)
-        usual = default_rotor(network)
-        low, high = 0.02, 20.0
-        for _ in range(24):
-            middle = math.sqrt(low * high)
-            rotor = replace(usual, xm=middle * usual.xm)
-            found_amp = solve(network, supply, np.array([IDLE_SLIP]), rotor, self._motor.halves)
-            drawn = float(abs(found_amp.line_amp["L1"][0]))
-            low, high = (middle, high) if drawn > wanted else (low, middle)
-        return middle
+        usual = default_rotor(wound(whole(self._motor)))
+        drawn: dict[float, float] = {}
+        for share in np.geomspace(0.05, 8.0, 80).tolist():
+            rotor = replace(usual, xm=share * usual.xm)
+            run = solve(network, supply, np.array([IDLE_SLIP]), rotor, self._motor.halves)
+            drawn[share] = abs(float(abs(run.line_amp["L1"][0])) / wanted - 1)
+        # with a run capacitor two figures may fit: an ordinary machine's is meant
+        near = [s for s, off in drawn.items() if off <= min(drawn.values()) + ALIKE]
+        return min(near, key=lambda s: abs(math.log(s / UNCALIBRATED)))
 
     def harm(
         self,
@@ -117,6 +131,15 @@ class Power:
             if coil.like in MAIN and abs(own) > OVER * self.coil_volt:
                 return f"{coil.name} sees {abs(own):.0f} V of {self.coil_volt:.0f}", coil.name
         return "", ""
+
+
+def _alone(bare: Network, mains: Sequence[Coil]) -> Network:
+    """Return the main winding alone across the line, its halves in series."""
+    alone = replace(bare, coils=tuple(mains), joints=(), parts=(), capacitors=())
+    ends = [(c.start, c.finish) for c in mains]
+    joints = [("L1", ends[0][0]), ("L2", ends[-1][1])]
+    joints += [(a[1], b[0]) for a, b in itertools.pairwise(ends)]
+    return alone.joined(joints)
 
 
 def whole(motor: MotorDocument) -> MotorDocument:
