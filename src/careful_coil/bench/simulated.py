@@ -29,6 +29,7 @@ class HiddenMotor:
     lead_of: Mapping[str, str]
     start_device: str = ""  # "", "switch" or "capacitor"
     adjacent_halves: bool = False
+    pole_changing: bool = False
     frame_megohm: float = 550.0
     leak_share: float = 0.3
     bond_ohm: float = 0.03
@@ -40,6 +41,13 @@ class HiddenMotor:
     tired: float = 1.0  # what its capacitors have left of their marked µF
     joined_as: Mapping[str, str] = field(default_factory=dict)  # tag → lead really in its place
     bad_clips: Mapping[frozenset[str], float] = field(default_factory=dict)  # read once too high
+
+    @property
+    def halves(self) -> Halves:
+        """Return how the halves of a phase lie."""
+        if self.pole_changing:
+            return "pole-changing"
+        return "adjacent" if self.adjacent_halves else "alternate"
 
 
 class SimulatedMeter:
@@ -120,7 +128,7 @@ class SimulatedMeter:
 
     def ran(self, request: Request) -> tuple[str, dict[str, float], str, dict[str, float]]:
         """Return how it turns, amps by line, which way, amps by lead."""
-        halves: Halves = "adjacent" if self._motor.adjacent_halves else "alternate"
+        halves = self._motor.halves
         joints = self._joints(request)
         return run_of(self._motor.network, joints, request.devices, request.supply, halves)
 
@@ -134,7 +142,7 @@ class SimulatedMeter:
             supply=request.supply,
             nominal=request.nominal,
             poles=motor.poles,
-            halves="adjacent" if motor.adjacent_halves else "alternate",
+            halves=motor.halves,
             stiff=motor.stiff,
             dead_line=motor.dead_line,
             tired=motor.tired,

@@ -8,6 +8,7 @@ from typing import Any
 from careful_coil.bench.simulated import HiddenMotor
 from careful_coil.core.ways.devices import Device
 from careful_coil.core.winding.arrangements import arrangement
+from careful_coil.core.winding.coupling import Halves
 from careful_coil.core.winding.extras import EXTRAS, with_extras
 from careful_coil.core.winding.network import Capacitor, Coil, Network
 from careful_coil.documents.motor import TWO_LEADS, DeviceReal, MotorDocument
@@ -135,6 +136,12 @@ def devices_of(motor: MotorDocument, gone: Sequence[str] = ()) -> tuple[Device, 
     return tuple(found)
 
 
+def halves_of(motor: MotorDocument) -> Halves:
+    """Return how halves of a phase lie: as the document says, else as this winding's usually do."""
+    usual = "alternate" if motor.arrangement == TWO_LEADS else arrangement(motor.arrangement).halves
+    return usual if motor.halves == "alternate" else motor.halves
+
+
 def hidden_of(
     motor: MotorDocument, network: Network, magnetizing: float, stiff: float = 1.0
 ) -> HiddenMotor:
@@ -144,7 +151,8 @@ def hidden_of(
         network=network,
         lead_of=lead_of(motor),
         start_device="switch" if switched else "",
-        adjacent_halves=motor.halves == "adjacent",
+        adjacent_halves=halves_of(motor) == "adjacent",
+        pole_changing=halves_of(motor) == "pole-changing",
         frame_megohm=motor.insulation.megohm,
         leak_share=motor.insulation.leak_share,
         bond_ohm=motor.earth_ohm,

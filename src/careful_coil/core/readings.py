@@ -16,6 +16,7 @@ from careful_coil.core.values import BenchValue, accepted, parse
 
 DEFAULT_ACCURACY_PERCENT = 1.5  # a hand-held meter on its ohm range
 DEFAULT_OPEN_ABOVE_OHM = 2e6
+LEAD_OHM_HIGHEST = 0.5  # unknown meter leads lie between nothing and this
 RUN_LINES = 3  # a run is three-phase
 LINES = ("L1", "L2", "L3", "N", "PE")
 

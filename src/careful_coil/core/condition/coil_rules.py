@@ -25,6 +25,7 @@ RATIOS = (
     (0.5, "one phase where two are on record, or two halves in parallel"),
     (1.64, "what aluminium has over copper of the same size"),
 )
+RATED_FROM = 0.9  # of the supply's volts: a step at rated volts
 NEAR = 0.06  # of a ratio
 
 _of = partial(Finding, station="insulation")
@@ -39,7 +40,7 @@ def coil_findings(
     got = measured(job, found, naming, wall, settings)
     if got is None:
         return []
-    told = [_balance(got, wall, bool(found.suspects), settings)] if coils_alike(naming) else []
+    told = [_balance(got, job, wall, bool(found.suspects), settings)] if coils_alike(naming) else []
     return [*told, *_record(job, naming, got, wall, settings)]
 
 
@@ -54,7 +55,18 @@ def coils_alike(naming: Naming) -> bool:
     return naming.arrangement is not None and naming.arrangement.phases == 3
 
 
-def _balance(got: Measured, wall: Wall, suspects: bool, settings: Settings) -> Finding:
+def idle_apart(job: Job) -> float | None:
+    """Return how far three idle amps at rated volts lie from their mean, %, of the newest run that counts."""
+    since = job.deeds.last("runs")
+    for sheet in reversed([s for s in job.trials.sheets if s.whole and s.place > since]):
+        for step in reversed(sheet.steps):
+            rated = job.supply is not None and max(step.volt) >= RATED_FROM * job.supply.volt
+            if rated and len(step.amp) == 3 and step.turns == "smooth" and min(step.amp) > 0:
+                return imbalance_percent(list(step.amp))
+    return None
+
+
+def _balance(got: Measured, job: Job, wall: Wall, suspects: bool, settings: Settings) -> Finding:
     watch, hold = balance_limits(wall, settings)
     of = partial(_of, code="coils-balanced", gate=True)
     nothing = [name for name, ohm in got.ohm.items() if ohm <= 0]
@@ -94,11 +106,20 @@ def _balance(got: Measured, wall: Wall, suspects: bool, settings: Settings) -> F
             limit=hold.value,
         )
     if blind > watch.value:
+        apart = idle_apart(job)
+        if apart is not None and apart <= settings.amps_apart.value:
+            return of(
+                verdict="good",
+                subject="Coils balanced by the run",
+                why=f"Ohms leave {blind:.1f} % open; idle amps at rated volts lie {apart:.1f} % apart.",
+                limit=watch.value,
+            )
         two = "Below 1 Ω two wires are not enough. " if contact else ""
         return of(
             verdict="unproven",
             subject="Balance finer than this meter can tell",
-            why=f"{two}What this meter leaves open is {blind:.1f} % of a coil. A four-wire meter would tell.",
+            why=f"{two}What this meter leaves open is {blind:.1f} % of a coil. A four-wire meter tells, or three equal "
+            "idle amps in the run at rated volts.",
             limit=watch.value,
         )
     verdict: Verdict = "good" if percent <= watch.value else "watch"

@@ -7,10 +7,9 @@ from careful_coil.core.condition.temperature import resistance_at
 from careful_coil.core.condition.wall import Wall
 from careful_coil.core.errors import CoilError
 from careful_coil.core.identify import Identification, Naming
-from careful_coil.core.identify.evidence import LEAD_OHM_HIGHEST
 from careful_coil.core.job import Job
 from careful_coil.core.job.at_insulation import WindingOhm
-from careful_coil.core.readings import End, Resistance
+from careful_coil.core.readings import LEAD_OHM_HIGHEST, End, Resistance
 from careful_coil.core.settings import Settings
 from careful_coil.core.winding.network import Network
 

@@ -20,10 +20,9 @@ from careful_coil.core.connect.slips import unseen_by_ohms
 from careful_coil.core.connect.steps import JOINTS, Step, change_steps
 from careful_coil.core.errors import CannotConnect, CannotPlace, CoilError
 from careful_coil.core.identify import Identification, Naming
-from careful_coil.core.identify.evidence import LEAD_OHM_HIGHEST
 from careful_coil.core.job import Job
 from careful_coil.core.job.entries import Supply
-from careful_coil.core.readings import ohm_value
+from careful_coil.core.readings import LEAD_OHM_HIGHEST, ohm_value
 from careful_coil.core.settings import Settings
 from careful_coil.core.ways.devices import Device
 from careful_coil.core.ways.way import Joint, Plan

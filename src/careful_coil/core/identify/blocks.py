@@ -11,7 +11,7 @@ from functools import cache
 import numpy as np
 from numpy.typing import NDArray
 
-from careful_coil.core.identify.evidence import LEAD_OHM_HIGHEST, Evidence, Ohms
+from careful_coil.core.identify.evidence import Evidence, Ohms
 from careful_coil.core.identify.fit import (
     BAD_HIGH,
     BAD_HIGH_RANGE,
@@ -28,6 +28,7 @@ from careful_coil.core.identify.lay import (
     sets_of,
     size_of,
 )
+from careful_coil.core.readings import LEAD_OHM_HIGHEST
 
 Floats = NDArray[np.float64]
 Kinds = tuple[str, ...]

@@ -25,7 +25,6 @@ from careful_coil.core.readings import (
 from careful_coil.core.values import Qualifier, show_ohm
 
 MOST_LEADS = 16
-LEAD_OHM_HIGHEST = 0.5  # unknown meter leads lie between nothing and this
 COARSEST_RESOLUTION_OHM = 0.1
 USUALLY_ADJACENT = 0.15  # of motors with halved phases: the halves are adjacent poles
 LEAST_SIGMA_OHM = 1e-4  # no bench meter tells less

@@ -16,7 +16,8 @@ from itertools import combinations
 import numpy as np
 from numpy.typing import NDArray
 
-from careful_coil.core.identify.evidence import LEAD_OHM_HIGHEST, Ohms
+from careful_coil.core.identify.evidence import Ohms
+from careful_coil.core.readings import LEAD_OHM_HIGHEST
 
 Floats = NDArray[np.float64]
 Mask = NDArray[np.bool_]

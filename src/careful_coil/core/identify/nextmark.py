@@ -7,11 +7,12 @@ from itertools import combinations
 import numpy as np
 from numpy.typing import NDArray
 
-from careful_coil.core.identify.evidence import LEAD_OHM_HIGHEST, Evidence
+from careful_coil.core.identify.evidence import Evidence
 from careful_coil.core.identify.marks import windings_of
 from careful_coil.core.identify.models import PRIOR
 from careful_coil.core.identify.result import NextReading
 from careful_coil.core.identify.tables import tables
+from careful_coil.core.readings import LEAD_OHM_HIGHEST
 from careful_coil.core.winding.arrangements import ARRANGEMENTS
 from careful_coil.core.winding.network import Network
 

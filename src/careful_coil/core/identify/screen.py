@@ -8,9 +8,9 @@ from typing import TYPE_CHECKING
 import numpy as np
 from numpy.typing import NDArray
 
-from careful_coil.core.identify.evidence import LEAD_OHM_HIGHEST, Evidence, Ohms
+from careful_coil.core.identify.evidence import Evidence, Ohms
 from careful_coil.core.identify.fit import COIL_SPREAD, LOG_RANGE
-from careful_coil.core.readings import Meter
+from careful_coil.core.readings import LEAD_OHM_HIGHEST, Meter
 
 if TYPE_CHECKING:
     from careful_coil.core.identify.tables import Tables

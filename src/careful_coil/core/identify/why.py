@@ -5,9 +5,10 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from careful_coil.core.identify.blocks import P_FALSE_OPEN, P_STRAY
-from careful_coil.core.identify.evidence import LEAD_OHM_HIGHEST, Evidence, Ohms
+from careful_coil.core.identify.evidence import Evidence, Ohms
 from careful_coil.core.identify.fit import COIL_SPREAD, LOG_RANGE, P_BAD_CLIP
 from careful_coil.core.identify.result import Candidate
+from careful_coil.core.readings import LEAD_OHM_HIGHEST
 from careful_coil.core.values import show_ohm
 from careful_coil.core.winding.arrangements import ARRANGEMENTS
 from careful_coil.core.winding.network import Network

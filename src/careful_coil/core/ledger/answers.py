@@ -21,6 +21,7 @@ from careful_coil.core.job.at_start_gear import GearStep
 from careful_coil.core.job.at_trial import TrialBegun, TrialReady
 from careful_coil.core.job.entries import ProvedDead
 from careful_coil.core.job.lead_words import counted
+from careful_coil.core.job.meter_words import leads_clipped
 from careful_coil.core.job.noted import note
 from careful_coil.core.job.spoken import read_joints
 from careful_coil.core.ledger.acts import ACTS
@@ -237,6 +238,7 @@ READERS: dict[str, Reader] = {
     "noted": _noted,
     "count": lambda a: (counted(a.text.strip()),),
     "found": lambda a: (FoundHookup(joints=read_joints(a.text, a.judged.job.leads)),),
+    "test-leads": lambda a: (leads_clipped(a.text, a.judged.job.meter),),
     "look": _look,
     "beside": lambda a: said_of(a.text, a.question.ends, a.question.choices),
     "dead": lambda a: (ProvedDead(volt=0.0),),

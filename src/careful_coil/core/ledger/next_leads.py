@@ -11,7 +11,7 @@ from careful_coil.core.ledger.facts import Facts
 from careful_coil.core.ledger.next_kind import looks_for_leads
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.probes.kinds.frame import LUG_OFF
-from careful_coil.core.readings import Frame
+from careful_coil.core.readings import Frame, Resistance, ohm_value
 
 
 def intake_steps(c: Facts) -> Iterator[NextStep]:
@@ -132,6 +132,7 @@ def lead_steps(c: Facts) -> Iterator[NextStep]:
         if not (naming.known or _changed_as_it_is(c)):
             yield from _taken_apart(c)
         return
+    yield from _test_leads(job)
     yield from _odd_leads(c)
     nxt = found.next
     if nxt is None and not naming.known:
@@ -149,6 +150,23 @@ def lead_steps(c: Facts) -> Iterator[NextStep]:
     if nxt.kind == "switch" and not is_open(job):
         yield OPEN_UP
     yield _reading(nxt)
+
+
+LOW_OHM = 2.0  # of a coil: up to here test leads that are not known change what is concluded
+
+
+def _test_leads(job: Job) -> Iterator[NextStep]:
+    """Yield the ohms of the test leads, where a coil reads so low that they count."""
+    readings = [t.reading for t in job.readings if isinstance(t.reading, Resistance)]
+    low = any(0 < ohm_value(r.value).value < LOW_OHM for r in readings if not r.through)
+    if low and job.meter.lead_ohm is None:
+        yield NextStep(
+            code="test-leads",
+            title="Clip the test leads together",
+            station="leads",
+            focus="test-leads",
+            why="A coil of so few ohms: what the leads add is taken off every reading. 0 when the meter is nulled.",
+        )
 
 
 def _odd_leads(c: Facts) -> Iterator[NextStep]:

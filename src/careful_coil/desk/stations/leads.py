@@ -13,9 +13,11 @@ from PySide6.QtWidgets import (
 )
 
 from careful_coil.core.job.lead_words import counted
+from careful_coil.core.job.meter_words import leads_clipped
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.ledger.entry_line import known_of, said_of
 from careful_coil.core.probes import PROBES, Request
+from careful_coil.core.values import show_ohm
 from careful_coil.core.winding import ARRANGEMENTS
 from careful_coil.desk.field import Field
 from careful_coil.desk.odds import Odds, Row
@@ -139,6 +141,13 @@ class LeadsPage(Page):
             name="known",
             clears=True,
         )
+        self.fields["test-leads"] = Field(
+            "Test leads clipped together, Ω; 0 when nulled",
+            self._clipped,
+            theme,
+            hint="0.2",
+            name="test-leads",
+        )
         self.known = plain_label()
         self.strip_of_tags = QPushButton("Write the strip of tags   Ctrl+T")
         self.strip_of_tags.setFocusPolicy(Qt.FocusPolicy.TabFocus)
@@ -160,6 +169,7 @@ class LeadsPage(Page):
         left.addWidget(self.sheet_head)
         left.addWidget(self.sheet)
         left.addWidget(self.suspect)
+        left.addWidget(self.fields["test-leads"])
         left.addStretch()
         right.addWidget(self.drawn_head)
         right.addWidget(self.drawn, 3)
@@ -239,6 +249,11 @@ class LeadsPage(Page):
         count = len(judged.job.tags)
         meter = judged.job.meter
         nulled = "leads nulled" if meter.lead_ohm == 0 else "leads not nulled"
+        if meter.lead_ohm:
+            nulled = f"leads {show_ohm(meter.lead_ohm)}, taken off"
+        own = self.fields["test-leads"]
+        own.show_text("" if meter.lead_ohm is None else f"{meter.lead_ohm:g}")
+        own.setVisible(judged.next is not None and judged.next.code == "test-leads")
         filled = len(self.sheet.cell_words())
         self.sheet_head.say("Readings", f"{filled} of {count * (count - 1) // 2} pairs, {nulled}")
         self.dead.setVisible(judged.job.dead_proved is None and judged.job.plate.phases != 3)
@@ -317,6 +332,11 @@ class LeadsPage(Page):
             self.session.record(*bodies, station="leads")
             return
         self.session.record(known_of(text, job.judged.job.tags if job else ()), station="leads")
+
+    def _clipped(self, text: str) -> None:
+        job = self.session.open
+        if text and job is not None:
+            self.session.record(leads_clipped(text, job.judged.job.meter), station="leads")
 
     def start(self) -> bool:
         """Begin with the count while there are no leads."""

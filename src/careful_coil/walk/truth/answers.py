@@ -14,7 +14,7 @@ from careful_coil.core.winding.network import Network
 from careful_coil.walk.told import Told
 from careful_coil.walk.truth import eyes
 from careful_coil.walk.truth.work import energised, worked
-from careful_coil.walk.truth.world import Ask, World
+from careful_coil.walk.truth.world import METER, Ask, World
 
 BUNCHED, FRAME = "+", "frame"
 # what a device stands at by the words of the posture it is read in; at rest by all others
@@ -74,6 +74,8 @@ def _ohm(world: World, ask: Ask) -> Told:
         return _device_ohm(world, ask)
     if kind == "commutator":
         return Told(lacks="no four-wire meter for bars")
+    if kind == "bench":
+        return Told(number=METER.lead_ohm or 0.0, unit="Ω", text=f"{METER.lead_ohm or 0.0:.2f}")
     if not ask["ends"]:
         return Told(lacks="it does not say between which leads")
     missing = _missing(world, ask)

@@ -8,7 +8,7 @@ from functools import cached_property
 
 import numpy as np
 
-from careful_coil.bench.wound import wound
+from careful_coil.bench.wound import halves_of, wound
 from careful_coil.core.errors import CoilError
 from careful_coil.core.ways.book import plans_of
 from careful_coil.core.ways.devices import Device, Moment
@@ -51,6 +51,7 @@ class Power:
         bare = wound(whole(motor))
         if motor.arrangement.startswith("three"):
             plans = [p for p in plans_of(motor.arrangement, motor.inside) if p.start == "direct"]
+            plans = [p for p in plans if p.family in ("", "wye") and p.speed in ("", "high")]
             if not plans:
                 return None
             ranked = {p.rank: p for p in reversed(plans)}
@@ -96,7 +97,7 @@ class Power:
         drawn: dict[float, float] = {}
         for share in np.geomspace(0.05, 8.0, 80).tolist():
             rotor = replace(usual, xm=share * usual.xm)
-            run = solve(network, supply, np.array([IDLE_SLIP]), rotor, self._motor.halves)
+            run = solve(network, supply, np.array([IDLE_SLIP]), rotor, halves_of(self._motor))
             drawn[share] = abs(float(abs(run.line_amp["L1"][0])) / wanted - 1)
         # with a run capacitor two figures may fit: an ordinary machine's is meant
         near = [s for s, off in drawn.items() if off <= min(drawn.values()) + ALIKE]
@@ -121,7 +122,7 @@ class Power:
             Supply.of(phases, volt, hertz, hertz),
             slip,
             default_rotor(wired),
-            self._motor.halves,
+            halves_of(self._motor),
         )
         if found.shorted:
             return f"{' and '.join(found.shorted)} shorted at {volt:g} V", ""

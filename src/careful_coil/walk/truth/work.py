@@ -5,6 +5,7 @@ from collections.abc import Callable
 
 from careful_coil.bench.low_run import run_of
 from careful_coil.bench.trial_run import Rig
+from careful_coil.bench.wound import halves_of
 from careful_coil.core.errors import InstrumentError
 from careful_coil.core.probes import Request
 from careful_coil.core.ways.devices import Moment
@@ -43,7 +44,7 @@ def energised(world: World, ask: Ask, kind: str) -> Told:
         minutes=float(str(ask["state"]).removesuffix(" min") or 0.0) if kind == "trial" else 0.0,
     )
     meter = world.meter_on()
-    turns, _, way, _ = run_of(world.inner, joints, devices, supply, world.motor.halves)
+    turns, _, way, _ = run_of(world.inner, joints, devices, supply, halves_of(world.motor))
     text = (
         _low_run(meter.rig(request), turns, way, volt)
         if kind == "low-run"

@@ -88,6 +88,19 @@ def sign(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
     )
 
 
+def clipped(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask what the test leads read, clipped together."""
+    return Question(
+        id="test-leads",
+        name=step.title,
+        quantity="ohm",
+        part="bench",
+        type="number",
+        unit="Ω",
+        reader="test-leads",
+    )
+
+
 def dead(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     """Ask for the proof of no volts."""
     return ticked(step, "dead", "bench", "under 5 V on every lead")
