@@ -9,6 +9,7 @@ from careful_coil.core.connect.dress import amps_at
 from careful_coil.core.connect.low_run import clamps_judged, judged_run, unclamped
 from careful_coil.core.connect.proof import last_unproved, left_to_check, read_on_the_way
 from careful_coil.core.connect.rotation import (
+    came_backwards,
     how_to_turn,
     matters,
     seen_direction,
@@ -205,6 +206,15 @@ def _direction(job: Job, state: Connecting) -> Iterator[Finding]:
             verdict="good",
             subject="Direction right",
             why=f"{seen.words[0].upper()}{seen.words[1:]}.",
+            gate=True,
+        )
+    elif not wanted and matters(job) and seen and not came_backwards(job):
+        yield _of(
+            code="direction",
+            verdict="good",
+            subject="Direction seen",
+            why=f"It turns {seen.words}: said on the tag. Nobody said which way the machine wants it: its arrow "
+            "is looked at before it is coupled.",
             gate=True,
         )
     elif not wanted and matters(job):

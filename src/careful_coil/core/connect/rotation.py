@@ -88,13 +88,18 @@ def matters(job: Job) -> str:
     """Return why its direction matters though nobody said which is wanted; empty where it does not."""
     if PUMPS.search(f"{job.ticket.get('name', '')} {job.ticket.get('place', '')}"):
         return "A pump running backwards pumps little, and may unscrew its wheel."
-    told = {*symptoms_in(job.ticket.get("complaint", ""))}
-    told |= {k for k, v in job.seen.symptoms.items() if v == "yes"}
-    if told & {*BACKWARDS}:
+    if came_backwards(job):
         return "It came in running backwards."
     if job.plate.printed("rotation").strip():
         return "The plate gives a direction."
     return ""
+
+
+def came_backwards(job: Job) -> bool:
+    """Whether it is said to have run backwards: then only a wanted direction tells that it is mended."""
+    told = {*symptoms_in(job.ticket.get("complaint", ""))}
+    told |= {k for k, v in job.seen.symptoms.items() if v == "yes"}
+    return bool(told & {*BACKWARDS})
 
 
 def turns_words(job: Job) -> str:

@@ -25,6 +25,7 @@ from careful_coil.core.job.entries import Supply
 from careful_coil.core.readings import LEAD_OHM_HIGHEST, ohm_value
 from careful_coil.core.settings import Settings
 from careful_coil.core.ways.devices import Device
+from careful_coil.core.ways.single_phase import SWITCH_INSIDE
 from careful_coil.core.ways.way import Joint, Plan
 from careful_coil.core.winding.arrangements import ARRANGEMENTS, Arrangement
 
@@ -114,6 +115,7 @@ class Gear:
     devices: tuple[Device, ...] = ()
     why: str = ""
     guessed: tuple[str, ...] = ()  # what of them was not noted, in words
+    inside: bool = False  # its start switch is joined inside the motor
 
 
 NO_GEAR = Gear()
@@ -146,6 +148,8 @@ def connecting(
         return replace(state, why=gear.why, outside=True)
     try:
         ohms = coil_ohms(found, naming)
+        if gear.inside and not gear.devices and SWITCH_INSIDE in arr.variants:
+            variant = SWITCH_INSIDE
         wanted = plan_wished(job, job.supply, arr, variant, gear.devices, ohms)
     except CannotPlace as error:
         return replace(state, why=str(error), outside=True)

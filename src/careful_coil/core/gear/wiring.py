@@ -132,7 +132,7 @@ def devices_of(wiring: Wiring | str) -> ConnectedGear:
         why = f"No rule here places {names} on this winding. Join it by the maker's diagram."
         return ConnectedGear(why=why)
     devices = tuple(d for d in wiring.plan.devices if d.name not in wiring.inside)
-    return ConnectedGear(devices=devices, guessed=wiring.guessed)
+    return ConnectedGear(devices=devices, guessed=wiring.guessed, inside=bool(wiring.inside))
 
 
 def _apart(devices: list[Device], guessed: list[str]) -> list[Device]:

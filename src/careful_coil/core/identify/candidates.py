@@ -76,12 +76,14 @@ def _candidate(
     else:
         names = tuple(network.leads[r] for r in w.roles)
         sure = tuple("open" for _ in tags)
+    network = _as_named(w.model, w.roles, names)
     by_tag = dict(zip(tags, names, strict=True))
     groups = [tuple(t for t in tags if by_tag[t] in g) for g in network.groups()]
-    ohms = _coil_ohms(w, names, evidence)
+    ohms = _coil_ohms(w, network, names, evidence)
     tested = {t: _extra_of(n, by_tag, ohms, evidence) for t, n in by_tag.items() if _extra(n)}
     told = {t: x.kind for t, x in tested.items()}
-    dead = {t for t, n in by_tag.items() if n in _of_broken(w.model)}
+    open_ends = _of_broken(w.model)
+    dead = {t for t, r in zip(tags, w.roles, strict=True) if w.model.network.leads[r] in open_ends}
     notes: tuple[str, ...] = (*w.model.notes,)
     notes += (w.model.arrangement.note,) if w.model.arrangement.note else ()
     if w.variant.rising or w.variant.opens or w.variant.bled:
@@ -193,19 +195,33 @@ def groups_read(evidence: Evidence) -> Groups:
     return tuple(tuple(evidence.tags[k] for k in sorted(found[m])) for m in sorted(found))
 
 
-def _coil_ohms(w: Weighed, names: Sequence[str], evidence: Evidence) -> dict[str, float]:
+def _as_named(model: Model, roles: Sequence[int], names: Sequence[str]) -> Network:
+    """Return a winding that has one phase open or weak with that phase where the names have it."""
+    if not (model.broken or model.weak):
+        return model.network
+    named = {model.network.leads[r]: n for r, n in zip(roles, names, strict=True)}
+    own = {frozenset((c.start, c.finish)): c.name for c in model.core.coils}
+    coils = []
+    for c in model.network.coils:
+        start, finish = named.get(c.start, c.start), named.get(c.finish, c.finish)
+        name = own.get(frozenset((start, finish)), c.name)
+        coils.append(replace(c, name=name, start=start, finish=finish))
+    return replace(model.network, coils=tuple(coils))
+
+
+def _coil_ohms(
+    w: Weighed, network: Network, names: Sequence[str], evidence: Evidence
+) -> dict[str, float]:
     """Return each coil's ohms: the kind's figure, drawn towards what was read through that coil."""
     if w.model is None or w.fit is None or not w.fitted:
         return {}
-    network = w.model.network
-    table = tables(network)
+    table = tables(w.model.network)
     kind = [table.kinds.index(c.like) for c in network.coils]
     guess = w.fit.ohm[kind]
     known = [bool(_kind_read(table, w, evidence)[k]) for k in kind]
     good = [evidence.ohms[k] for n, k in enumerate(w.fitted) if n not in w.fit.dropped]
     share = np.array([network.shares(names[o.a], names[o.b]) ** 2 for o in good])
     many = np.array([sum(c.like == d.like for d in network.coils) > 1 for c in network.coils])
-    many &= not w.model.weak  # which of them is the weak one the names need not say
     for n in w.fit.odd:
         o = evidence.ohms[w.fitted[n]]
         many &= np.abs(network.shares(names[o.a], names[o.b])) < 1e-9  # these coils stand alone

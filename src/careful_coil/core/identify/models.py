@@ -118,8 +118,8 @@ class Model:
 
     @property
     def _healthy(self) -> Network:
-        """Return the winding that names go by: a weak phase may be any of the three."""
-        return self.core if self.weak else self.bare
+        """Return the winding that names go by: a phase that is weak or open may be any of them."""
+        return self.core if self.weak or self.broken else self.bare
 
     @cached_property
     def ohm_symmetries(self) -> int:

@@ -22,6 +22,7 @@ from careful_coil.core.winding.single_phase import tap_names
 Joints = tuple[Joint, ...]
 Devices = tuple[Device, ...]
 RUN_CAPACITOR = Device(name="C1", kind="capacitor-run", microfarad=20.0)
+SWITCH_INSIDE = "switch-inside"  # common, run and start whose start switch is joined inside
 OUTSIDE = ("protector", "contactor", "link", "resistor")  # of a motor of two leads, in its line
 _START = "The start winding may stay on the line for seconds only."
 _TURN_END = "Direction: turn the stator or the rotor end for end; leads cannot change it."
@@ -82,11 +83,15 @@ def _two_leads(slug: str, variant: str, devices: Devices) -> tuple[Plan, ...]:
 
 def _common_run_start(slug: str, variant: str, devices: Devices) -> tuple[Plan, ...]:
     thrown = next((d for d in devices if d.kind == "reversing-switch" and throws_of(d)), None)
-    notes = (_OPEN,) if devices else (_OPEN, _MAKERS)
-    devices = devices or (RUN_CAPACITOR,)
+    inside = variant == SWITCH_INSIDE and not devices
+    notes = (_OPEN,) if devices or inside else (_OPEN, _MAKERS)
+    devices = devices or (() if inside else (RUN_CAPACITOR,))
     plan = Plan(
         arrangement=slug,
-        connection="run to the line, start through its devices",
+        variant=variant,
+        connection="run and start to the line, the switch inside"
+        if inside
+        else "run to the line, start through its devices",
         joints=(),
         turning="opening",
         notes=notes,

@@ -100,6 +100,7 @@ ARRANGEMENTS: dict[str, Arrangement] = {
             1,
             single.common_run_start,
             never=(("run", "start"), ("start", "common")),
+            switch_inside=single.common_run_start,
         ),
         _make(
             "three-phase-3-lead",

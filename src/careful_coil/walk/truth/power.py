@@ -51,7 +51,9 @@ class Power:
         bare = wound(whole(motor))
         if motor.arrangement.startswith("three"):
             plans = [p for p in plans_of(motor.arrangement, motor.inside) if p.start == "direct"]
-            plans = [p for p in plans if p.family in ("", "wye") and p.speed in ("", "high")]
+            plans = [p for p in plans if p.speed in ("", "high")]
+            if "12" in motor.arrangement:  # either family may be meant: wye, as most are
+                plans = [p for p in plans if p.family == "wye"]
             if not plans:
                 return None
             ranked = {p.rank: p for p in reversed(plans)}

@@ -1,6 +1,7 @@
 """Which way a meter kicks when a battery is put on another coil (DC polarity test)."""
 
 from careful_coil.core.probes.probe import Bench, Body, Probe, Request, Shown, Typing
+from careful_coil.core.readings import DEFAULT_OPEN_ABOVE_OHM
 from careful_coil.core.winding.coupling import Halves
 from careful_coil.core.winding.kick import kick
 
@@ -16,7 +17,10 @@ def _read(typed: Typing) -> Body:
 def _shown(bench: Bench, request: Request) -> Shown:
     a, b, c, d = (bench.lead(t) for t in (*request.ends, *request.sense))
     halves: Halves = "adjacent" if bench.motor.adjacent_halves else "alternate"
-    return Shown(text=kick(bench.motor.network, (a, b), (c, d), halves), unit="")
+    network = bench.motor.network
+    broken = max(network.ohm_between(a, b), network.ohm_between(c, d)) > DEFAULT_OPEN_ABOVE_OHM
+    text = "none" if broken else kick(network, (a, b), (c, d), halves)  # no current, or no meter
+    return Shown(text=text, unit="")
 
 
 PROBE = Probe(
