@@ -5,14 +5,13 @@ from functools import partial
 
 from careful_coil.core.condition.coils import read_since
 from careful_coil.core.condition.traces import compare
-from careful_coil.core.condition.wall import Wall, made_since, stands
+from careful_coil.core.condition.wall import HELD_VOLT, Wall, made_since, stands
 from careful_coil.core.errors import CoilError
 from careful_coil.core.identify import Identification
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.deeds import Deed
 from careful_coil.core.readings import Resistance
 
-HELD_VOLT = 1000.0  # V DC for a minute, where the shop has no high-potential tester
 DC_OVER_AC = 1.7  # IEEE 95: DC volts that stand for an AC test
 NEAR = 0.95
 TWICE, MORE, LEAST = 2.0, 1000.0, 1500.0  # IEC 60034-1: 2 U + 1000 V, at least 1500 V

@@ -24,6 +24,9 @@ Group = tuple[str, ...]
 Spot = frozenset[str]  # a pair of names that a test has between its poles
 
 
+HELD_VOLT = 1000.0  # V DC that may stand for a high-potential test after a rewind
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Wall:
     """What limits hang on. `volt` rated, None unknown; `thermal` class in °C; `groups` the separate
@@ -43,6 +46,7 @@ class Wall:
     minimum: float
     minimum_source: str
     doubt: str = ""  # why it is looked at more closely than an ordinary one
+    rewound: bool = False  # and its one high-potential test not made yet
     apart_wanted: str = ""  # why its windings are tested one by one, empty where together is enough
 
     @property
@@ -54,6 +58,8 @@ class Wall:
         """Return the DC volts (low, high) to test with; None while the rating is not known."""
         if self.volt is None:
             return None
+        if self.rewound and not self.wet and self.volt < HELD_VOLT:
+            return HELD_VOLT, HELD_VOLT
         return WET_VOLT if self.wet else dc_test_volts(self.volt)
 
     def volts_why(self) -> str:
@@ -62,6 +68,8 @@ class Wall:
             return "The plate's volts decide them; they are not known yet."
         if self.wet:
             return "It was wet: low volts until a reading shows it dry."
+        if self.rewound and self.volt < HELD_VOLT:
+            return f"Rewound: {HELD_VOLT:g} V held a minute stand for the high-potential test."
         return f"For {self.volt:g} V rated. Source: IEEE 43, DC test volts."
 
 
@@ -100,6 +108,7 @@ def wall_of(job: Job, found: Identification | None, naming: Naming, settings: Se
         minimum=minimum,
         minimum_source=source,
         doubt=doubt,
+        rewound=any(job.deeds.counted(("rewound",))),
         apart_wanted=apart,
     )
 

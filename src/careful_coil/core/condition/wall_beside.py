@@ -4,12 +4,11 @@ from collections.abc import Iterator
 from functools import partial
 
 from careful_coil.core.condition.air import dew_point
-from careful_coil.core.condition.wall import Wall, given, made_since
+from careful_coil.core.condition.wall import HELD_VOLT, Wall, given, made_since
 from careful_coil.core.condition.wall_rules import discharge_seconds, weakest
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.settings import Settings
 
-HELD_VOLT = 1000.0  # V DC that may stand for a high-potential test after a rewind
 _of = partial(Finding, station="insulation")
 
 

@@ -4,7 +4,7 @@ from collections.abc import Callable, Mapping
 
 from careful_coil.core.job import AnyBody
 from careful_coil.core.job.at_connect import Insulated, Parted, StepTicked
-from careful_coil.core.job.at_insulation import Covers
+from careful_coil.core.job.at_insulation import Covers, Work
 from careful_coil.core.job.at_trial import TrialEnded
 from careful_coil.core.job.entries import JointMade, ProvedDead
 from careful_coil.core.ledger.judgement import Judgement
@@ -23,6 +23,7 @@ ACTS: Mapping[str, Act] = {
     "insulate": lambda judged, step: Insulated(lead=_names(judged, step)[0]),
     "tick": lambda judged, step: StepTicked(step=_names(judged, step)[0]),
     "covers": lambda _, step: Covers(on=step.code != "open-up"),
+    "rewound": lambda _, __: Work(what="rewound"),
     "dead": lambda _, __: ProvedDead(volt=0.0),
     "end": lambda _, __: TrialEnded(),
 }

@@ -30,7 +30,7 @@ from careful_coil.core.ledger.asks.question import Question
 from careful_coil.core.ledger.at_stations import why_not
 from careful_coil.core.ledger.entry_line import said_of, split
 from careful_coil.core.ledger.judgement import Judgement
-from careful_coil.core.ledger.leaving import read_signature
+from careful_coil.core.ledger.leaving import read_let_go, read_signature
 from careful_coil.core.ledger.site import field_sheet
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.ledger.take import Taking, taken
@@ -268,5 +268,6 @@ READERS: dict[str, Reader] = {
     "device-ohm": _device_ohm,
     "gear-step": _gear_step,
     "site": _site,
+    "let-go": lambda a: (read_let_go(a.text),),
     "sign": lambda a: (read_signature(a.text.strip(), a.judged),),
 }

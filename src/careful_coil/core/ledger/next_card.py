@@ -3,6 +3,7 @@
 from collections.abc import Iterator, Mapping, Sequence
 
 from careful_coil.core.ledger.facts import Facts
+from careful_coil.core.ledger.next_customer import customer_steps
 from careful_coil.core.ledger.next_leads import frame_steps
 from careful_coil.core.ledger.next_release import site_steps
 from careful_coil.core.ledger.site_rules import benched
@@ -20,6 +21,7 @@ def in_order(c: Facts, asked: Mapping[Station, Sequence[NextStep]]) -> Iterator[
     yield from (s for s in wall if s.act == "discharge")  # before any hand goes near
     if job.trials.now is not None:  # volts may be on: nothing else is asked for
         yield from asked["test-run"]
+    yield from customer_steps(c)  # before leads or parts
     if job.on_site:
         yield from site_steps(c)
         if not benched(job):

@@ -27,6 +27,15 @@ TICKET = Sheet(
             "complaint",
         ),
         _told("place", "Where it stands in the shop", "bench 1", "place"),
+        Field(
+            "go-ahead",
+            "Customer's go-ahead for costly work",
+            "yes",
+            choices=YES_NO,
+            asked="the customer's go-ahead",
+            ask="word",
+            part="customer",
+        ),
     ),
 )
 

@@ -21,7 +21,7 @@ from careful_coil.desk.session import Session
 from careful_coil.desk.shared.page import Heading
 from careful_coil.desk.theme import Theme
 
-WHO, REST = ("name", "phone"), ("customer", "place")
+WHO, REST = ("name", "phone"), ("customer", "place", "go-ahead")
 STATES = {"dismantled": "Came dismantled", "repaired-before": "Somebody repaired it before"}
 CAUSES_SHOWN, MOST_MISSING = 3, 40
 

@@ -34,6 +34,8 @@ def baked(document: dict[str, Any]) -> dict[str, Any]:
     found = {k: v for k, v in document.items() if k not in LABELS}
     if document.get("kind"):
         found["built"] = document["kind"]  # what eyes see of it: a shell, shading rings
+    if any(fault["cure"] == "none" for fault in document.get("faults", ())):
+        found["declined"] = True  # what the customer says when he is asked
     for fault in document.get("faults", ()):
         _work_in(found, fault["what"], fault.get("of", ""))
     return found

@@ -202,6 +202,11 @@ def word(world: World, ask: Ask) -> Told:
         return Told(text=own) if own else Told(lacks="the customer said nothing")
     if ask["part"] == "release":
         return Told(text=WHO)
+    if ask["part"] == "customer":
+        declined = (world.motor.model_extra or {}).get("declined", False)
+        if ask["type"] == "choice":
+            return Told(text="no" if declined else "yes")
+        return Told(text="unrepaired costs more than a new one")
     if ask["type"] == "choice":
         return Told(lacks="nobody here knows: it is the customer's to say")
     return Told(text="done and looked at, in order")

@@ -14,6 +14,7 @@ from careful_coil.walk.truth.eyes import WHO
 from careful_coil.walk.truth.world import Ask, World
 
 DRY_MEGOHM = 320.0
+REWOUND_MEGOHM = 900.0
 EASED, RENEWED, CLEAN = "free", "good", 1.15  # of MΩ after cleaning alone
 Done = Callable[[World, Ask, str], str]
 
@@ -109,6 +110,10 @@ def _winding(world: World, ask: Ask, _: str) -> str:
     own = world.motor.insulation
     if ask["state"] == "dried" and own.wet:
         world.put(insulation={**own.model_dump(), "megohm": DRY_MEGOHM, "wet": False})
+    elif ask["state"] == "rewound":
+        dry = {**own.model_dump(), "megohm": REWOUND_MEGOHM, "wet": False}
+        world.put(hurt={}, turned=[], insulation=dry)
+        world.joints = [j for j in world.joints if not j & set(world.lead_of)]
     elif ask["state"] == "cleaned":
         world.put(insulation={**own.model_dump(), "megohm": CLEAN * own.megohm})
     return "all"

@@ -18,6 +18,11 @@ def name(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     return noted("ticket", "name")
 
 
+def go_ahead(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask for the customer's go-ahead."""
+    return noted("ticket", "go-ahead")
+
+
 def plate(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
     """Ask for one field of the plate, as printed."""
     field = found["field"]

@@ -68,6 +68,31 @@ def still_open(judged: "Judgement", step: NextStep, found: re.Match[str]) -> Que
     return unread(step, part or part_of(found["code"]))
 
 
+def rewind(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask for the rewind to be done."""
+    return Question(
+        id="rewind",
+        name="rewound, here or outside",
+        quantity="work",
+        part="winding",
+        type="tick",
+        state="rewound",
+        reader="act",
+    )
+
+
+def let_go(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask how it goes instead, and why."""
+    return Question(
+        id="let-go",
+        name="unrepaired or scrap, and why",
+        quantity="word",
+        part="customer",
+        type="text",
+        reader="let-go",
+    )
+
+
 def sign(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     """Ask for the signature."""
     return Question(

@@ -73,6 +73,9 @@ ASKS: tuple[tuple[str, Make], ...] = (
     (r"back-(?P<name>.*)", mechanics.back),
     (r"site-.*", release.site),
     (r"open-(?P<code>.*)", release.still_open),
+    ("go-ahead", intake_leads.go_ahead),
+    ("rewind", release.rewind),
+    ("let-go", release.let_go),
     ("sign", release.sign),
 )
 

@@ -1,0 +1,55 @@
+"""What only the customer decides: a winding that is open, dead to earth or out of balance."""
+
+from collections.abc import Iterator
+
+from careful_coil.core.job import Finding, Job
+from careful_coil.core.ledger.facts import Facts
+from careful_coil.core.ledger.step import NextStep
+
+COSTLY = ("coil-open", "coils-balanced")
+DEAD_MEGOHM = 0.05  # no cleaning or drying brings such a winding back
+
+
+def customer_steps(c: Facts) -> Iterator[NextStep]:
+    """Yield the question for the go-ahead, then the rewind or the way out, where a winding is past mending."""
+    found = c.identification
+    if found is not None and found.next is not None and found.next.kind == "resistance":
+        return
+    bad = next((f for f in c.findings if f.verdict == "hold" and _costly(c.job, f)), None)
+    if bad is None:
+        return
+    word = c.job.ticket.get("go-ahead", "")
+    why = f"{bad.subject}. {bad.why}"
+    if not word:
+        yield NextStep(
+            code="go-ahead",
+            title="Ask the customer: rewind it?",
+            station="intake",
+            focus="go-ahead",
+            why=f"{why} Nothing more is opened, read or bought before this is said.",
+        )
+    elif word == "yes":
+        yield NextStep(
+            code="rewind",
+            act="rewound",
+            title="Rewind it, or have it wound",
+            station="insulation",
+            words="it is rewound",
+            why=f"{why} Winding record first; then every electrical proof is made again.",
+        )
+    else:
+        yield NextStep(
+            code="let-go",
+            title="Let it go unrepaired",
+            station="release",
+            focus="let-go",
+            why=f"{why} unrepaired or scrap, and why; its tag says DO NOT CONNECT.",
+        )
+
+
+def _costly(job: Job, bad: Finding) -> bool:
+    """Whether a finding is past what cleaning, drying or a joint mends."""
+    if bad.code != "insulation":
+        return bad.code in COSTLY
+    dried = any(job.deeds.counted(("dried",)))
+    return dried or (bad.figure is not None and bad.figure < DEAD_MEGOHM)
