@@ -24,6 +24,10 @@ UP_SECONDS = 0.6  # a free healthy motor would take to n_sync on the torque of i
 GIVE_UP = 8.0  # seconds without the start device letting go
 AIR_C, WARM_K, WARM_MIN = 21.0, 38.0, 22.0
 
+# a commutator motor without load: amps over those at standstill, speed over the synchronous, power factor
+SERIES_IDLE, SERIES_SPEED, SERIES_FACTOR = 0.12, 2.4, 0.9
+SERIES_STALLS = 0.5  # of its torque that a stiff shaft takes
+
 
 @dataclass(frozen=True)
 class Rig:
@@ -61,6 +65,8 @@ class Rig:
         at_rest = self._at_rest
         if at_rest.shorted:
             return dict.fromkeys(self.lines, 99.0), 0.0, 0.0, "none"
+        if self._brushed:
+            return self._series(volt, loaded)
         slip = np.geomspace(3e-4, 1.0, 160)
         wired = self._wired("run", self.dead_line)
         found = solve(
@@ -83,6 +89,21 @@ class Rig:
         watt = float(shown.power_in[k]) + iron
         rpm = self.sync_rpm * (1 - float(slip[k])) if shown is found else 0.0
         return amps, watt, rpm, "smooth" if rpm else "none"
+
+    @property
+    def _brushed(self) -> bool:
+        return any(c.like == "armature" for c in self._wired("run", "").coils)
+
+    def _series(self, volt: float, loaded: Loaded) -> tuple[dict[str, float], float, float, str]:
+        """Return the same of a commutator motor, roughly: it runs up until its EMF takes nearly all the volts."""
+        still = (
+            float(abs(self._at_rest.line_amp["L1"][0])) if "L1" in self._at_rest.line_amp else 0.0
+        )
+        stuck = loaded == "locked" or self.stiff * DRAG >= SERIES_STALLS or still <= 0
+        share = 1.0 if stuck else SERIES_IDLE * (3.0 if loaded == "load" else 1.0)
+        amp = still * share
+        rpm = 0.0 if stuck else SERIES_SPEED * self.sync_rpm * volt / self._rated
+        return {"L1": amp}, SERIES_FACTOR * volt * amp, rpm, "smooth" if rpm else "none"
 
     def turns_from(self) -> float | None:
         """Return the volts it begins to turn from, torque going with their square; None: it does not."""

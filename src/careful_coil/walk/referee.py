@@ -213,7 +213,7 @@ def _covers(steps: Sequence[Step]) -> Iterator[str]:
         for ask in step["asks"][:1]:
             if (ask["quantity"], ask["part"]) == COVERS_ON and not step["skip"]:
                 on = number + 1 if ask["state"] == "closed" else 0
-            elif on and stage_of(ask) in (3, 5) and not step["skip"]:
+            elif on and stage_of(ask) in (3, 5) and not step["skip"] and "frame" not in ask["ends"]:
                 yield f"covers at {on} before {step['code']} at {number + 1}"
                 return
 

@@ -131,7 +131,7 @@ def _whole(job: Job, wall: Wall) -> Finding:
             why = f"{test.test_volt:g} V is no test: {few:g} V are wanted. {why}"
         return of(verdict="unproven", subject="Insulation not tested", why=why)
     if again is not None and closed_left(job, wall):
-        by_ohmmeter = _open_to_frame(job)
+        by_ohmmeter = open_to_frame(job)
         if by_ohmmeter:
             return of(
                 verdict="good", subject="Insulation good", why=f"{least}{told}{where} {by_ohmmeter}"
@@ -149,7 +149,7 @@ def electronic(job: Job) -> bool:
     return "electronic-switch" in job.gear.devices.values()
 
 
-def _open_to_frame(job: Job) -> str:
+def open_to_frame(job: Job) -> str:
     """Return in words that an ohmmeter showed it open to the frame where the tester may not go on."""
     since = job.deeds.last("insulation")
     seen = [t.reading for t in job.readings if t.place > since]

@@ -56,6 +56,14 @@ class Nameplate:
         """Return the power at the shaft in W, None where the plate gives what is taken in."""
         return None if self.power_side == "in" else self.power_w
 
+    @property
+    def double_insulated(self) -> bool:
+        """Whether it bears the mark of class II: nothing of it is earthed."""
+        return self.printed("protection").strip().upper().removeprefix("CLASS").strip() in (
+            "II",
+            "2",
+        )
+
     def printed(self, field: str) -> str:
         """Return a field as it was typed, or nothing."""
         return dict(self.as_printed).get(field, "")

@@ -8,7 +8,7 @@ from careful_coil.core.kind import Weighed
 from careful_coil.core.ledger.facts import Facts
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.mechanics.bearing_rules import ENDS
-from careful_coil.core.mechanics.brush_rules import next_bar
+from careful_coil.core.mechanics.brush_rules import next_bar, ran_smooth
 from careful_coil.core.mechanics.open_rules import parts_left
 
 BAR = "bar {}"
@@ -28,11 +28,22 @@ MEND = {
 }
 
 
+PROTECTION = NextStep(
+    code="protection",
+    title="Class I or II?",
+    station="intake",
+    focus="protection",
+    why="A square within a square is class II: double insulated, nothing of it is earthed. Else it is I.",
+)
+
+
 def mechanics_steps(c: Facts) -> Iterator[NextStep]:
     """Yield what Mechanics asks for, in the order the hands work."""
     job, kinds, findings = c.job, c.kinds, c.findings
     hands = job.hands
     judged = job.seen.sealed or any(f.code == "mechanics" and f.verdict == "good" for f in findings)
+    if has_brushes(kinds) and not job.plate.printed("protection"):
+        yield PROTECTION
     if not judged:
         felt = bool(hands.felt.get("feel"))
         if not felt:
@@ -78,6 +89,8 @@ def _bearing(job: Job, end: str, title: str, findings: Sequence[Finding]) -> Ite
 def _bars(job: Job, kinds: Weighed) -> Iterator[NextStep]:
     hands = job.hands
     bar = next_bar(hands)
+    if ran_smooth(job):
+        return
     if bar is not None:
         yield NextStep(
             code=f"bar-{bar}",

@@ -10,6 +10,7 @@ from careful_coil.core.condition.wall_rules import (
     closed_left,
     discharge_seconds,
     electronic,
+    open_to_frame,
     weakest,
 )
 from careful_coil.core.job import Job
@@ -115,7 +116,7 @@ def closed_steps(c: Facts) -> Iterator[NextStep]:
     job, wall, kinds = c.job, c.wall, c.kinds
     if job.tested.covers < 0 and not job.seen.sealed:
         yield COVERS
-    if closed_left(job, wall):
+    if closed_left(job, wall) and not open_to_frame(job):
         if electronic(job) and job.tags:
             tag = job.tags[0]
             yield NextStep(

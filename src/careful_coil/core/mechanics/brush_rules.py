@@ -15,6 +15,7 @@ HOURS_A_DAY = 24.0
 DAYS_A_WEEK = 7.0
 MIDNIGHT = "T00:00:00Z"
 LEAST_DAYS = 7  # between two lengths that tell of wear
+EACH_BAR = "Each bar to the next, all round, four wires: it is one hundredth of an ohm that tells."
 FAULT_WORDS = {
     "shorted coil": "the coil between them has lost turns",
     "open coil": "only the rest of the ring conducts between them: the coil is broken, or an end is off its riser",
@@ -120,19 +121,43 @@ def next_bar(hands: Hands) -> int | None:
     return next((k for k in range(1, hands.bars + 1) if k not in hands.ohms), None)
 
 
-def bar_findings(job: Job, settings: Settings) -> Iterator[Finding]:
-    """Yield the lines of the gate of a commutator: bars to each other, bars to shaft."""
+def ran_smooth(job: Job) -> bool:
+    """Whether it ran whole and closed, smoothly, since hands or volts were last on it."""
+    since = job.deeds.last("runs")
+    return any(
+        s.whole and s.begun.covers == "on" and any(step.turns == "smooth" for step in s.steps)
+        for s in job.trials.sheets
+        if s.place > since
+    )
+
+
+def bar_findings(job: Job, settings: Settings, brushed: bool = True) -> Iterator[Finding]:
+    """Yield the lines of the gate of a commutator: bars to each other, bars to shaft.
+
+    Where no four-wire meter reads bars, a whole run tells: its amps, its sparks, how it turns.
+    """
     hands = job.hands
-    if not hands.bars:
+    if not hands.bars and not brushed:
         return
     of = partial(Finding, code="bars", station="mechanics", gate=True, source="trade practice")
     told = bars_of(hands, settings)
+    if told is None and ran_smooth(job):
+        yield of(
+            verdict="good",
+            subject="Commutator judged by its run",
+            why="Bars not read one by one. It ran closed and smooth: amps and sparks are in the run's lines.",
+        )
+        return
+    if not hands.bars:
+        why = f"{EACH_BAR} Or a whole run where no such meter is at hand."
+        yield of(verdict="unproven", subject="Bars not read", why=why)
+        return
     if told is None:
         left = hands.bars - len(hands.ohms)
         yield of(
             verdict="unproven",
             subject=f"{left} of {hands.bars} bars not read",
-            why="Each bar to the next, all round, four wires: it is one hundredth of an ohm that tells.",
+            why=f"{EACH_BAR} Or a whole run where no such meter is at hand.",
         )
     else:
         yield _bars(of, told, hands, settings)

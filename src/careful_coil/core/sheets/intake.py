@@ -63,6 +63,7 @@ PLATE = Sheet(
         _plate("service-factor", "Service factor", "1.15"),
         _plate("code", "Code letter", "J"),
         _plate("insulation-class", "Insulation class", "F"),
+        _plate("protection", "Earthed: class I or II", "I"),
         _plate("ambient", "Ambient", "40 °C"),
         _plate("duty", "Duty", "S1"),
         _plate("rotation", "Rotation, and its view", "CWLE"),

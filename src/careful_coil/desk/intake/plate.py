@@ -19,9 +19,16 @@ from careful_coil.desk.session import Session
 from careful_coil.desk.shared.page import Heading, plain_label
 from careful_coil.desk.theme import Theme
 
-PLATE = ("phases", "volt", "hertz", "amp", "power", "rpm", "serial", "capacitor")
+PLATE = ("phases", "volt", "hertz", "amp", "power", "rpm", "serial", "capacitor", "protection")
 MORE = (
-    *("poles", "power-factor", "service-factor", "code", "insulation-class", "ambient"),
+    *(
+        "poles",
+        "power-factor",
+        "service-factor",
+        "code",
+        "insulation-class",
+        "ambient",
+    ),
     *("duty", "rotation", "frame", "enclosure", "power-side"),
 )
 NEEDED = ("phases", "volts", "hertz")

@@ -12,6 +12,8 @@ from careful_coil.desk.session import Session
 from careful_coil.desk.shared.shown import Verdicts
 from careful_coil.desk.theme import Theme
 
+FIRST = "B1"  # until another one is named
+
 
 class BrushesPart(Part):
     """The part of the brushes."""
@@ -40,7 +42,7 @@ class BrushesPart(Part):
     def show_judgement(self, judged: Judgement) -> None:
         """Show the brush chosen and how each one stands."""
         hands = judged.job.hands
-        self.chosen = self.chosen or next(iter(hands.brushes), "")
+        self.chosen = self.chosen or next(iter(hands.brushes), FIRST)
         self.fields["brush-name"].show_text(self.chosen)
         self.show_notes(judged)
         self.list.show_findings(self.own(judged))

@@ -93,6 +93,21 @@ def sign(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
     )
 
 
+def protection(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask for the protection class by its mark."""
+    return Question(
+        id="protection",
+        name=step.title,
+        quantity="look",
+        part="class",
+        type="choice",
+        choices=("I", "II"),
+        reader="noted",
+        sheet="plate",
+        field="protection",
+    )
+
+
 def clipped(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     """Ask what the test leads read, clipped together."""
     return Question(

@@ -29,6 +29,7 @@ ASKS: tuple[tuple[str, Make], ...] = (
     ("tag", intake_leads.count),
     ("found-hookup", intake_leads.found),
     (r"beside-.*", intake_leads.beside),
+    ("protection", intake_leads.protection),
     ("test-leads", intake_leads.clipped),
     (r"sign-(?P<name>.*)", intake_leads.sign),
     (r"dead|dead-again", intake_leads.dead),
