@@ -65,11 +65,18 @@ def test_every_plan_of_every_winding_can_be_reached(slug: str, variant: str) -> 
         assert state.plan.start == p.start
 
 
-def test_what_is_not_said_is_asked_with_its_answers() -> None:
+def test_what_nobody_says_is_taken_as_usual_and_said_or_asked_with_its_answers() -> None:
     speeds = state_of("single-phase-speed-taps", "", "230", 230)
-    assert (speeds.plan, speeds.asks, speeds.choices) == (None, "speed", ("high", "medium", "low"))
+    assert speeds.plan is not None
+    assert speeds.plan.speed == "high"
+    assert any("nobody said" in n for n in speeds.plan.notes)
+    low = state_of("single-phase-speed-taps", "", "230", 230, wish("speed", "low"))
+    assert low.plan is not None
+    assert (low.plan.speed, any("nobody said" in n for n in low.plan.notes)) == ("low", False)
     family = state_of("three-phase-12-lead", "", "230/460", 460)
-    assert (family.asks, family.choices) == ("family", ("delta", "wye"))
+    assert family.plan is not None
+    assert family.plan.family == "wye"  # wrong gives 58 % of the volts, never 173 %
+    assert any("never 173 %" in n for n in family.plan.notes)
     start = state_of("three-phase-9-lead-delta", "", "230/460", 460, wish("start", "wye-delta"))
     assert (start.asks, start.choices) == ("start", ("direct",))
     end = state_of("three-phase-6-lead", "", "230/400", 400, wish("rotation", "ccw"))

@@ -199,7 +199,6 @@ def test_a_cracked_lead_is_mended(bench: Bench) -> None:
         ("bearings", "bearing-size", "40 17 12", "smaller than the outside"),
         ("bearings", "bearing-size", "17 40", "17 x 40 x 12"),
         ("bearings", "bearing-state", "purple", "good, rough"),
-        ("brushes", "brush-length", "9", "its name first"),
         ("brushes", "felt-hours-week", "200", "at most 168"),
         ("bars", "bars-count", "many", "number of bars"),
         ("bars", "bars-shaft", "cat", "such as 12, or open"),

@@ -67,6 +67,10 @@ def plan(
     options = _spoken(_asked(known, wish), wish)
     ratings = _ratings(known, options, plate, wish)
     apart = [_apart_percent(supply_volt, volts) for volts in plate.volts]
+    ratio = (supply_hertz or plate.hertz) / plate.hertz
+    if ratio != 1.0 and not slug.startswith("universal"):  # volts per hertz decide
+        by_hertz = [_apart_percent(supply_volt, (v[0] * ratio, v[1] * ratio)) for v in plate.volts]
+        apart = [min(a, b, key=abs) for a, b in zip(apart, by_hertz, strict=True)]
     usable = [k for k, options_of in enumerate(ratings) if options_of] or list(range(len(ratings)))
     rank = min(usable, key=lambda k: abs(apart[k]))
     nearest = min(range(len(apart)), key=lambda k: abs(apart[k]))

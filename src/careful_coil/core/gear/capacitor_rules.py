@@ -28,6 +28,13 @@ def apart_of(settings: Settings) -> Apart:
     )
 
 
+# what a meter shows that finds no µF, and what it means
+DEAD = {
+    "shorted": "the meter reads a short through it: it puts full volts on the start winding",
+    "open": "the meter finds no µF: it is open, the motor hums",
+}
+
+
 def capacitor_of(gear: Gear, name: str, settings: Settings) -> tuple[Marking | None, Judged | None]:
     """Return a capacitor's marking and what is thought of it; None where there is no marking yet.
 
@@ -38,6 +45,11 @@ def capacitor_of(gear: Gear, name: str, settings: Settings) -> tuple[Marking | N
         marking = read_marking(told.get("marking", ""))
     except CoilError:
         return None, None
+    dead = DEAD.get(told.get("microfarad", ""))
+    if dead is not None:
+        return marking, Judged(
+            verdict="hold", why=dead, low=marking.low, high=marking.high, do="replace it"
+        )
     if len(marking.sections) > 1:
         return marking, _sections(gear, name, marking, settings)
     measured = measured_of(gear, name)

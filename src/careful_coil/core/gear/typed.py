@@ -18,6 +18,11 @@ from careful_coil.core.units import Quantity
 from careful_coil.core.values import parse
 
 MOST_SECTIONS = 3
+# what a meter shows that finds no µF
+NO_FARAD = {
+    "shorted": ("shorted", "short", "dead short", "0 ohm", "0 Ω", "0ω"),
+    "open": ("open", "ol", "o.l", "0", "0 µf", "0 uf", "nothing", "no reading", "∞"),
+}
 NOTHING = ("none", "no", "nothing", "-", "there is none", "no start gear")
 RAW_OHM = 0.5  # what test leads that are not nulled may add
 
@@ -66,7 +71,13 @@ def drained_of(text: str) -> str:
 
 
 def microfarad_of(text: str) -> str:
-    """Return µF, by sections with a stroke between, or by volts, amps and hertz. Raises: BadValue."""
+    """Return µF, by sections with a stroke between, or by volts, amps and hertz; shorted or open.
+
+    Raises: BadValue.
+    """
+    word = next((w for w, said in NO_FARAD.items() if text.strip().lower() in said), "")
+    if word:
+        return word
     if "/" in text:
         pieces = [p.strip() for p in text.split("/")]
         if len(pieces) > MOST_SECTIONS or not all(pieces):
@@ -83,7 +94,7 @@ def microfarad_of(text: str) -> str:
 def _farad(piece: str, text: str) -> str:
     value = parse(piece, Quantity.CAPACITANCE)
     if value.number is None or value.value <= 0:
-        raise BadValue(text, "µF in figures, or volts, amps and hertz")
+        raise BadValue(text, "µF in figures, volts, amps and hertz, or: shorted, open")
     return f"{value.value * 1e6:.6g}"
 
 

@@ -167,7 +167,8 @@ def _broken(found: Identification) -> Finding:
 def _behind_a_switch(job: Job, found: Identification) -> bool:
     """Whether an open path may be its start switch, which is not shown to be closed at rest."""
     words = {role_word(found.best.names.get(t, "")) for t in found.best.broken}
-    if not words & START_ROLES or found.best.arrangement is None:
+    slug = found.best.arrangement
+    if not words & START_ROLES or slug is None or not slug.startswith("single"):
         return False
     switches = {n for n, kind in job.gear.devices.items() if kind in START_DEVICES}
     closed = any(

@@ -118,6 +118,8 @@ def kind_findings(job: Job, kinds: Weighed) -> list[Finding]:
     """Return what the kind means and what contradicts; nothing while nothing was looked at."""
     found = [*plate_checks(job.plate), *_rating(job), *_colours(job)]
     for a, b in kinds.contradictions:
+        if not {a, b} & set(job.seen.looks):
+            continue  # neither was looked at by eye: plate and start gear are judged at their stations
         found.append(
             Finding(
                 code="kind-contradiction",

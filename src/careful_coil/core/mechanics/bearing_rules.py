@@ -104,7 +104,7 @@ def bearing_findings(job: Job, settings: Settings) -> Iterator[Finding]:
         yield Finding(
             code=f"bearing-{end}",
             verdict=verdict,
-            subject=f"{title}: {words}",
+            subject=f"Bearing, {title.lower()}: {words}",
             why=why,
             station="mechanics",
             gate=True,
@@ -115,7 +115,7 @@ def bearing_findings(job: Job, settings: Settings) -> Iterator[Finding]:
             yield Finding(
                 code=f"bearing-seat-{end}",
                 verdict=seat.verdict or "note",
-                subject=f"{title}: seat {seat.word}",
+                subject=f"Bearing, {title.lower()}: seat {seat.word}",
                 why=seat.why,
                 station="mechanics",
             )
@@ -297,7 +297,7 @@ def _limits(told: Mapping[str, str], title: str, job: Job, settings: Settings) -
     if rpm * number.bearing.mean > limit.value:
         yield of(
             code="bearing-speed",
-            subject=f"{title}: fast for {'its seals' if rubs else 'grease'}",
+            subject=f"Bearing, {title.lower()}: fast for {'its seals' if rubs else 'grease'}",
             why=f"{rpm:g} rpm × {number.bearing.mean:.0f} mm. The maker's own speed wins.",
             figure=rpm * number.bearing.mean,
             limit=limit.value,
@@ -307,7 +307,7 @@ def _limits(told: Mapping[str, str], title: str, job: Job, settings: Settings) -
     if rubs and _hot(job):
         yield of(
             code="bearing-heat",
-            subject=f"{title}: rubber seals in a hot class",
+            subject=f"Bearing, {title.lower()}: rubber seals in a hot class",
             why="They end near 110 °C: shields, or seals made for heat.",
             source="trade practice; the maker's figure wins",
         )

@@ -102,7 +102,10 @@ class BearingsPart(Part):
                 f
                 for f in judged.findings
                 if f.code in (f"bearing-{self.end}", f"bearing-seat-{self.end}")
-                or (f.code in ("bearing-speed", "bearing-heat") and ENDS[self.end] in f.subject)
+                or (
+                    f.code in ("bearing-speed", "bearing-heat")
+                    and ENDS[self.end].lower() in f.subject
+                )
             ]
         )
         self.parts.say(

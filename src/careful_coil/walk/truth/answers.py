@@ -224,7 +224,7 @@ def _microfarad(world: World, ask: Ask) -> Told:
     if own is None:
         return Told(lacks=f"there is no {_name(ask)}")
     if own.shorted or not own.microfarad:
-        return Told(lacks="the meter shows no µF")
+        return Told(text="shorted" if own.shorted else "open")
     return _number(own.microfarad * world.chance.gauss(1, 0.003), "µF", 4)
 
 

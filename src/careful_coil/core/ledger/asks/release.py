@@ -89,6 +89,7 @@ def let_go(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
         quantity="word",
         part="customer",
         type="text",
+        ends=("out",),
         reader="let-go",
     )
 
