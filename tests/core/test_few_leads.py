@@ -9,6 +9,7 @@ from careful_coil.core.identify import Evidence, identify
 from careful_coil.core.identify.evidence import Leanings
 from careful_coil.core.identify.models import models_for, role_word
 from careful_coil.core.identify.owed import owed
+from careful_coil.core.job.meter_words import leads_clipped
 from careful_coil.core.readings import AnyReading, Meter, Resistance
 from careful_coil.core.ways.book import plans_of
 from careful_coil.core.ways.devices import Device
@@ -94,3 +95,26 @@ def test_no_start_gear_is_an_answer_and_a_riddle_is_none() -> None:
     with pytest.raises(BadValue, match="or none"):
         read_inventory("S1")
     assert one_of("n", ("yes", "no")) == "no"
+
+
+@pytest.mark.parametrize(("text", "ohm"), [("0.2", 0.2), ("nulled", 0.0), ("180 mΩ", 0.18)])
+def test_test_leads_clipped_together_are_taken_off(text: str, ohm: float) -> None:
+    assert leads_clipped(text, FINE).lead_ohm == pytest.approx(ohm)
+
+
+@pytest.mark.parametrize("text", ["3", "open", "long"])
+def test_test_leads_that_read_too_much_are_a_bad_clip(text: str) -> None:
+    with pytest.raises(BadValue, match=r"ohm|Ω"):
+        leads_clipped(text, FINE)
+
+
+def test_a_broken_coil_keeps_the_names_that_the_marks_give_it() -> None:
+    read = ohms(
+        "AD 8.39", "BE open", "BE open", "BC open", "CF 8.33", "EF open", "AE open", "AB open"
+    )
+    marks = dict(zip("ABCDEF", ("U1", "V1", "W1", "U2", "V2", "W2"), strict=True))
+    found = identify(Evidence.of(tuple("ABCDEF"), read, FINE, 3, marks=marks))
+    assert found.best.probability > 0.9
+    assert found.best.broken == ("B", "E")
+    assert found.best.names["B"] == "T2"
+    assert found.best.coil_ohm == pytest.approx({"T1-T4": 8.39, "T3-T6": 8.33}, rel=0.01)

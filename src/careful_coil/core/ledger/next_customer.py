@@ -51,5 +51,8 @@ def _costly(job: Job, bad: Finding) -> bool:
     """Whether a finding is past what cleaning, drying or a joint mends."""
     if bad.code != "insulation":
         return bad.code in COSTLY
+    tested = max((t.place for t in job.tested.tests), default=-1)
+    if any(d.place > tested for d in job.deeds.counted(("dried", "rewound"))):
+        return False  # what was done since is tested first
     dried = any(job.deeds.counted(("dried",)))
     return dried or (bad.figure is not None and bad.figure < DEAD_MEGOHM)
