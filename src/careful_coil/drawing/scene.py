@@ -42,6 +42,7 @@ def winding_now(judged: Judgement, columns: int = 1) -> Drawing:
     if not all(plain_part(network, g) for g in network.groups()):
         return _with_extras(draw_hookup(network, (), own), judged)
     read, alone, doubtful = _passed(judged)
+    dead = {names[t] for t in found.best.broken if t in names}
     drawn = draw_winding(
         network,
         own,
@@ -50,6 +51,7 @@ def winding_now(judged: Judgement, columns: int = 1) -> Drawing:
         frozenset(doubtful),
         _step(judged.job.meter),
         inferred=frozenset(read - alone) if found.best.probability < SURE else frozenset(),
+        opened=frozenset(c.name for c in network.coils if {c.start, c.finish} <= dead),
         columns=columns,
     )
     return _with_extras(drawn, judged)

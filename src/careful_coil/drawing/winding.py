@@ -28,13 +28,15 @@ def draw_winding(
     doubtful: frozenset[str] = frozenset(),
     step: float | None = None,
     inferred: frozenset[str] = frozenset(),
+    opened: frozenset[str] = frozenset(),
     columns: int = 1,
 ) -> Drawing:
     """Return the drawing of a network, its parts below each other or in `columns`.
 
     `looks` by lead name; `coil_ohm` in Ω by coil name; `read` the coils some reading has passed;
     `doubtful` coils that a suspect reading passes; `step` the meter's resolution in Ω;
-    `inferred` coils no reading passes alone while other windings still fit: dashed, with a ?.
+    `inferred` coils no reading passes alone while other windings still fit: dashed, with a ?;
+    `opened` coils that stand open.
     """
     drawn = []
     for group in network.groups():
@@ -47,6 +49,7 @@ def draw_winding(
             doubtful,
             step,
             inferred,
+            opened,
         )
         drawn.append(part)
     return in_columns(drawn, columns)
@@ -103,6 +106,7 @@ def _part(
     doubtful: frozenset[str],
     step: float | None,
     inferred: frozenset[str],
+    opened: frozenset[str],
 ) -> Drawing:
     coils = [c for c in network.coils if c.start in leads or c.finish in leads]
     inner = {n for c in coils for n in (c.start, c.finish)} - set(leads)
@@ -111,11 +115,13 @@ def _part(
     for c in coils:
         seen, guess = c.name in read, c.name in inferred
         token = "watch" if c.name in doubtful else "ink" if seen and not guess else "unproven"
+        if c.name in opened:
+            token, seen = "hold", False
         ends = sorted((place[c.start], place[c.finish]))  # humps always on the same side
         shapes.append(coil(ends[0], ends[1], token, dashed=guess or not seen))
         ohm = coil_ohm.get(c.name)
         text = show_ohm_to(ohm, step) if ohm is not None and seen else "not read"
-        text = f"{text}?" if guess and seen else text
+        text = "open" if c.name in opened else f"{text}?" if guess and seen else text
         text = f"about {text}" if c.name in doubtful and ohm is not None else text
         shapes.append(_label(place[c.start], place[c.finish], text, token))
     shapes += [Dot(at=place[n]) for n in sorted(inner)]

@@ -35,8 +35,14 @@ def mm2_of(size: str) -> float | None:
 
 
 def amps_at(job: Job, supply: Supply) -> float | None:
-    """Return the plate's amps on this supply; None where it does not say."""
+    """Return the plate's amps on this supply; None where it does not say.
+
+    At other hertz those of the rating with the same volts per hertz: the same flux, the same amps.
+    """
     rating = job.plate.at(supply.volt, supply.hertz)
+    rated = job.plate.hertz
+    if rating is None and rated and rated != supply.hertz:
+        rating = job.plate.at(supply.volt * rated / supply.hertz, rated)
     if rating is not None and rating.amp:
         return rating.amp
     return max(job.plate.amps, default=None) if len(job.plate.volts) < 2 else None

@@ -51,7 +51,7 @@ TWO_LEADS = "single-phase-2-lead"
 P_TWO_AND_MORE = 0.03  # beside two leads a pair or a lone lead is rarely anything but earth
 P_PROTECTOR_OPEN = 0.03
 P_LEFT_OUT = 0.003  # a lead overlooked, cut off or under a tag that another has
-P_WEAK = 0.03  # a phase lower than the other two, of a star whose centre is out: six pairs tell it
+P_WEAK = 0.03  # a phase lower than the other two, where several readings show it at once
 P_OF_THREE = 0.2  # of three leads one is seldom overlooked
 P_BROKEN = 0.02  # a coil that stands open, wherever in the winding
 P_PLATE_WRONG = 0.001  # a plate that belongs to another motor, or a winding changed since
@@ -282,8 +282,8 @@ def _broken_ones(plain: Model) -> list[Model]:
 
 
 def _weak_ones(plain: Model) -> list[Model]:
-    """Return a star with its centre out and one phase of ohms of its own; nothing for other windings."""
-    if plain.slug != "three-phase-4-lead":
+    """Return a winding of few leads with one phase of ohms of its own; nothing where pairs stand apart."""
+    if plain.slug not in ("three-phase-3-lead", "three-phase-4-lead"):
         return []
     first, *rest = plain.core.coils
     bare = replace(plain.core, coils=(replace(first, like="weak"), *rest))

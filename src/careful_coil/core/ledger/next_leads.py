@@ -138,7 +138,8 @@ def lead_steps(c: Facts) -> Iterator[NextStep]:
     if nxt is None and not naming.known:
         yield from _beside(found.best, {t for t, _ in job.known})
     yield from looks_for_leads(c)
-    unread = nxt is not None and nxt.kind == "resistance" and bool(found.best.unread)
+    open_ = bool(found.best.unread or found.suspects) or _again(c, nxt)
+    unread = nxt is not None and nxt.kind == "resistance" and open_
     worth = {
         "proven": unread,  # a coil that was only inferred may still be broken
         "kicked": unread or not job.plate.volts,  # else the reduced-voltage run closes it
@@ -150,6 +151,15 @@ def lead_steps(c: Facts) -> Iterator[NextStep]:
     if nxt.kind == "switch" and not is_open(job):
         yield OPEN_UP
     yield _reading(nxt)
+
+
+def _again(c: Facts, nxt: NextReading | None) -> bool:
+    """Whether a reading that does not fit is asked for again: a bad clip, or a coil of its own."""
+    if nxt is None or nxt.between is None or c.evidence is None:
+        return False
+    tags = c.evidence.tags
+    read = {frozenset((tags[o.a], tags[o.b])) for o in c.evidence.ohms}
+    return all(isinstance(e, str) for e in nxt.between) and frozenset(nxt.between) in read
 
 
 LOW_OHM = 2.0  # of a coil: up to here test leads that are not known change what is concluded

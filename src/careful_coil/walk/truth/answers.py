@@ -13,6 +13,7 @@ from careful_coil.core.winding.extras import CONTACT_OHM
 from careful_coil.core.winding.network import Network
 from careful_coil.walk.told import Told
 from careful_coil.walk.truth import eyes
+from careful_coil.walk.truth.plated import figures
 from careful_coil.walk.truth.work import energised, worked
 from careful_coil.walk.truth.world import METER, Ask, World
 
@@ -214,6 +215,9 @@ def _volt(world: World, ask: Ask) -> Told:
     if ask["part"].startswith("capacitor"):
         return Told(text=DRAINED_VOLT, number=0.3, unit="V")
     own = world.motor.supply
+    rated = figures(world.motor.plate.text, "hertz")
+    if ask["type"] == "number" and rated and own.hertz not in rated:  # said: it is not the plate's
+        return Told(text=f"{own.volt:g} V {own.hertz:g} Hz")
     if ask["type"] == "number":
         return Told(number=own.volt, unit="V", text=f"{own.volt:g} V")
     return Told(text=own.measured or f"{own.volt:g}")

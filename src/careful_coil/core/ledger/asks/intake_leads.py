@@ -112,7 +112,7 @@ def clipped(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     """Ask what the test leads read, clipped together."""
     return Question(
         id="test-leads",
-        name=step.title,
+        name="what they read",
         quantity="ohm",
         part="bench",
         type="number",
