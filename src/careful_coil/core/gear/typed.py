@@ -21,7 +21,19 @@ MOST_SECTIONS = 3
 # what a meter shows that finds no µF
 NO_FARAD = {
     "shorted": ("shorted", "short", "dead short", "0 ohm", "0 Ω", "0ω"),
-    "open": ("open", "ol", "o.l", "0", "0 µf", "0 uf", "nothing", "no reading", "∞"),
+    "open": (
+        "open",
+        "ol",
+        "o.l",
+        "inf",
+        "infinite",
+        "0",
+        "0 µf",
+        "0 uf",
+        "nothing",
+        "no reading",
+        "∞",
+    ),
 }
 NOTHING = ("none", "no", "nothing", "-", "there is none", "no start gear")
 RAW_OHM = 0.5  # what test leads that are not nulled may add
