@@ -141,7 +141,7 @@ WHERE = {
         ("capacitor", "can-serves", "both", "start, run"),
         ("capacitor", "can-looks", "ugly", "bulged"),
         ("capacitor", "can-drained", "48", "still holds a charge"),
-        ("capacitor", "can-microfarad", "open", "µF"),
+        ("capacitor", "can-microfarad", "many", "µF"),
         ("capacitor", "can-name", "1", "a name such as C1"),
         ("device", "device-kind", "magic", "speed switch"),
         ("device", "device-name", "!", "a name such as S1"),
