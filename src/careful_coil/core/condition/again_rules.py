@@ -5,7 +5,7 @@ from functools import partial
 
 from careful_coil.core.condition.coils import read_since
 from careful_coil.core.condition.traces import compare
-from careful_coil.core.condition.wall import HELD_VOLT, Wall, made_since, stands
+from careful_coil.core.condition.wall import HELD_VOLT, NEAR_HELD, Wall, held_at, made_since, stands
 from careful_coil.core.errors import CoilError
 from careful_coil.core.identify import Identification
 from careful_coil.core.job import Finding, Job
@@ -13,7 +13,6 @@ from careful_coil.core.job.deeds import Deed
 from careful_coil.core.readings import Resistance
 
 DC_OVER_AC = 1.7  # IEEE 95: DC volts that stand for an AC test
-NEAR = 0.95
 TWICE, MORE, LEAST = 2.0, 1000.0, 1500.0  # IEC 60034-1: 2 U + 1000 V, at least 1500 V
 
 _of = partial(Finding, station="insulation", gate=True, waivable=False)
@@ -70,14 +69,14 @@ def _high_potential(job: Job, wall: Wall) -> Finding:
         (v for s in job.tested.steps if s.place > since for v, _ in s.body.steps), default=0.0
     )
     tests = [t.body for t in made_since(job, "apart") if stands(t.body, wall) == "good"]
-    held = max((t.test_volt for t in tests), default=0.0)
-    if max(highest, held) >= NEAR * DC_OVER_AC * volt:
+    held = held_at(tests, wall.groups)
+    if max(highest, held) >= NEAR_HELD * DC_OVER_AC * volt:
         return of(
             verdict="good",
             subject="High-potential test passed",
             why=f"{max(highest, held):g} V DC; {DC_OVER_AC:g} × {volt:g} V is wanted, once.",
         )
-    if held >= NEAR * HELD_VOLT:
+    if held >= NEAR_HELD * HELD_VOLT:
         surge = " Surge traces alike." if _surged(job, since) else ""
         return of(
             verdict="good",

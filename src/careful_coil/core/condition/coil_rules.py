@@ -59,6 +59,8 @@ def idle_apart(job: Job) -> float | None:
     """Return how far three idle amps at rated volts lie from their mean, %, of the newest run that counts."""
     since = job.deeds.last("runs")
     for sheet in reversed([s for s in job.trials.sheets if s.whole and s.place > since]):
+        if sheet.begun.load != "none":
+            continue
         for step in reversed(sheet.steps):
             rated = job.supply is not None and max(step.volt) >= RATED_FROM * job.supply.volt
             if rated and len(step.amp) == 3 and step.turns == "smooth" and min(step.amp) > 0:

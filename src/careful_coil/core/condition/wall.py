@@ -24,6 +24,7 @@ Group = tuple[str, ...]
 Spot = frozenset[str]  # a pair of names that a test has between its poles
 
 
+NEAR_HELD = 0.95  # of it: a tester's own tolerance
 HELD_VOLT = 1000.0  # V DC that may stand for a high-potential test after a rewind
 
 
@@ -108,9 +109,26 @@ def wall_of(job: Job, found: Identification | None, naming: Naming, settings: Se
         minimum=minimum,
         minimum_source=source,
         doubt=doubt,
-        rewound=any(job.deeds.counted(("rewound",))),
+        rewound=_still_to_hold(job, groups),
         apart_wanted=apart,
     )
+
+
+def _still_to_hold(job: Job, groups: tuple[Group, ...]) -> bool:
+    """Whether it was rewound and not all of it has been held at the high volts yet: that is done once."""
+    tests = [t.body for t in made_since(job, "apart")]
+    held = held_at(tests, groups) >= NEAR_HELD * HELD_VOLT
+    return any(job.deeds.counted(("rewound",))) and not held
+
+
+def held_at(tests: Sequence[InsulationTested], groups: Sequence[Group]) -> float:
+    """Return the volts at which every separate winding was tested to the frame, all tied or one by one; V."""
+    to_frame = [t for t in tests if not t.against]
+    whole = [t.test_volt for t in to_frame if not t.parts]
+    each = [
+        max((t.test_volt for t in to_frame if set(g) <= set(t.parts)), default=0.0) for g in groups
+    ]
+    return max([*whole, min(each, default=0.0)])
 
 
 def _one_of(made: object, field: str, usual: str) -> str:
