@@ -52,6 +52,12 @@ def test_class_two_is_asked_once_and_no_bond_is_measured() -> None:
     assert (document.end, document.right) == ("released", True)
     assert at(document, "protection") > 0
     assert at(document, "bond-") < 0
+    leads = [*cast_motor("universal-tacho")["leads"]]
+    leads += [{"tag": "X", "is": "earth", "colour": "green/yellow", "mark": ""}]
+    wrong = walked(
+        "universal-tacho", leads=leads, earth_ohm=0.03
+    )  # a mark that its own earth lead gives the lie
+    assert at(wrong, "bond-frame") > 0 or wrong.end != "released"
     one = walked("universal-tacho", **{"class": "I"})
     assert at(one, "bond-frame") > 0
 

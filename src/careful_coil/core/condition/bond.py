@@ -2,6 +2,7 @@
 
 from functools import partial
 
+from careful_coil.core.identify.naming import uses_of
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.at_insulation import BOND_PLACES, BondPlace, EarthBond
 from careful_coil.core.job.tested import Logged
@@ -14,9 +15,14 @@ def newest_bonds(job: Job) -> dict[str, Logged[EarthBond]]:
     return {b.body.place: b for b in job.tested.bonds}
 
 
+def no_earth(job: Job) -> bool:
+    """Whether it is class II: by its mark, and no earth lead comes out of it."""
+    return job.plate.double_insulated and "earth" not in uses_of(job).values()
+
+
 def places_left(job: Job) -> tuple[BondPlace, ...]:
     """Return the places still to read: after the covers are on, all of them again."""
-    if job.plate.double_insulated:
+    if no_earth(job):
         return ()
     newest, since = newest_bonds(job), job.deeds.last("bond")
     places = BOND_PLACES[:1] if job.seen.sealed else BOND_PLACES  # a welded shell is one piece
@@ -56,7 +62,7 @@ def bond_finding(job: Job, settings: Settings) -> Finding:
         gate=True,
         waivable=False,
     )
-    if job.plate.double_insulated:
+    if no_earth(job):
         return of(
             verdict="good",
             subject="Class II: no earth",
