@@ -1,6 +1,7 @@
 """A motor document on the simulated bench: its winding as a network, what is hurt, devices in their place."""
 
 import random
+import re
 from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from typing import Any
@@ -28,8 +29,8 @@ def wound(motor: MotorDocument) -> Network:
     for c in network.coils:
         own = motor.ohm.get(c.name, motor.ohm.get(c.like, motor.ohm.get(_kind(c.like), 1.0)))
         ohm[c.name] = own * (1 + chance.uniform(-spread, spread))
-    network = network.with_ohm(_hurt(motor, ohm))
-    turned = set(_more(motor, "turned", ()))
+    network = network.with_ohm(_hurt(motor, network, ohm))
+    turned = {coil_called(network, told) for told in _more(motor, "turned", ())}
     coils = tuple(
         replace(c, start=c.finish, finish=c.start) if c.name in turned else c for c in network.coils
     )
@@ -81,12 +82,25 @@ def _more(motor: MotorDocument, name: str, usual: Any) -> Any:
     return (motor.model_extra or {}).get(name, usual)
 
 
-def _hurt(motor: MotorDocument, ohm: Mapping[str, float]) -> dict[str, float]:
+def _hurt(motor: MotorDocument, network: Network, ohm: Mapping[str, float]) -> dict[str, float]:
     found = dict(ohm)
-    for coil, share in _more(motor, "hurt", {}).items():
-        if coil in found:
+    for told, share in _more(motor, "hurt", {}).items():
+        coil = coil_called(network, told)
+        if coil:
             found[coil] = OPEN_OHM if share is None else found[coil] * share
     return found
+
+
+def coil_called(network: Network, told: str) -> str:
+    """Return the coil a document means: by its name, its ends either way round, its kind, one of its leads."""
+    ends = {part.strip() for part in re.split(r"[-–](?=[A-Z])|\s+", told) if part.strip()}
+    meant = (
+        [c.name for c in network.coils if told == c.name],
+        [c.name for c in network.coils if ends == {c.start, c.finish}],
+        [c.name for c in network.coils if told in (c.like, _kind(c.like))],
+        [c.name for c in network.coils if told in (c.start, c.finish)],
+    )
+    return next((found[0] for found in meant if found), "")
 
 
 def _in_series(network: Network, device: DeviceReal) -> Network:

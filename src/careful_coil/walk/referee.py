@@ -92,6 +92,7 @@ def parts_of(fault: Fault) -> tuple[str, ...]:
 
 
 def _speaks(part: str, parts: Sequence[str]) -> bool:
+    part = "lead" if part == "leads" else part  # asked for all of them at once
     return any(
         part == p or part.partition(":")[0] == p or p.partition(":")[0] == part for p in parts
     )

@@ -26,7 +26,12 @@ from careful_coil.core.ways.devices import POSITIONED, Device
 from careful_coil.core.winding.speed import poles_of
 
 LOOKED_AT = ("speed-switch", "change-over")  # what has a mechanism on the shaft and a plate
-LOOKED_TITLES = {"mechanism on the shaft": "actuator", "contact plate": "plate"}
+GUARDS = ("protector",)  # what closed contacts say nothing of: a jumper reads the same
+LOOKED_TITLES = {
+    "mechanism on the shaft": "actuator",
+    "contact plate": "plate",
+    "what lies across it": "across",
+}
 EARLY, LATE = 5.0, 5.0  # % of n_sync outside the band that is a watch, not a hold
 ORDER = ("hold", "unproven", "watch", "good")
 
@@ -59,6 +64,8 @@ def told_of(
     found = [_reading(gear, name, e) for e in limited(expected, settings)]
     if kind in LOOKED_AT:
         found += [_looked(gear, name, what) for what in ("actuator", "plate")]
+    if kind in GUARDS:
+        found.append(_looked(gear, name, "across"))
     for what in ("out", "back"):
         text = gear.noted.get((name, what), "")
         if text:

@@ -92,6 +92,7 @@ VOIDS: Mapping[str, Row] = {
         words="smoke, a burnt smell, a stall or a trip under volts",
         again=("cause", "insulation", "coil-ohms", "device", "capacitor", "timed-start", "runs"),
     ),
+    "earth": Row(words="the earth made good", again=("bond",)),
     "supply": Row(words="another supply named", again=("runs", "tags")),
     "temporary": Row(words="a temporary taken off", again=("timed-start", "runs")),
 }

@@ -36,7 +36,7 @@ from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.ledger.take import Taking, taken
 from careful_coil.core.ledger.targets import wanted
 from careful_coil.core.ledger.written import written
-from careful_coil.core.mechanics.typed import bars_count
+from careful_coil.core.mechanics.typed import bars_count, read_mended
 from careful_coil.core.probes import PROBES
 from careful_coil.core.probes.probe import TestSetting
 from careful_coil.core.run.supply import read_three
@@ -260,6 +260,7 @@ READERS: dict[str, Reader] = {
     "trial-end": _act,
     "bars-count": lambda a: (Commutator(bars=bars_count(a.text)),),
     "temporary": _temporary,
+    "lead-mended": lambda a: (read_mended(a.text, a.judged.job.tags),),
     "back": lambda a: [PartOff(part=n, back=True) for n in _ticks(a)],
     "inventory": _inventory,
     "first-question": _first_question,

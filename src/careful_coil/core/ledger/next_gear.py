@@ -14,7 +14,11 @@ from careful_coil.core.ledger.next_leads import OPEN_UP, is_open
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.settings import Settings
 
-LOOKED = {"mechanism on the shaft": "mechanism", "contact plate": "contact plate"}
+LOOKED = {
+    "mechanism on the shaft": "mechanism",
+    "contact plate": "contact plate",
+    "what lies across it": "terminals: anything across them?",
+}
 
 
 def gear_steps(c: Facts) -> Iterator[NextStep]:
@@ -80,7 +84,8 @@ def _inventory(c: Facts) -> Iterator[NextStep]:
     if not noted and job.seen.no_gear:
         yield from looks_for_kind(c)
     inside = c.naming.arrangement is not None and c.naming.arrangement.slug == TWO_LEADS
-    if not noted and inside and not is_open(job):
+    unseen = inside or any(f.code == "start-path-open" for f in c.findings)
+    if not noted and unseen and not is_open(job):
         yield replace(OPEN_UP, station="start-gear")
     if not (noted or job.seen.no_gear) or line.subject.startswith("No "):
         seen = max(stamps.get("device-fitted", -1), stamps.get("capacitor", -1))

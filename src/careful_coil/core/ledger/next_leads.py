@@ -1,6 +1,7 @@
 """What Intake and Leads ask for next: the ticket, the plate, the leads, a reading, a look to the frame."""
 
 from collections.abc import Collection, Iterator, Sequence
+from dataclasses import replace
 
 from careful_coil.core.connect.present import stand_joined
 from careful_coil.core.identify.extras import EARTH_OHM
@@ -11,7 +12,7 @@ from careful_coil.core.ledger.facts import Facts
 from careful_coil.core.ledger.next_kind import looks_for_leads
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.probes.kinds.frame import LUG_OFF
-from careful_coil.core.readings import Frame, Resistance, ohm_value
+from careful_coil.core.readings import Frame, Kick, Resistance, ohm_value
 
 
 def intake_steps(c: Facts) -> Iterator[NextStep]:
@@ -57,6 +58,15 @@ def intake_steps(c: Facts) -> Iterator[NextStep]:
             why="µF and volts as printed, none where it prints none: it tells which start circuit it has, "
             "and which leads are worth a test.",
         )
+    for f in c.findings:
+        if f.code == "lead-insulation" and f.verdict == "hold":
+            yield NextStep(
+                code=f"mend-lead-{f.part.partition(':')[2]}",
+                title=f"Mend lead {f.part.partition(':')[2]}",
+                station="mechanics",
+                focus="lead-done",
+                why=f"{f.subject}. {f.why} Before it is read: what is done to it voids its readings.",
+            )
     if not job.leads:
         yield NextStep(
             code="tag",
@@ -150,7 +160,25 @@ def lead_steps(c: Facts) -> Iterator[NextStep]:
         return
     if nxt.kind == "switch" and not is_open(job):
         yield OPEN_UP
-    yield _reading(nxt)
+    step = _reading(nxt)
+    if nxt.kind == "kick" and _kicked(job, step):
+        a, b = step.sense
+        title = f"Exchange the probes, kick {''.join(step.ends)}, watch {b}{a}"
+        yield replace(step, sense=(b, a), title=title)
+    else:
+        yield _exchanged(step) if _again(c, nxt) else step
+
+
+def _kicked(job: Job, step: NextStep) -> bool:
+    """Whether a kick was read so before."""
+    kicks = (t.reading for t in job.readings if isinstance(t.reading, Kick))
+    return any((tuple(k.source), tuple(k.sense)) == (step.ends, step.sense) for k in kicks)
+
+
+def _exchanged(step: NextStep) -> NextStep:
+    """Return a reading that is taken again: the probes exchanged and set anew, so that no clip is read twice."""
+    a, b = step.ends
+    return replace(step, ends=(b, a), title=f"Exchange the probes, read {b} to {a}")
 
 
 def _again(c: Facts, nxt: NextReading | None) -> bool:

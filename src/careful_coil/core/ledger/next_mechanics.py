@@ -57,9 +57,14 @@ def mechanics_steps(c: Facts) -> Iterator[NextStep]:
         if has_brushes(kinds) and not hands.brushes:
             why = "Length, spring, seating, and how it sparked."
             yield _step("brushes", "Look at the brushes", "brush-length", why)
+    if not (job.seen.sealed or hands.felt.get("fan") or "trial-begun" in job.deeds.newest):
+        why = (
+            "Blades whole and fast on the shaft, guard there, air ways clear: without air it burns."
+        )
+        yield _step("fan", "Look at fan and guard", "felt-fan", why)
     yield from _bars(job, kinds)
     for f in findings:
-        if f.code in MEND and f.verdict == "hold":
+        if f.code in MEND and (f.verdict == "hold" or _to_ease(job, f)):
             yield _step(f"mend-{f.code}", f.subject, MEND[f.code], f.why)
     for f in findings:
         if f.code == "temporary" and f.verdict == "hold":
@@ -69,6 +74,12 @@ def mechanics_steps(c: Facts) -> Iterator[NextStep]:
     if left and judged:
         why = f"{len(left)} to go, the last off first on."
         yield _step(f"back-{left[0].part}", f"Put back: {left[0].part}", "assembly", why)
+
+
+def _to_ease(job: Job, f: Finding) -> bool:
+    """Whether a shaft turns roughly, and nobody has eased it or renewed a bearing for it yet."""
+    worked = job.deeds.counted(("shaft", "bearing"))
+    return f.code == "shaft-feel" and f.verdict == "watch" and not any(worked)
 
 
 def _bearing(job: Job, end: str, title: str, findings: Sequence[Finding]) -> Iterator[NextStep]:

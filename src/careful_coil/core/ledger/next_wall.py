@@ -130,6 +130,15 @@ def closed_steps(c: Facts) -> Iterator[NextStep]:
         else:
             why = "All leads tied, covers on: a pinched lead shows now, before volts."
             yield _test(job, wall, kinds, (), "Test the closed motor", why)
+    bond = next((f for f in c.findings if f.code == "earth-bond"), None)
+    if bond is not None and bond.verdict == "hold":
+        yield NextStep(
+            code="mend-earth",
+            title="Make the earth good",
+            station="insulation",
+            focus="earth-done",
+            why=bond.why,
+        )
     for place in places_left(job):
         yield NextStep(
             code=f"bond-{place.replace(' ', '-')}",

@@ -19,6 +19,7 @@ WANTS: dict[str, tuple[str, tuple[str, ...]]] = {
     "bare": ("splice it inside the box, or renew it", ()),
     "burnt": ("renew it back to sound wire", ("sleeved",)),
 }
+AGED = ("cloth", "stiff")  # sound as long as nobody bends them
 SCHOOL, NEW = "cord", "new"
 
 
@@ -48,6 +49,17 @@ def lead_findings(job: Job, settings: Settings) -> Iterator[Finding]:
     """Yield what was done to leads, and where it does not do; the cord and its relief."""
     of = partial(Finding, station="mechanics", waivable=False)
     by_tag = {x.tag: x.insulation for x in job.leads}
+    for tag, state in by_tag.items():
+        if state in WANTS and not (tag in job.hands.mended and job.hands.mended[tag].how):
+            wants = WANTS[state][0]
+            yield of(
+                code="lead-insulation",
+                part=f"lead:{tag}",
+                verdict="watch" if state in AGED else "hold",
+                subject=f"Lead {tag}: insulation {state}",
+                why=f"{wants[0].upper()}{wants[1:]}.",
+                gate=True,
+            )
     for tag, mend in job.hands.mended.items():
         state = by_tag.get(tag, "")
         wants, wrong = WANTS.get(state, ("", ()))

@@ -1,12 +1,14 @@
 """What is typed or pasted at Mechanics, read: each field as it is kept, or why it cannot be."""
 
 import re
+from collections.abc import Sequence
 
 import numpy as np
 
+from careful_coil.core.choices import one_of
 from careful_coil.core.errors import BadValue
 from careful_coil.core.figures import dimensions, figure, kept, whole
-from careful_coil.core.job.at_mechanics import MOST_BARS, BarsRead
+from careful_coil.core.job.at_mechanics import MOST_BARS, BarsRead, LeadMended
 from careful_coil.core.mechanics.bearing import numbers_of, spelled
 from careful_coil.core.probes.kinds.bar import read_bars
 from careful_coil.core.units import Quantity
@@ -35,6 +37,28 @@ def ports_of(text: str) -> str:
     if found is None or int(found[1]) > int(found[2]) or int(found[2]) == 0:
         raise BadValue(text, "oil ports found of those there are, such as 2 of 2")
     return f"{int(found[1])} of {int(found[2])}"
+
+
+MENDS = ("sleeved", "spliced", "renewed", "nothing")
+MEND_WANTED = f"a lead and what was done, more if you like: A sleeved 155 °C ({', '.join(MENDS)})"
+
+
+def of_lead(text: str, tags: Sequence[str], wanted: str) -> tuple[str, str]:
+    """Return the lead a text begins with and what is said of it. Raises: BadValue."""
+    by_name = {t.upper(): t for t in tags}
+    first, _, rest = text.strip().partition(" ")
+    if first.upper() not in by_name or not rest.strip():
+        raise BadValue(text, wanted)
+    return by_name[first.upper()], rest.strip()
+
+
+def read_mended(text: str, tags: Sequence[str]) -> LeadMended:
+    """Return what was done to a lead, as typed: `A sleeved 155 °C`. Raises: BadValue."""
+    tag, rest = of_lead(text, tags, MEND_WANTED)
+    word, _, words = rest.partition(" ")
+    how = one_of(word, MENDS)
+    told = {"tag": tag, "how": "" if how == "nothing" else how, "words": words.strip()}
+    return LeadMended.model_validate(told)
 
 
 def earlier_of(text: str) -> str:

@@ -152,6 +152,19 @@ DEVICE = Sheet(
     """
             ),
         ),
+        Field(
+            "across",
+            "Anything across it: a jumper, a link?",
+            "nothing",
+            prints="across it {}",
+            choices=table(
+                """
+    nothing | good | nothing lies across it = none, no, clear, ok, good
+    bridged | hold | bridged: it cannot part anything; take the jumper off, renew it
+     = jumper, jumpered, link, wire, yes, bypassed
+    """
+            ),
+        ),
         Field("out", "Opens at, rpm or s", "1150 rpm", prints="opens at {}", special="opens-at"),
         Field(
             "back", "Recloses at, rpm", "700 rpm", prints="recloses at {}", special="recloses-at"

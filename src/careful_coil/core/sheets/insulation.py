@@ -58,4 +58,30 @@ MADE = Sheet(
         ),
     ),
 )
-SHEETS = (MADE,)
+EARTH = Sheet(
+    name="earth",
+    title="Earth bond",
+    station="insulation",
+    prefix="earth-",
+    part="earth",
+    fields=(
+        Field(
+            "done",
+            "What was done to the earth",
+            "cleaned",
+            asked="what was done",
+            comes_to="earthed",
+            ask="work",
+            deed="earth",
+            deed_words="earth {text}",
+            choices=table(
+                """
+    cleaned = to bare metal, scraped, tightened, made good, earthed, done
+    lead renewed = renewed, new lead, new earth lead
+    stud renewed = new stud, tapped anew
+    """
+            ),
+        ),
+    ),
+)
+SHEETS = (MADE, EARTH)

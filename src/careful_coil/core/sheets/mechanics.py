@@ -132,10 +132,12 @@ FELT = Sheet(
             choices=table(
                 """
     good | good | Fan and guard whole, air ways clear. = ok, fine, whole, sound, both there, clean
-    broken | watch | No cooling: the ends of the winding burn first.
+    broken | hold | No cooling: the ends of the winding burn first.
      = cracked, blade off, blades off, loose, damaged
     missing | hold | A fan or guard is missing: not fit to run.
      = gone, none, not there, no guard, no fan
+    built without | good | Built without a fan of its own: air over it, or a hermetic shell.
+     = has none, air over, open frame
     """
             ),
         ),

@@ -50,6 +50,7 @@ class BondPart(Part):
         for name, words in (("wires", ("2", "4")), ("nulled", YES_OR_NO), ("cord", YES_OR_NO)):
             self.fields[f"bond-{name}"].cell.offer(words)
         self.column.addWidget(grid)
+        self.add_sheet("earth", 1)
         self.key = EnterButton("The covers are on")
         self.key.clicked.connect(self._covers)
         self.column.addWidget(self.key)

@@ -1,12 +1,11 @@
 """Lead insulation and cord: each lead's state and length, what was done, size and class of a new one."""
 
 from careful_coil.core.choices import one_of
-from careful_coil.core.errors import BadValue
 from careful_coil.core.figures import figure
 from careful_coil.core.job.at_intake import Leads
-from careful_coil.core.job.at_mechanics import LeadMended
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.mechanics.lead_rules import WANTS, new_lead
+from careful_coil.core.mechanics.typed import MENDS, of_lead, read_mended
 from careful_coil.core.units import Quantity
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
@@ -15,15 +14,13 @@ from careful_coil.desk.theme import Theme
 
 CORD = ("cord", "cord-done", "relief")
 STATES = ("fine", *WANTS)
-MENDS = ("sleeved", "spliced", "renewed", "nothing")
 STATE_WANTED = f"a lead and its state, a length if known: A cracked 180 mm ({', '.join(STATES)})"
-MEND_WANTED = f"a lead and what was done, more if you like: A sleeved 155 °C ({', '.join(MENDS)})"
 
 
 class LeadsPart(Part):
     """The part of leads and cord."""
 
-    codes = ("lead-mended", "cord", "relief", "seen-leads")
+    codes = ("lead-mended", "lead-insulation", "cord", "relief", "seen-leads")
     nothing = "not looked at"
     name, title, remark = "lead-insulation", "Leads, cord", "bend each along its length"
 
@@ -70,17 +67,14 @@ class LeadsPart(Part):
         )
         self.list.show_findings(self.own(judged))
 
-    def _tag(self, text: str, wanted: str) -> tuple[str, str]:
-        tags = {t.upper(): t for t in (self.judged.job.tags if self.judged else ())}
-        first, _, rest = text.strip().partition(" ")
-        if first.upper() not in tags or not rest.strip():
-            raise BadValue(text, wanted)
-        return tags[first.upper()], rest.strip()
+    @property
+    def _tags(self) -> tuple[str, ...]:
+        return self.judged.job.tags if self.judged else ()
 
     def _state(self, text: str) -> None:
         if not text.strip():
             return
-        tag, rest = self._tag(text, STATE_WANTED)
+        tag, rest = of_lead(text, self._tags, STATE_WANTED)
         word, _, length = rest.partition(" ")
         state = one_of(word, STATES)
         changes: dict[str, object] = {"insulation": state}
@@ -96,10 +90,4 @@ class LeadsPart(Part):
     def _done(self, text: str) -> None:
         if not text.strip():
             return
-        tag, rest = self._tag(text, MEND_WANTED)
-        word, _, words = rest.partition(" ")
-        how = one_of(word, MENDS)
-        body = LeadMended.model_validate(
-            {"tag": tag, "how": "" if how == "nothing" else how, "words": words.strip()}
-        )
-        self.session.record(body, station="mechanics")
+        self.session.record(read_mended(text, self._tags), station="mechanics")

@@ -65,10 +65,18 @@ def _work_in(found: dict[str, Any], what: str, of: str) -> None:
         found["fan"] = "missing"
     elif what == "earth-off":
         found["earth_ohm"] = max(float(found.get("earth_ohm", 0.0)), 1e6)
+    elif what == "lead-cracked":
+        leads = found.get("leads", ())
+        found["leads"] = [{**x, "looks": "cracked"} if _is(x, of) else x for x in leads]
     elif what in DEVICES:
         _change(found, "devices", of, {"state": DEVICES[what]})
     elif what in CAPACITORS:
         _change(found, "capacitors", of, CAPACITORS[what])
+
+
+def _is(lead: dict[str, Any], of: str) -> bool:
+    """Whether a lead is meant: by its tag, its print, or what it is."""
+    return of in (lead["tag"], lead.get("mark"), lead["is"])
 
 
 def _change(found: dict[str, Any], parts: str, of: str, state: dict[str, Any]) -> None:

@@ -55,7 +55,8 @@ def inventory(world: World, ask: Ask) -> Told:
 
 
 def _lead(lead: LeadReal) -> str:
-    return " ".join(w for w in (lead.tag, lead.colour, lead.mark) if w)
+    looks = str((lead.model_extra or {}).get("looks", ""))
+    return " ".join(w for w in (lead.tag, lead.colour, lead.mark, looks) if w)
 
 
 def _bearing(world: World, end: str) -> BearingReal:
@@ -116,6 +117,8 @@ def _device(world: World, ask: Ask) -> str:
     device = next((d for d in world.motor.devices if d.name == named(ask)[1]), None)
     if device is None or (device.inside and not world.covers_off):
         return ""
+    if "across" in ask["ends"]:
+        return "bridged" if device.state == "bridged" else "nothing"
     table = MECHANISM if "mechanism" in ask["ends"] else CONTACTS
     return table.get(device.state, "free" if table is MECHANISM else "even")
 

@@ -15,6 +15,7 @@ from careful_coil.walk.truth.world import Ask, World
 
 DRY_MEGOHM = 320.0
 REWOUND_MEGOHM = 900.0
+GOOD_EARTH_OHM = 0.03
 EASED, RENEWED, CLEAN = "free", "good", 1.15  # of MΩ after cleaning alone
 Done = Callable[[World, Ask, str], str]
 
@@ -167,6 +168,17 @@ def _capacitor(world: World, ask: Ask, name: str) -> str:
     return WHO
 
 
+def _lead(world: World, ask: Ask, tag: str) -> str:
+    leads = [x.model_dump(by_alias=True) for x in world.motor.leads]
+    world.put(leads=[{**x, "looks": ""} if x["tag"] == tag else x for x in leads])
+    return f"{tag} renewed"
+
+
+def _earth(world: World, ask: Ask, _: str) -> str:
+    world.put(earth_ohm=GOOD_EARTH_OHM)
+    return "cleaned"
+
+
 def _said(state: str) -> Done:
     def done(world: World, ask: Ask, _: str) -> str:
         fields = {"fan": "fan", "seals": "seals"}
@@ -181,6 +193,8 @@ def _said(state: str) -> Done:
 WORK: dict[str, Done] = {
     "hookup": _joints,
     "covers": _covers,
+    "lead": _lead,
+    "earth": _earth,
     "winding": _winding,
     "shaft": _shaft,
     "bearing": _bearing,

@@ -17,7 +17,7 @@ if TYPE_CHECKING:
     from careful_coil.core.ledger.judgement import Judgement
 
 FIELDS = {"drain": "drained", "measure": "microfarad"}
-LOOKED = {"mechanism": "actuator", "plate": "plate"}
+LOOKED = {"mechanism": "actuator", "plate": "plate", "across": "across"}
 
 
 def inventory(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
@@ -113,11 +113,12 @@ def ohm(judged: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
 
 
 def look(judged: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
-    """Ask for a look at the mechanism or the contact plate, or for a switch's positions."""
-    name, kind = found["name"], "mechanism" if "mechanism" in step.title else "plate"
+    """Ask for a look at a part of a device, or for a switch's positions."""
+    name = found["name"]
     if "positions" in step.title:
         ends = tuple(fitted(judged.job.gear, name).terminals())
         return noted("device-noted", "table", of=name, ends=ends)
+    kind = next(k for k in LOOKED if k in step.title)
     return noted("device-noted", LOOKED[kind], of=name, ends=(kind,))
 
 

@@ -20,6 +20,11 @@ def feel(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     return noted("felt", "feel", id="feel")
 
 
+def fan(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask how fan and guard look."""
+    return noted("felt", "fan")
+
+
 def bearing(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
     """Ask for a bearing's number, how it runs, its size, or what was done to it."""
     end = found["end"]
@@ -74,6 +79,19 @@ def mend(judged: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
         return unread(step, "commutator" if step.focus.startswith("bars") else "lead")
     of = _brush(judged) if sheet.name == "brush" else ""
     return mended(noted(sheet.name, field, of=of, id=step.focus))
+
+
+def mend_lead(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
+    """Ask for a lead to be sleeved or renewed: which, and what was done."""
+    return Question(
+        id="lead-done",
+        name="the lead and what was done",
+        quantity="work",
+        part=f"lead:{found['tag']}",
+        type="text",
+        state="renewed",
+        reader="lead-mended",
+    )
 
 
 def temporary(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:

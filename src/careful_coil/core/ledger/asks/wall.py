@@ -4,6 +4,7 @@ import re
 from typing import TYPE_CHECKING
 
 from careful_coil.core.condition.apart import to_take_off
+from careful_coil.core.ledger.asks.noted import noted
 from careful_coil.core.ledger.asks.question import Question
 from careful_coil.core.ledger.asks.tick import ticked, worked
 from careful_coil.core.ledger.step import NextStep
@@ -42,6 +43,11 @@ def covers(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     return worked(
         step, "act", "covers", "opened" if step.code == "open-up" else "closed", id="covers"
     )
+
+
+def earth(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask for the earth to be made good."""
+    return noted("earth", "done")
 
 
 def coils(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
