@@ -265,7 +265,7 @@ def test_what_is_bad_is_asked_for_until_it_is_mended() -> None:
 def test_bars_are_asked_for_one_after_the_other() -> None:
     look = {"kind": "look", "sign": "brushes", "answer": "yes"}
     begun = [*TICKET, look, felt("feel", "free"), *GOOD_ENDS]
-    assert asked(*begun)[:2] == ["brushes", "bars"]
+    assert asked(*begun)[:3] == ["brushes", "fan", "bars"]
     part = {"kind": "bars-read", "first": 1, "ohms": [0.2, 0.2]}
     assert "bar-3" in asked(*begun, commutator(6), part)
 

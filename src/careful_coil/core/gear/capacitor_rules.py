@@ -16,6 +16,10 @@ from careful_coil.core.settings import Settings
 MOST_MICROFARAD = 1e6
 FARAD_APART = 0.2  # of the plate's or the old one's: more is another part (shop default)
 VOLT_SHARE = 0.9  # of the plate's lowest volts: a capacitor for less is another motor's
+# of the same for one that stays in: in quadrature with the start winding it sees 1.2 to 1.9 times the line
+# (Veinott, Theory and Design of Small Induction Motors, on permanent-split motors)
+RUN_VOLT_SHARE = 1.2
+RUN_VOLTS = (250.0, 370.0, 400.0, 440.0, 450.0, 500.0)  # as run capacitors are sold
 WORST = ("hold", "unproven", "watch", "good")
 
 
@@ -104,7 +108,8 @@ def capacitor_findings(job: Job, settings: Settings, kind: str = "") -> Iterator
             )
             continue
         wrong = wrong_part(job, name, marking, kind, settings)
-        if wrong:
+        handled = gear.capacitors[name].get("drained") or gear.capacitors[name].get("microfarad")
+        if wrong and handled:  # until it is let down it is not proven anyway
             yield of(
                 verdict="hold",
                 subject=f"Capacitor {name}: wrong one",
@@ -159,8 +164,10 @@ def wrong_part(job: Job, name: str, marking: Marking, kind: str, settings: Setti
     if kind == "permanent-capacitor" and serves == "start":
         return "A start capacitor in a motor whose capacitor stays in: made for seconds, it bursts."
     rated = min((low for low, _ in job.plate.volts), default=0.0)
-    if marking.volt and rated and marking.volt < VOLT_SHARE * rated:
-        return f"{name} is marked {marking.volt:g} V; this motor needs {rated:g} V or more."
+    share = RUN_VOLT_SHARE if serves == "run" and not marking.ranged else VOLT_SHARE
+    if marking.volt and rated and marking.volt < share * rated:
+        more = "the winding puts more on it than the line: " if share > 1 else ""
+        return f"{name} is marked {marking.volt:g} V; {more}this motor needs {share * rated:.0f} V or more."
     told_by = _wanted(job, name)
     if told_by is None:
         return ""
@@ -170,8 +177,27 @@ def wrong_part(job: Job, name: str, marking: Marking, kind: str, settings: Setti
         wanted = f"{least:g}" if most <= least else f"{least:g} to {most:g}"
         return f"{name} is marked {own} µF; {wanted} µF by {source}."
     if volt and marking.volt and marking.volt < volt:
-        return f"{name} is marked {marking.volt:g} V; the old one was for {volt:g} V."
+        return f"{name} is marked {marking.volt:g} V; {source} wants {volt:g} V."
     return ""
+
+
+def to_fit(job: Job, name: str) -> str:
+    """Return what to fit in its place, as it would be printed: by the plate, else as the old one; empty unknown."""
+    told_by = _wanted(job, name)
+    own: Marking | None = None
+    with suppress(CoilError):
+        own = read_marking(job.gear.capacitors.get(name, {}).get("marking", ""))
+    if told_by is None and own is None:
+        return ""
+    low, high = (told_by[1], told_by[2]) if told_by is not None else (own.low, own.high)  # type: ignore[union-attr]
+    volts = [own.volt if own is not None else 0.0, told_by[3] if told_by is not None else 0.0]
+    rated = min((v for v, _ in job.plate.volts), default=0.0)
+    stays = own is not None and not own.ranged and own.volt >= rated
+    usual = [v for v in RUN_VOLTS if v >= RUN_VOLT_SHARE * rated] if stays else []
+    if usual and max(volts) < RUN_VOLT_SHARE * rated:
+        volts.append(usual[0])
+    farad = f"{low:g}" if high <= low else f"{low:g}-{high:g}"
+    return f"{farad} µF {max(volts):g} V" if max(volts) else f"{farad} µF"
 
 
 def _wanted(job: Job, name: str) -> tuple[str, float, float, float] | None:
@@ -179,9 +205,11 @@ def _wanted(job: Job, name: str) -> tuple[str, float, float, float] | None:
     old: Marking | None = None
     with suppress(CoilError):
         old = read_marking(job.gear.replaced.get(name, {}).get("marking", ""))
-    farad = job.plate.microfarad
-    if farad and len(job.gear.capacitors) < 2:
-        return "the plate", farad, farad, old.volt if old is not None else 0.0
+    plate: Marking | None = None
+    with suppress(CoilError):
+        plate = read_marking(job.plate.printed("capacitor"))
+    if plate is not None and len(job.gear.capacitors) < 2:
+        return "the plate", plate.low, plate.high, plate.volt
     if old is not None:
         return "the old one", old.low, old.high, old.volt
     return None

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from dataclasses import replace
 
-from careful_coil.core.gear.capacitor_rules import capacitor_of, measured_of
+from careful_coil.core.gear.capacitor_rules import capacitor_of, measured_of, to_fit
 from careful_coil.core.gear.device_rules import told_of
 from careful_coil.core.gear.work import left_of
 from careful_coil.core.identify.models import TWO_LEADS
@@ -31,7 +31,7 @@ def gear_steps(c: Facts) -> Iterator[NextStep]:
         return
     yield from _work(job)
     yield from _inventory(c)
-    yield from _capacitors(job, settings)
+    yield from _capacitors(c)
     yield from _devices(job, settings)
     single = job.plate.phases != 3
     if "cause" in shut and causes is not None and single and set(causes.symptoms) & {*OF_START}:
@@ -95,8 +95,11 @@ def _inventory(c: Facts) -> Iterator[NextStep]:
             yield _step("start-gear", "Say what start gear it has", "start-gear", line.why)
 
 
-def _capacitors(job: Job, settings: Settings) -> Iterator[NextStep]:
+def _capacitors(c: Facts) -> Iterator[NextStep]:
+    job, settings = c.job, c.settings
+    bad = {f.part: f for f in c.findings if f.code == "capacitor" and f.verdict == "hold"}
     for name, told in job.gear.capacitors.items():
+        found = bad.get(f"capacitor:{name}")
         marking, thought = capacitor_of(job.gear, name, settings)
         if not told.get("drained"):
             why = "Through a resistor, whatever bleed is fitted; then V DC by the meter."
@@ -104,8 +107,9 @@ def _capacitors(job: Job, settings: Settings) -> Iterator[NextStep]:
         elif marking is None or thought is None:
             why = "µF, volts, and whether it starts or runs. Unreadable: out of its winding."
             yield _step(f"marking-{name}", f"Read what stands on {name}", "can-marking", why)
-        elif thought.verdict == "hold":
-            why = f"{thought.why[0].upper()}{thought.why[1:]}."
+        elif found is not None:
+            fit = to_fit(job, name)
+            why = f"{found.why} Fit {fit}." if fit else found.why
             yield _step(
                 f"shelf-{name}",
                 f"Renew {name}",

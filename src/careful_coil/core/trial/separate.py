@@ -143,6 +143,10 @@ class Warming:
     steady: bool
 
 
+READ_C = 0.6  # a temperature is written down to a degree
+LEAST_SURE = 0.35  # of the rise: where it ends may lie so far apart, among all that fit as well
+
+
 def warming(points: Sequence[tuple[float, float]]) -> Warming:
     """Return where a temperature will end, from minutes and °C of three points or more, evenly or not.
 
@@ -166,5 +170,10 @@ def warming(points: Sequence[tuple[float, float]]) -> Warming:
     best = int(np.argmin((off**2).sum(axis=1)))
     if tau[best] >= span * 9.5:
         raise ValueOutOfRange("a temperature still rising straight on", "more minutes")
+    fits = np.abs(off).max(axis=1) <= max(READ_C, 1.01 * float(np.abs(off[best]).max()))
+    if float(np.ptp(end[fits])) > LEAST_SURE * abs(float(end[best]) - float(y[0])) + 2 * READ_C:
+        raise ValueOutOfRange(
+            "temperatures that leave the end open", "more of them, over more minutes"
+        )
     rate = abs(float(y[-1] - y[-2])) / max(float(t[-1] - t[-2]), 1e-9)
     return Warming(end_c=float(end[best]), minutes=float(tau[best]), steady=rate * 30 < 1.0)

@@ -37,3 +37,9 @@ def poles_of(text: str) -> int:
 def figures(text: str, field: str) -> tuple[float, ...]:
     """Return the figures of a field, rising."""
     return tuple(sorted(float(f) for f in re.findall(r"\d+(?:\.\d+)?", printed(text, field))))
+
+
+def middle_microfarad(marking: str) -> float:
+    """Return the µF of a capacitor's print, the middle of a range; 0 where it has none."""
+    found = [float(f) for f in re.findall(r"\d+(?:\.\d+)?", marking.split("µF", maxsplit=1)[0])]
+    return sum(found) / len(found) if found and "µF" in marking else 0.0

@@ -17,7 +17,7 @@ from careful_coil.core.winding.network import Coil, Network
 from careful_coil.core.winding.rotor import default_rotor
 from careful_coil.core.winding.steady import Supply, solve
 from careful_coil.documents.motor import MotorDocument
-from careful_coil.walk.truth.plated import figures
+from careful_coil.walk.truth.plated import figures, middle_microfarad, printed
 
 IDLE_SHARE = {3: 0.42, 1: 0.68}  # of plate amps without load: middle of what small motors take
 OVER = 1.3  # of a coil's rated volts: it is cooked
@@ -74,7 +74,7 @@ class Power:
         motor = self._motor
         if any(d.inside and d.device().switches for d in motor.devices):
             return None  # the start winding is out: its mains alone are left
-        healthy = [d.device() for d in motor.devices] + [c.device() for c in motor.capacitors]
+        healthy = [d.device() for d in motor.devices] + [c.device() for c in whole(motor).capacitors]
         try:
             plans = plans_of(motor.arrangement, motor.inside, healthy)
         except CoilError:
@@ -148,5 +148,8 @@ def _alone(bare: Network, mains: Sequence[Coil]) -> Network:
 def whole(motor: MotorDocument) -> MotorDocument:
     """Return the motor with its winding whole and nothing inside: what its plate was made for."""
     told = {k: v for k, v in motor.model_dump(by_alias=True).items() if k not in ("hurt", "turned")}
+    rated = middle_microfarad(printed(motor.plate.text, "capacitor"))
+    if len(told["capacitors"]) == 1 and rated:
+        told["capacitors"] = [{**told["capacitors"][0], "microfarad": rated, "shorted": False}]
     told["devices"] = [d for d in told["devices"] if not d["inside"]]
     return MotorDocument.model_validate(told)

@@ -1,6 +1,5 @@
 """What hands and volts do to a motor: one table of work, and every energising on the true hookup."""
 
-import re
 from collections.abc import Callable
 
 from careful_coil.bench.low_run import run_of
@@ -11,6 +10,7 @@ from careful_coil.core.probes import Request
 from careful_coil.core.ways.devices import Moment
 from careful_coil.walk.told import Told
 from careful_coil.walk.truth.eyes import WHO
+from careful_coil.walk.truth.plated import middle_microfarad
 from careful_coil.walk.truth.world import Ask, World
 
 DRY_MEGOHM = 320.0
@@ -154,16 +154,16 @@ def _device(world: World, ask: Ask, name: str) -> str:
 
 
 def _capacitor(world: World, ask: Ask, name: str) -> str:
-    """Fit one as it is printed on the old: its middle µF, sound."""
+    """Fit one as Next says, else as it is printed on the old: its middle µF, sound."""
     cans = [c.model_dump() for c in world.motor.capacitors]
     own = next((c for c in world.motor.capacitors if c.name == name), None)
-    if own is None or not own.marked:
+    fit = str(ask["ends"][0]) if ask["ends"] else own.marked if own is not None else ""
+    if own is None or not fit:
         return "?what to fit is not said"
-    printed = [float(f) for f in re.findall(r"\d+(?:\.\d+)?", own.marked.split("µF")[0])]
-    if not printed:
+    middle = middle_microfarad(fit)
+    if not middle:
         return "?what stands on it cannot be read"
-    middle = sum(printed) / len(printed)
-    fresh = {"microfarad": middle, "looks": "sound", "shorted": False}
+    fresh = {"marked": fit, "microfarad": middle, "looks": "sound", "shorted": False}
     world.put(capacitors=[{**c, **fresh} if c["name"] == name else c for c in cans])
     return WHO
 

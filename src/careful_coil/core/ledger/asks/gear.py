@@ -4,6 +4,7 @@ import re
 from typing import TYPE_CHECKING
 
 from careful_coil.core.condition.causes import CAUSES
+from careful_coil.core.gear.capacitor_rules import to_fit
 from careful_coil.core.gear.device_rules import fitted, told_of
 from careful_coil.core.gear.separating import TESTS
 from careful_coil.core.gear.work import left_of
@@ -84,9 +85,10 @@ def marking(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
     return noted("capacitor", "marking", of=found["name"])
 
 
-def shelf(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
-    """Ask for a capacitor to be renewed, and by whom; what is printed on the new one is asked then."""
-    return noted("capacitor", "renewed", of=found["name"])
+def shelf(judged: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
+    """Ask for a capacitor to be renewed by what is to be fitted, and by whom; the new one's print is asked then."""
+    fit = to_fit(judged.job, found["name"])
+    return noted("capacitor", "renewed", of=found["name"], ends=(fit,) if fit else ())
 
 
 def serves(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
