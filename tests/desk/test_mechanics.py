@@ -227,7 +227,12 @@ def test_an_answer_is_picked_from_the_list_by_key(bench: Bench) -> None:
     cell = page.fields["felt-fan"].cell
     bench.key(Key.Key_Down)
     assert cell.menu is not None
-    assert [a.text() for a in cell.menu.actions()] == ["&1 good", "&2 broken", "&3 missing"]
+    assert [a.text() for a in cell.menu.actions()] == [
+        "&1 good",
+        "&2 broken",
+        "&3 missing",
+        "&4 built without",
+    ]
     QTest.keyClick(cell.menu, Key.Key_2)
     bench.settle()
     assert bench.judged.job.hands.felt["fan"] == "broken"

@@ -199,13 +199,17 @@ def test_a_selector_is_noted_by_its_table_and_matched(bench: Bench) -> None:
     assert any("which contacts" in f.why for f in part.list.findings)
     fill(bench, "device-table", "0:; 1: L-H; 2: L-M")
     assert bench.judged.job.gear.noted["Q1", "table"] == "0: off; 1: L-H; 2: L-M"
-    assert part.next.words == "Next: L to H, position 0, off: open"
+    assert part.next.words.startswith("Next: position 0, off: which pairs conduct")
     fill(bench, "device-stand-in", "off:; fast: C-2; slow: C-1")
     assert "The one offered serves" in part.stand_in.words
     fill(bench, "device-stand-in", "fast: C-2; slow: C-1")
     assert "does not serve: it has fewer contacts or positions" in part.stand_in.words
-    fill(bench, "device-ohm", "open")
-    assert part.next.words == "Next: L to M, position 0, off: open"
+    fill(bench, "device-ohm", "none")
+    assert part.next.words.startswith("Next: position 1: which pairs conduct")
+    fill(bench, "device-ohm", "L-X 0.05")
+    assert "two of its terminals: H, L, M" in part.fields["device-ohm"].message.text()
+    fill(bench, "device-ohm", "H-L 0.05")
+    assert part.next.words.startswith("Next: position 2: which pairs conduct")
 
 
 def test_a_dressed_contact_is_read_again(bench: Bench) -> None:

@@ -134,11 +134,30 @@ def lead_of(motor: MotorDocument) -> dict[str, str]:
 
 def acting(device: DeviceReal) -> Device:
     """Return a device as it acts in the state it is in."""
+    if device.table and device.state in ("stuck-open", "missing", "stuck-closed", "bridged"):
+        return _stuck(device)
     if device.state in ("stuck-open", "missing"):
         return Device(name=device.name, kind="resistor", ohm=OPEN_OHM)
     if device.state in ("stuck-closed", "bridged"):
         return Device(name=device.name, kind="link")
     return device.device()
+
+
+def _stuck(device: DeviceReal) -> Device:
+    """Return a switch with positions that makes no contact in its last one, or keeps one in all of them."""
+    healthy = device.device()
+    last = next(p for p in reversed(list(healthy.table)) if healthy.table[p])
+    if device.state in ("stuck-open", "missing"):
+        lost = healthy.table[last] if device.state == "stuck-open" else None
+        table = {
+            p: tuple(pair for pair in closed if lost is not None and pair not in lost)
+            for p, closed in healthy.table.items()
+        }
+        ends = tuple(dict.fromkeys(t for c in healthy.table.values() for pair in c for t in pair))
+        return replace(healthy, table=table, ends=ends)
+    kept = healthy.table[last]
+    table = {p: tuple(dict.fromkeys((*c, *kept))) for p, c in healthy.table.items()}
+    return replace(healthy, table=table)
 
 
 def devices_of(motor: MotorDocument, gone: Sequence[str] = ()) -> tuple[Device, ...]:

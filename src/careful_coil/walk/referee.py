@@ -81,6 +81,8 @@ def _cures(fault: Fault, change: Mapping[str, Any]) -> bool:
     """Whether a change was the cure: on the fault's own part where it names one."""
     part, own = str(change["part"]), parts_of(fault)
     here = part == own[0] if ":" in own[0] else _speaks(part, own)
+    if fault["cure"] == "rejoin":  # whatever was joined wrong, new joints put it right
+        here = part == "hookup"
     return here and change["state"] in CURED.get(str(fault["cure"]), ())
 
 

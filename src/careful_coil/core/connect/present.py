@@ -56,9 +56,9 @@ def standing_before(job: Job, names: Mapping[str, str], acts: int) -> tuple[Join
 
 
 def stand_joined(job: Job) -> tuple[tuple[str, ...], ...]:
-    """Return the leads that are joined to each other now, by tag; lines and devices left out."""
+    """Return the leads that are joined to each other now, by tag, or to a device; lines left out."""
     start, _ = _start(job)
-    own = (tuple(n for n in j if n in job.tags) for j in job.joined.standing(start))
+    own = (tuple(n for n in j if n in job.tags or "." in n) for j in job.joined.standing(start))
     return tuple(j for j in own if len(j) > 1)
 
 

@@ -25,8 +25,13 @@ from careful_coil.core.values import show_ohm
 from careful_coil.core.ways.devices import POSITIONED, Device
 from careful_coil.core.winding.speed import poles_of
 
-LOOKED_AT = ("speed-switch", "change-over")  # what has a mechanism on the shaft and a plate
-GUARDS = ("protector",)  # what closed contacts say nothing of: a jumper reads the same
+# what of a device is looked at: of a speed switch its mechanism and plate; closed contacts of a protector
+# say nothing of a jumper, which reads the same
+LOOKED_AT = {
+    "speed-switch": ("actuator", "plate"),
+    "change-over": ("actuator", "plate"),
+    "protector": ("across",),
+}
 LOOKED_TITLES = {
     "mechanism on the shaft": "actuator",
     "contact plate": "plate",
@@ -62,10 +67,7 @@ def told_of(
     kind = gear.devices[name]
     expected = FACTS[kind].expected if kind == "change-over" else expected_of(device)
     found = [_reading(gear, name, e) for e in limited(expected, settings)]
-    if kind in LOOKED_AT:
-        found += [_looked(gear, name, what) for what in ("actuator", "plate")]
-    if kind in GUARDS:
-        found.append(_looked(gear, name, "across"))
+    found += [_looked(gear, name, what) for what in LOOKED_AT.get(kind, ())]
     for what in ("out", "back"):
         text = gear.noted.get((name, what), "")
         if text:

@@ -22,6 +22,9 @@ OPEN_ABOVE_OHM = 1e5  # what counts as open with everything disconnected
 UNPROVEN_SHARE = 0.5  # a meter that leaves more of the limit open than this proves nothing
 
 
+POSITION = "position "
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Expected:
     """One reading: between which terminals, in what posture, Ω from `low` to `high` (infinite: open)."""
@@ -31,6 +34,11 @@ class Expected:
     low: float
     high: float
     what: str
+
+    @property
+    def positional(self) -> bool:
+        """Whether it is one of a position of a switch worked by hand: all its pairs are read at once."""
+        return self.when.startswith(POSITION)
 
     @property
     def open(self) -> bool:
@@ -228,7 +236,7 @@ def _of_table(device: Device) -> list[Expected]:
             joined = group[a] | group[b]
             for t in joined:
                 group[t] = joined
-        name = f"position {position}" if words[position] != OFF else f"position {position}, off"
+        name = f"{POSITION}{position}" if words[position] != OFF else f"{POSITION}{position}, off"
         for a, b in itertools.combinations(ends, 2):
             inside = b in group[a]
             found.append(

@@ -2,7 +2,7 @@
 
 import math
 import re
-from collections.abc import Collection
+from collections.abc import Collection, Sequence
 
 from careful_coil.core.can_marking import read_marking
 from careful_coil.core.errors import BadValue
@@ -157,6 +157,44 @@ def device_read(name: str, wanted: Expected, text: str, nulled: bool = True) -> 
         ohm=None if ohm == float("inf") else ohm,
         left_open=step / 2 + (0.0 if nulled else RAW_OHM),
     )
+
+
+POSITION_WANTED = "each pair that conducts with its ohms, such as L-3 0.05; L-2 0.04, or none"
+_PAIR = re.compile(r"(?P<a>\w{1,6})\s*[-–]\s*(?P<b>\w{1,6})\s+(?P<ohm>.+)")
+
+
+def position_read(
+    name: str, wanted: Sequence[Expected], text: str, nulled: bool = True
+) -> list[DeviceRead]:
+    """Return every pair of a switch's terminals in one position: those named with their ohms, the others open.
+
+    Raises: BadValue, also for a pair it does not have.
+    """
+    told: dict[frozenset[str], str] = {}
+    if text.strip().lower() not in (*NOTHING, "open", "off"):
+        for piece in (p.strip() for p in re.split(r"[;\n]|,\s", text) if p.strip()):
+            found = _PAIR.fullmatch(piece)
+            if found is None:
+                raise BadValue(piece, POSITION_WANTED)
+            told[frozenset((found["a"].upper(), found["b"].upper()))] = found["ohm"]
+    pairs = {frozenset(t.upper() for t in e.between): e for e in wanted}
+    strange = next((p for p in told if p not in pairs), None)
+    if strange is not None:
+        ends = sorted({t for e in wanted for t in e.between})
+        raise BadValue("-".join(sorted(strange)), f"two of its terminals: {', '.join(ends)}")
+    return [device_read(name, e, told.get(pair, "open"), nulled) for pair, e in pairs.items()]
+
+
+def reading_typed(
+    name: str, left: Sequence[Expected], text: str, nulled: bool = True
+) -> list[DeviceRead]:
+    """Return what was typed of the next reading: ohms of one pair, or every pair of one position.
+
+    Raises: BadValue.
+    """
+    if not left[0].positional:
+        return [device_read(name, left[0], text, nulled)]
+    return position_read(name, [e for e in left if e.when == left[0].when], text, nulled)
 
 
 def let_go_at(text: str, field: str) -> str:

@@ -38,6 +38,7 @@ def _said(lead: Lead) -> str:
     return f"{lead.tag} ({lead.marking})" if lead.marking.strip() else lead.tag
 
 
+TERMINAL = re.compile(r"[A-Z][A-Z0-9]*\d\.\w{1,4}", re.I)  # of a device: C1.1, S1.2
 APART = ("apart", "all apart", "none", "loose", "-")  # no lead is joined to another
 
 
@@ -50,7 +51,10 @@ def read_joints(text: str, leads: Sequence[Lead]) -> tuple[tuple[str, ...], ...]
         words = words_of(part)
         if not words:
             continue
-        joint = tuple(w.upper() if w.upper() in LINES else lead_named(w, leads) for w in words)
+        joint = tuple(
+            w.upper() if w.upper() in LINES or TERMINAL.fullmatch(w) else lead_named(w, leads)
+            for w in words
+        )
         if len(joint) < 2:
             raise BadValue(part.strip(), f"two ends or more to a joint, for example {EXAMPLE}")
         joints.append(joint)

@@ -11,7 +11,7 @@ from careful_coil.core.connect.rotation import read_turn
 from careful_coil.core.connect.typed import read_supply
 from careful_coil.core.errors import BadValue
 from careful_coil.core.gear.device_rules import told_of
-from careful_coil.core.gear.typed import device_read, read_inventory
+from careful_coil.core.gear.typed import read_inventory, reading_typed
 from careful_coil.core.job import AnyBody
 from careful_coil.core.job.at_connect import Installer, StepTicked, SupplyRead
 from careful_coil.core.job.at_insulation import Discharged, DryingRun, TestReady, Work
@@ -36,7 +36,7 @@ from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.ledger.take import Taking, taken
 from careful_coil.core.ledger.targets import wanted
 from careful_coil.core.ledger.written import written
-from careful_coil.core.mechanics.typed import bars_count, read_mended
+from careful_coil.core.mechanics.typed import bars_count, left_on, read_mended
 from careful_coil.core.probes import PROBES
 from careful_coil.core.probes.probe import TestSetting
 from careful_coil.core.run.supply import read_three
@@ -170,10 +170,10 @@ def _named(answer: Answer) -> str:
 def _device_ohm(answer: Answer) -> Bodies:
     judged, name = answer.judged, _named(answer)
     told = told_of(judged.job.gear, name, answer.hands.settings, judged.job.plate)
-    left = next((t.expected for t in told if t.verdict == "unproven" and t.expected), None)
-    if left is None:
+    left = [t.expected for t in told if t.verdict == "unproven" and t.expected]
+    if not left:
         raise BadValue(answer.text, "a device that still has a reading to give")
-    return (device_read(name, left, answer.text),)
+    return reading_typed(name, left, answer.text)
 
 
 def _inventory(answer: Answer) -> Bodies:
@@ -260,6 +260,7 @@ READERS: dict[str, Reader] = {
     "trial-end": _act,
     "bars-count": lambda a: (Commutator(bars=bars_count(a.text)),),
     "temporary": _temporary,
+    "left-on": lambda a: (left_on(a.text, a.judged.job.hands.temporary),),
     "lead-mended": lambda a: (read_mended(a.text, a.judged.job.tags),),
     "back": lambda a: [PartOff(part=n, back=True) for n in _ticks(a)],
     "inventory": _inventory,

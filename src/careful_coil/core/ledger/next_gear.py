@@ -133,6 +133,8 @@ def _devices(job: Job, settings: Settings) -> Iterator[NextStep]:
         if left is not None and left.expected is not None:
             between = " to ".join(left.expected.between)
             title = f"{name}: read {between}, {left.expected.when}"
+            if left.expected.positional:
+                title = f"{name}, {left.expected.when}: what conducts?"
             yield _step(f"read-{name}", title, "device-ohm", "Off the circuit, leads nulled.")
         elif left is not None:
             word = LOOKED.get(left.what, left.what)

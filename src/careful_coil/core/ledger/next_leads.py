@@ -166,7 +166,7 @@ def lead_steps(c: Facts) -> Iterator[NextStep]:
         title = f"Exchange the probes, kick {''.join(step.ends)}, watch {b}{a}"
         yield replace(step, sense=(b, a), title=title)
     else:
-        yield _exchanged(step) if _again(c, nxt) else step
+        yield _exchanged(step) if nxt.kind == "resistance" and _again(c, nxt) else step
 
 
 def _kicked(job: Job, step: NextStep) -> bool:

@@ -63,6 +63,10 @@ def mechanics_steps(c: Facts) -> Iterator[NextStep]:
         )
         yield _step("fan", "Look at fan and guard", "felt-fan", why)
     yield from _bars(job, kinds)
+    joined = job.found is not None and job.found.joints
+    if joined and not (hands.felt.get("temporary") or hands.temporary):
+        why = "A jumper across a protector, a clip, a joint of tape alone: it was somebody's for a day."
+        yield _step("left-on", "Look for what is temporary", "temporary", why)
     for f in findings:
         if f.code in MEND and (f.verdict == "hold" or _to_ease(job, f)):
             yield _step(f"mend-{f.code}", f.subject, MEND[f.code], f.why)

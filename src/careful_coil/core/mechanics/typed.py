@@ -1,14 +1,16 @@
 """What is typed or pasted at Mechanics, read: each field as it is kept, or why it cannot be."""
 
 import re
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
 import numpy as np
 
 from careful_coil.core.choices import one_of
 from careful_coil.core.errors import BadValue
 from careful_coil.core.figures import dimensions, figure, kept, whole
-from careful_coil.core.job.at_mechanics import MOST_BARS, BarsRead, LeadMended
+from careful_coil.core.job.at_mechanics import MOST_BARS, BarsRead, LeadMended, Temporary
+from careful_coil.core.job.hands import free_name
+from careful_coil.core.job.noted import Noted, note
 from careful_coil.core.mechanics.bearing import numbers_of, spelled
 from careful_coil.core.probes.kinds.bar import read_bars
 from careful_coil.core.units import Quantity
@@ -59,6 +61,19 @@ def read_mended(text: str, tags: Sequence[str]) -> LeadMended:
     how = one_of(word, MENDS)
     told = {"tag": tag, "how": "" if how == "nothing" else how, "words": words.strip()}
     return LeadMended.model_validate(told)
+
+
+NOTHING = ("nothing", "none", "no", "clear", "-")
+
+
+def left_on(text: str, known: Mapping[str, object]) -> Temporary | Noted:
+    """Return a temporary as typed, or that there is nothing. Raises: BadValue for a blank."""
+    told = " ".join(text.split())
+    if not told:
+        raise BadValue(text, "what it is and where: jumper across the protector; or nothing")
+    if told.lower() in NOTHING:
+        return note("felt", "temporary", "nothing")
+    return Temporary(name=free_name("T", known), words=told)
 
 
 def earlier_of(text: str) -> str:

@@ -158,6 +158,14 @@ FELT = Sheet(
     """
             ),
         ),
+        Field(
+            "temporary",
+            "Anything temporary left on it",
+            "nothing",
+            part="temporary",
+            prints="temporaries: {}",
+            asked="a jumper, a clip, a tape-only joint, a bypass; or nothing",
+        ),
         Field("ends", "Shaft ends, which load", "one, pulley", prints="shaft ends: {}"),
         Field(
             "hours-week",

@@ -15,7 +15,7 @@ from careful_coil.core.gear.device_rules import (
 from careful_coil.core.gear.names import KINDS, kind_named, title_of
 from careful_coil.core.gear.positions import read_table
 from careful_coil.core.gear.table import FACTS, Expected, matches
-from careful_coil.core.gear.typed import device_read, part_name, read_inventory
+from careful_coil.core.gear.typed import device_read, part_name, read_inventory, reading_typed
 from careful_coil.core.job import Finding
 from careful_coil.core.job.at_start_gear import (
     DeviceFitted,
@@ -31,7 +31,6 @@ from careful_coil.desk.session import Session
 from careful_coil.desk.shared.shown import Prose, Verdicts
 from careful_coil.desk.theme import Theme
 
-LOOKED = ("actuator", "plate")
 TABLES = ("table", "stand-in")
 
 
@@ -115,7 +114,7 @@ class DevicesPart(Part):
         left = self._left()
         self._ask_looks(kind, told)
         if left:
-            self.next.say(f"Next: {_words(left)}")
+            self.next.say(f"Next: {_asked(left[0])}")
         elif any(t.verdict == "unproven" for t in told):
             self.next.say("All read.")
         else:
@@ -135,8 +134,8 @@ class DevicesPart(Part):
         gear = self.judged.job.gear if self.judged else None
         left = [
             field
-            for field in LOOKED
-            if kind in LOOKED_AT and gear is not None and not gear.noted.get((self.chosen, field))
+            for field in LOOKED_AT.get(kind, ())
+            if gear is not None and not gear.noted.get((self.chosen, field))
         ]
         if not left:
             self.looked.ask("", (), self._nothing)
@@ -163,20 +162,17 @@ class DevicesPart(Part):
         serves, why = matches(old, new)
         return [f"The one offered {'serves' if serves else 'does not serve'}: {why}."]
 
-    def _left(self) -> Expected | None:
+    def _left(self) -> list[Expected]:
         gear = self.judged.job.gear if self.judged else None
         if gear is None or self.chosen not in gear.devices:
-            return None
+            return []
         every = told_of(gear, self.chosen, self.session.settings)
-        return next(
-            (
-                t.expected
-                for t in every
-                if t.expected is not None
-                and (self.chosen, t.expected.between, t.expected.when) not in gear.read
-            ),
-            None,
-        )
+        return [
+            t.expected
+            for t in every
+            if t.expected is not None
+            and (self.chosen, t.expected.between, t.expected.when) not in gear.read
+        ]
 
     def _one(self) -> str:
         return self.chosen
@@ -214,15 +210,16 @@ class DevicesPart(Part):
     def _read(self, text: str) -> None:
         if not text.strip():
             return
-        left = self._left()
-        again = self._worst_contact() if left is None else None
-        wanted = left or again
-        if wanted is None:
+        left, again = self._left(), self._worst_contact()
+        if not left and again is None:
             raise BadValue(
                 text, "a device that still has a reading to give; Ctrl+Z strikes the last"
             )
-        body = device_read(self.chosen, wanted, text, self.nulled)
-        self.session.record(body, station="start-gear")
+        if left or again is None:
+            bodies = reading_typed(self.chosen, left, text, self.nulled)
+        else:
+            bodies = [device_read(self.chosen, again, text, self.nulled)]
+        self.session.record(*bodies, station="start-gear")
 
     def _worst_contact(self) -> Expected | None:
         """Return a contact that was found wanting: dressed, it is read again."""
@@ -234,6 +231,13 @@ class DevicesPart(Part):
             (t.expected for t in told if t.expected is not None and t.verdict in ("hold", "watch")),
             None,
         )
+
+
+def _asked(expected: Expected) -> str:
+    """Return the reading that comes next: of a position every pair that conducts."""
+    if expected.positional:
+        return f"{expected.when}: which pairs conduct, with their ohms, or none"
+    return _words(expected)
 
 
 def _row(told: Told) -> Finding:

@@ -8,6 +8,7 @@ from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_mechanics import Modified, Temporary
 from careful_coil.core.job.hands import free_name
 from careful_coil.core.ledger import Judgement
+from careful_coil.core.mechanics.typed import left_on
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
 from careful_coil.desk.shared.page import Heading
@@ -70,8 +71,7 @@ class OpenPart(Part):
 
     def _temporary(self, text: str) -> None:
         if text.strip():
-            body = Temporary(name=free_name("T", self._hands()[0]), words=text.strip())
-            self.session.record(body, station="mechanics")
+            self.session.record(left_on(text, self._hands()[0]), station="mechanics")
 
     def _cleared(self, text: str) -> None:
         if not text.strip():
@@ -98,6 +98,8 @@ class OpenPart(Part):
 def _named(text: str, known: Mapping[str, object], example: str) -> tuple[str, str]:
     """Return which of them, and what was said of it. Raises: BadValue."""
     first, _, rest = text.strip().partition(" ")
+    if first.upper() not in known and len(known) == 1 and rest.strip():
+        return next(iter(known)), text.strip()  # there is but one
     if first.upper() not in known or not rest.strip():
         names = ", ".join(known) or "none stands yet"
         raise BadValue(text, f"which ({names}) and how, such as {example}; {NEVER} takes it back")

@@ -7,17 +7,18 @@ from dataclasses import replace
 from careful_coil.bench.wound import DIRTY_OHM, OPEN_OHM, acting
 from careful_coil.core.errors import InstrumentError
 from careful_coil.core.probes import Request
-from careful_coil.core.ways.devices import Moment
+from careful_coil.core.ways.devices import Device, Moment
 from careful_coil.core.ways.states import state_at, with_devices
 from careful_coil.core.winding.extras import CONTACT_OHM
 from careful_coil.core.winding.network import Network
+from careful_coil.documents.motor import DeviceReal
 from careful_coil.walk.told import Told
 from careful_coil.walk.truth import eyes
 from careful_coil.walk.truth.plated import figures
 from careful_coil.walk.truth.work import energised, worked
 from careful_coil.walk.truth.world import METER, Ask, World
 
-BUNCHED, FRAME = "+", "frame"
+BUNCHED, FRAME, POSITION = "+", "frame", "position "
 # what a device stands at by the words of the posture it is read in; at rest by all others
 POSTURES: dict[str, Moment] = {
     "worked": "run",
@@ -124,9 +125,11 @@ def _device_ohm(world: World, ask: Ask) -> Told:
         return Told(lacks=f"there is no {_name(ask)}")
     if own.inside and not world.covers_off:
         return Told(lacks="the covers are on")
+    device = acting(own)
+    if str(ask["state"]).startswith(POSITION):
+        return _position(own, device, str(ask["state"]).removeprefix(POSITION).partition(",")[0])
     if len(ask["ends"]) != 2:
         return Told(lacks="it does not say between which terminals")
-    device = acting(own)
     device = replace(device, ohm=device.ohm or OWN_OHM.get(device.kind, 0.0))
     ends = [device.at(t) for t in ask["ends"]]
     if not set(ends) <= set(device.terminals()):
@@ -141,6 +144,17 @@ def _device_ohm(world: World, ask: Ask) -> Told:
         return Told(text="open")
     contact = DIRTY_OHM if own.state == "dirty" else CONTACT_OHM
     return _number(ohm + contact, "Ω", 2)
+
+
+def _position(own: DeviceReal, device: Device, position: str) -> Told:
+    """Return every pair of a switch's terminals that conducts in a position, with its ohms."""
+    contact = DIRTY_OHM if own.state == "dirty" else CONTACT_OHM
+    group = {t: {t} for pair in device.table.get(position, ()) for t in pair}
+    for a, b in device.table.get(position, ()):
+        joined = group[a] | group[b]
+        group.update(dict.fromkeys(joined, joined))
+    shut = sorted({tuple(sorted((a, b))) for a in group for b in group[a] if a != b})
+    return Told(text="; ".join(f"{a}-{b} {contact:.2f}" for a, b in shut) or "none")
 
 
 def _switch(world: World, ask: Ask) -> Told:

@@ -65,6 +65,8 @@ def _work_in(found: dict[str, Any], what: str, of: str) -> None:
         found["fan"] = "missing"
     elif what == "earth-off":
         found["earth_ohm"] = max(float(found.get("earth_ohm", 0.0)), 1e6)
+    elif what == "temporary-left":
+        found["temporary"] = f"jumper across {of}" if of else "jumper across a terminal"
     elif what == "lead-cracked":
         leads = found.get("leads", ())
         found["leads"] = [{**x, "looks": "cracked"} if _is(x, of) else x for x in leads]

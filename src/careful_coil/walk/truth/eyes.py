@@ -128,6 +128,10 @@ def _can(world: World, ask: Ask) -> str:
     return can.looks if can is not None else ""
 
 
+def _more(world: World, name: str) -> object:
+    return (world.motor.model_extra or {}).get(name)
+
+
 def _joints(world: World, ask: Ask) -> str:
     joints = [" ".join(sorted(j, reverse=True)) for j in world.joints if len(j) > 1]
     return "; ".join(joints) or "apart"
@@ -153,6 +157,7 @@ SEEN: Mapping[str, Callable[[World, Ask], str]] = {
     "lead": lambda world, ask: world.lead_of.get(named(ask)[1], "").rsplit("-", 1)[0],
     "motor": _built,
     "fan": lambda world, _: world.motor.fan,
+    "temporary": lambda world, _: str(_more(world, "temporary") or "nothing"),
     "seals": lambda world, _: world.motor.seals,
     "winding": lambda world, _: WET if world.motor.insulation.wet else CLEAN,
     "brushes": lambda world, _: "yes" if world.motor.arrangement in BRUSHED else "no",

@@ -74,7 +74,9 @@ class Power:
         motor = self._motor
         if any(d.inside and d.device().switches for d in motor.devices):
             return None  # the start winding is out: its mains alone are left
-        healthy = [d.device() for d in motor.devices] + [c.device() for c in whole(motor).capacitors]
+        healthy = [d.device() for d in motor.devices] + [
+            c.device() for c in whole(motor).capacitors
+        ]
         try:
             plans = plans_of(motor.arrangement, motor.inside, healthy)
         except CoilError:

@@ -179,6 +179,11 @@ def _earth(world: World, ask: Ask, _: str) -> str:
     return "cleaned"
 
 
+def _temporary(world: World, ask: Ask, _: str) -> str:
+    world.put(temporary="")
+    return "taken off and the joint made good"
+
+
 def _said(state: str) -> Done:
     def done(world: World, ask: Ask, _: str) -> str:
         fields = {"fan": "fan", "seals": "seals"}
@@ -206,5 +211,5 @@ WORK: dict[str, Done] = {
     "cord": _said("renewed"),
     "brush": _said("renewed"),
     "bolts": _said("turns free"),
-    "temporary": lambda world, ask, name: "taken off and the joint made good",
+    "temporary": _temporary,
 }

@@ -101,6 +101,18 @@ def ohm(judged: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
     name = found["name"]
     told = told_of(judged.job.gear, name, Settings(), judged.job.plate)
     left = next((t.expected for t in told if t.verdict == "unproven" and t.expected), None)
+    if left is not None and left.positional:
+        terminals = fitted(judged.job.gear, name).terminals()
+        return Question(
+            id="device-ohm",
+            name="each pair that conducts with its ohms, L-3 0.05; or none",
+            quantity="ohm",
+            part=f"device:{name}",
+            type="text",
+            ends=tuple(t.partition(".")[2] for t in terminals),
+            state=left.when,
+            reader="device-ohm",
+        )
     return Question(
         id="device-ohm",
         name="ohms",

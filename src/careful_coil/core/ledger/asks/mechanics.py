@@ -1,6 +1,7 @@
 """What Mechanics asks: shaft, bearings, brushes, bars, what must be mended or must not leave."""
 
 import re
+from dataclasses import replace
 from typing import TYPE_CHECKING
 
 from careful_coil.core.ledger.asks.noted import mended, noted
@@ -92,6 +93,11 @@ def mend_lead(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
         state="renewed",
         reader="lead-mended",
     )
+
+
+def left_on(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask what is temporary on it, or nothing."""
+    return replace(noted("felt", "temporary", id="temporary"), reader="left-on")
 
 
 def temporary(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:

@@ -73,6 +73,7 @@ ASKS: tuple[tuple[str, Make], ...] = (
     ("mend-earth", wall.earth),
     (r"mend-lead-(?P<tag>.*)", mechanics.mend_lead),
     (r"mend-.*", mechanics.mend),
+    ("left-on", mechanics.left_on),
     (r"temporary-(?P<name>.*)", mechanics.temporary),
     (r"back-(?P<name>.*)", mechanics.back),
     (r"site-.*", release.site),
