@@ -138,6 +138,8 @@ def bonds(ohm: float = 0.03) -> list[dict[str, Any]]:
 
 HANDS = [
     {"kind": "felt", "field": "feel", "text": "free"},
+    {"kind": "felt", "field": "fan", "text": "good"},
+    {"kind": "felt", "field": "temporary", "text": "nothing"},
     *(
         {"kind": "bearing", "end": end, "field": field, "text": text}
         for end in ("drive", "other")

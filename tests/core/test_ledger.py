@@ -92,6 +92,7 @@ def test_a_new_job_asks_for_its_name_then_its_plate_then_its_leads() -> None:
     log: list[dict[str, object]] = []
     answers = {
         "name": ticket(name="Mill"),
+        "complaint": ticket(complaint="nothing"),
         "plate-phases": plate(phases="3"),
         "plate-volt": plate(volt="230/400"),
         "plate-hertz": plate(hertz="50"),

@@ -29,6 +29,7 @@ from careful_coil.core.kind import Weighed
 BRUSHED = ("universal", "dc-magnet", "dc-wound", "repulsion-start")
 LIKELY = 0.6  # odds of a kind with brushes, from which it is taken for one
 THREE = ("three-phase", "three-phase-magnet", "wound-rotor", "synchronous")
+NO_COMPLAINT = ("nothing", "none", "no", "-")  # asked, and nothing is complained of
 SILENT = 0.75  # how much of a symptom's absence is worth when the customer did not name it
 HAND_OF = {"stiff": "stiff", "rough": "stiff", "rubs": "stiff", "seized": "seized"}
 FELT_AS = {
@@ -80,6 +81,8 @@ class Suspicion:
 @lru_cache(maxsize=256)
 def symptoms_in(complaint: str) -> tuple[str, ...]:
     """Return the symptoms a complaint names in the customer's words."""
+    if complaint.strip().lower() in NO_COMPLAINT:
+        return ()
     when, rest = when_in(complaint)
     words = rest if when in ("cold", "warm") else complaint.lower()  # "when hot" does not say hot
     found = []

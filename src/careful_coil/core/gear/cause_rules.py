@@ -3,6 +3,7 @@
 from functools import partial
 
 from careful_coil.core.condition.causes import CAUSES
+from careful_coil.core.condition.cures import cured_by
 from careful_coil.core.condition.suspicion import Suspicion
 from careful_coil.core.job import Finding, Job
 
@@ -40,6 +41,10 @@ def cause_findings(job: Job, causes: Suspicion | None) -> list[Finding]:
     if causes is None or not told:
         return []
     ran = _ran(job)
+    by, work = cured_by(job, told)
+    if by and ran > 0:
+        why = f"{CAUSES[by].title}: {work}. Ran {ran:g} min since without it."
+        return [of(verdict="good", subject="Cause found and cured", why=why)]
     if ran >= NOT_FOUND_MINUTES:
         why = f"Not found; ran {ran:g} min without showing it. Tell the customer."
         return [of(verdict="good", subject="Cause not found, ran well", why=why)]

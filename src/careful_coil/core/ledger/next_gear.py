@@ -23,7 +23,7 @@ LOOKED = {
 
 def gear_steps(c: Facts) -> Iterator[NextStep]:
     """Yield what Start gear asks for, the most useful first; nothing where it is judged."""
-    job, causes, findings, settings = c.job, c.causes, c.findings, c.settings
+    job, findings, settings = c.job, c.findings, c.settings
     shut = {
         f.code for f in findings if f.station == "start-gear" and f.gate and f.verdict != "good"
     }
@@ -33,31 +33,16 @@ def gear_steps(c: Facts) -> Iterator[NextStep]:
     yield from _inventory(c)
     yield from _capacitors(c)
     yield from _devices(job, settings)
-    single = job.plate.phases != 3
-    if "cause" in shut and causes is not None and single and set(causes.symptoms) & {*OF_START}:
+    if "cause" in shut and job.deeds.voiding("cause") is not None:  # it happened here, under volts
         yield from cause_steps(c)
-
-
-# complaints of the start circuit: their cause is looked for before anything is joined
-OF_START = (
-    "hums",
-    "starts-pushed",
-    "trips-later",
-    "clicks",
-    "cycles",
-    "no-restart",
-    "reversed",
-)
 
 
 def cause_steps(c: Facts) -> Iterator[NextStep]:
     """Yield what parts the causes of a complaint, then the cause itself; nothing where none is complained of."""
     causes, asks = c.causes, c.asks
-    if causes is None:
-        return
-    if causes.key:
+    if causes is not None and causes.key:
         yield _step("cause-first", causes.ask, "why", "It comes before any test of the motor.")
-    elif asks:
+    elif causes is not None and asks:
         (first, odds), (second, less), *_ = causes.odds
         why = (
             f"It parts {first.title.lower()} ({odds:.0%}) from {second.title.lower()} ({less:.0%})."

@@ -26,6 +26,15 @@ def intake_steps(c: Facts) -> Iterator[NextStep]:
             focus="name",
             why="A word the shop will know it by: the customer and the machine.",
         )
+    if job.ticket.get("name") and not (job.ticket.get("complaint") or job.leads):
+        yield NextStep(
+            code="complaint",
+            title="What is wrong with it?",
+            station="intake",
+            focus="complaint",
+            why="In the customer's words, nothing where nothing is: hums, trips, smells, noisy, was in water. "
+            "Its cause is found before the motor goes, or the customer is told.",
+        )
     plate = job.plate
     for field_name, known, word in (
         ("phases", plate.phases, "phases"),

@@ -57,14 +57,17 @@ def mechanics_steps(c: Facts) -> Iterator[NextStep]:
         if has_brushes(kinds) and not hands.brushes:
             why = "Length, spring, seating, and how it sparked."
             yield _step("brushes", "Look at the brushes", "brush-length", why)
-    if not (job.seen.sealed or hands.felt.get("fan") or "trial-begun" in job.deeds.newest):
+    attested = judged and not hands.felt.get("feel")  # somebody's word for all of it
+    if not (
+        job.seen.sealed or attested or hands.felt.get("fan") or "trial-begun" in job.deeds.newest
+    ):
         why = (
             "Blades whole and fast on the shaft, guard there, air ways clear: without air it burns."
         )
         yield _step("fan", "Look at fan and guard", "felt-fan", why)
     yield from _bars(job, kinds)
     joined = job.found is not None and job.found.joints
-    if joined and not (hands.felt.get("temporary") or hands.temporary):
+    if joined and not attested and not (hands.felt.get("temporary") or hands.temporary):
         why = "A jumper across a protector, a clip, a joint of tape alone: it was somebody's for a day."
         yield _step("left-on", "Look for what is temporary", "temporary", why)
     for f in findings:

@@ -4,6 +4,7 @@ import re
 
 import numpy as np
 
+from careful_coil.core.condition.cures import cured_by
 from careful_coil.core.condition.suspicion import symptoms_in
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.job import Job
@@ -41,7 +42,7 @@ def cause_open(job: Job) -> bool:
     """Whether the customer complained of something whose cause nobody has found."""
     told = set(symptoms_in(job.ticket.get("complaint", "")))
     told |= {k for k, v in job.seen.symptoms.items() if v == "yes"}
-    return bool(told) and not job.gear.cause
+    return bool(told) and not job.gear.cause and not cured_by(job, tuple(told))[0]
 
 
 def since_last_run(job: Job) -> tuple[str, ...]:

@@ -207,7 +207,7 @@ def word(world: World, ask: Ask) -> Told:
         return Told(text=world.motor.name)
     if ask["part"] == "complaint":
         own = world.motor.customer
-        return Told(text=own) if own else Told(lacks="the customer said nothing")
+        return Told(text=own or "nothing")
     if ask["part"] == "release":
         return Told(text=WHO)
     if ask["part"] == "customer":

@@ -79,6 +79,11 @@ def beside(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     )
 
 
+def complaint(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask what is wrong, in the customer's words."""
+    return noted("ticket", "complaint", id="complaint", part="complaint")
+
+
 def sign(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
     """Ask for a look that tells which kind of motor it is."""
     return Question(

@@ -25,6 +25,7 @@ NOTHING = cast("re.Match[str]", re.match("", ""))
 Make = Callable[["Judgement", NextStep, re.Match[str]], Question]
 ASKS: tuple[tuple[str, Make], ...] = (
     ("name", intake_leads.name),
+    ("complaint", intake_leads.complaint),
     (r"plate-(?P<field>phases|volt|hertz|amp|capacitor)", intake_leads.plate),
     ("tag", intake_leads.count),
     ("found-hookup", intake_leads.found),
