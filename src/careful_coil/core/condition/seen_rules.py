@@ -18,7 +18,6 @@ def seen_findings(job: Job, kinds: Weighed, settings: Settings) -> list[Finding]
             found += list(_burn(job, body))
         elif name in ITEMS:
             found += list(_item(job, ITEMS[name], body, settings))
-    found += list(_lead_insulation(job))
     left = unseen_items(job, kinds)
     if job.seen.condition and left:
         names = ", ".join(i.name for i in left[:4]) + (" …" if len(left) > 4 else "")
@@ -82,6 +81,8 @@ def _mended_by_hands(job: Job, item: str) -> str:
         return _looked_again(job)
     if item == "capacitor" and any(d.place > said for d in job.deeds.counted(("capacitor",))):
         return "Since then: renewed."
+    if item == "terminals" and any(d.place > said for d in job.deeds.counted(("joint",))):
+        return "Since then: joined anew."
     every = [told.get("done") for told in hands.brushes.values()]
     if item == "brushes" and every and set(every) == {"renewed"}:
         return "Since then: renewed."
@@ -102,27 +103,6 @@ def _looked_again(job: Job) -> str:
         if seen and set(seen) <= {*GOOD_LOOKS}
         else ""
     )
-
-
-def _lead_insulation(job: Job) -> Iterator[Finding]:
-    """Yield what the leads' own insulation asks for, where the checklist has not said it."""
-    item = ITEMS["leads"]
-    if item.name in job.seen.condition:
-        return
-    for answer, wrong in item.wrong.items():
-        mended = job.hands.mended
-        tags = [x.tag for x in job.leads if x.insulation == answer and x.tag not in mended]
-        if not tags or wrong.weight != "hold":
-            continue
-        done = next((w for w in job.work if w in item.work), None)
-        yield Finding(
-            code=_code("leads"),
-            verdict="good" if done else "hold",
-            subject=f"Leads {', '.join(tags)}: {answer}",
-            why=f"Since then: {done}." if done else wrong.why,
-            station="intake",
-            gate=True,
-        )
 
 
 def _burn(job: Job, body: Noted) -> Iterator[Finding]:

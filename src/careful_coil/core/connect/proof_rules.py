@@ -227,10 +227,11 @@ def _direction(job: Job, state: Connecting) -> Iterator[Finding]:
             waivable=False,
         )
     elif wanted:
+        back = came_backwards(job)
         yield _of(
             code="direction",
-            verdict="unproven",
-            subject="Direction not seen yet",
+            verdict="hold" if back else "unproven",
+            subject="Direction wrong as it came" if back else "Direction not seen yet",
             why=f"Wanted: {wanted.words}. A phase-order indicator, the low run or a bump tells; never a bump "
             "of a coupled pump.",
             gate=True,

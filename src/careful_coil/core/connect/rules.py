@@ -172,6 +172,13 @@ def _hookup(state: Connecting) -> Finding:
         return of(verdict="unproven", subject="Hookup not chosen", why=state.why, waivable=False)
     if state.wrong:
         joint = " to ".join(state.wrong[0])
+        if state.turned:
+            return of(
+                verdict="unproven",
+                subject=f"To turn it round: {joint} comes off",
+                why=f"It was joined the other way. {state.plan.connection.capitalize()} is joined next.",
+                waivable=False,
+            )
         return of(
             verdict="hold",
             subject=f"A joint the plan does not have: {joint}",

@@ -62,6 +62,7 @@ class Connecting:
     ohms: dict[str, float] | None = None  # of each kind of coil, in Ω
     asks: str = ""  # what of the wish must be answered first, with its `choices`
     choices: tuple[str, ...] = ()
+    turned: bool = False  # it was asked to turn the other way: joints of the first are no slips
 
     @property
     def unread(self) -> tuple[str, ...]:
@@ -265,6 +266,7 @@ def _worked(
         steps=steps,
         made=tuple(j for j in wanted.joints if frozenset(j) in standing),
         to_make=tuple(left),
+        turned=bool(job.joined.wish.get("exchanged")),
         wrong=tuple(j for j in reversed(now.made) if not any(set(j) <= t for t in targets)),
         expected=expected,
         read=_read(job),

@@ -8,6 +8,7 @@ from careful_coil.core.can_marking import serves_of
 from careful_coil.core.condition.suspicion import has_brushes
 from careful_coil.core.gear.capacitor_rules import capacitor_findings
 from careful_coil.core.gear.device_rules import device_findings
+from careful_coil.core.gear.left_in import left_in_findings
 from careful_coil.core.gear.work import left_of, steps_of
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.gear import Gear
@@ -33,6 +34,7 @@ def gear_findings(job: Job, settings: Settings, kinds: Weighed) -> list[Finding]
         *device_findings(job, settings),
         *_work(gear),
         *_bypassed(job),
+        *left_in_findings(job),
     ]
     missing = [] if job.plate.phases == 3 else missing_parts(job, kind)
     of = partial(Finding, code="start-gear", station="start-gear", gate=True, waivable=False)

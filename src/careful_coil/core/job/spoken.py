@@ -4,7 +4,8 @@ import re
 from collections.abc import Sequence
 
 from careful_coil.core.errors import BadValue
-from careful_coil.core.job.at_intake import Lead
+from careful_coil.core.job.at_intake import FoundHookup, Lead
+from careful_coil.core.job.noted import Noted, note
 from careful_coil.core.readings import LINES
 
 EXAMPLE = "L1 A G; L2 B H; L3 C J; D E F"
@@ -60,6 +61,27 @@ def read_joints(text: str, leads: Sequence[Lead]) -> tuple[tuple[str, ...], ...]
         joints.append(joint)
     check_once(joints)
     return tuple(joints)
+
+
+LOOSE = re.compile(r"\b(loose|burnt|burned|hot|scorched|arced)\b", re.I)
+
+
+def read_found(
+    text: str, leads: Sequence[Lead], ran: str = "unknown"
+) -> tuple[FoundHookup | Noted, ...]:
+    """Return joints as found as typed, and those that are said to be loose or burnt: `L1 A; D E F loose`.
+
+    Raises: BadValue.
+    """
+    if text.strip().lower() in APART:
+        return (FoundHookup(joints=()),)
+    bad = [p for p in text.split(";") if LOOSE.search(p)]
+    joints = read_joints(LOOSE.sub(" ", text), leads)
+    found = FoundHookup.model_validate({"joints": joints, "ran": ran})
+    if not bad:
+        return (found,)
+    words = "; ".join(" ".join(LOOSE.sub(" ", p).split()) for p in bad)
+    return found, note("condition", "terminals", "loose", words=f"{words}.")
 
 
 def words_of(text: str) -> list[str]:

@@ -15,7 +15,6 @@ from careful_coil.core.gear.typed import read_inventory, reading_typed
 from careful_coil.core.job import AnyBody
 from careful_coil.core.job.at_connect import Installer, StepTicked, SupplyRead
 from careful_coil.core.job.at_insulation import Discharged, DryingRun, TestReady, Work
-from careful_coil.core.job.at_intake import FoundHookup
 from careful_coil.core.job.at_mechanics import Commutator, PartOff, Temporary
 from careful_coil.core.job.at_start_gear import GearStep
 from careful_coil.core.job.at_trial import TrialBegun, TrialReady
@@ -23,7 +22,7 @@ from careful_coil.core.job.entries import ProvedDead
 from careful_coil.core.job.lead_words import counted
 from careful_coil.core.job.meter_words import leads_clipped
 from careful_coil.core.job.noted import note
-from careful_coil.core.job.spoken import read_joints
+from careful_coil.core.job.spoken import read_found
 from careful_coil.core.ledger.acts import ACTS
 from careful_coil.core.ledger.admission import Asking
 from careful_coil.core.ledger.asks.question import Question
@@ -237,7 +236,7 @@ def _work(answer: Answer) -> Bodies:
 READERS: dict[str, Reader] = {
     "noted": _noted,
     "count": lambda a: (counted(a.text.strip()),),
-    "found": lambda a: (FoundHookup(joints=read_joints(a.text, a.judged.job.leads)),),
+    "found": lambda a: read_found(a.text, a.judged.job.leads),
     "test-leads": lambda a: (leads_clipped(a.text, a.judged.job.meter),),
     "look": _look,
     "beside": lambda a: said_of(a.text, a.question.ends, a.question.choices),

@@ -99,7 +99,7 @@ def _bearing(job: Job, end: str, title: str, findings: Sequence[Finding]) -> Ite
         focus = f"{end}-state" if not told.get("state") else f"{end}-done"
         if told.get("done") == "renewed" and not told.get("fitted"):
             focus = f"{end}-fitted"
-        if "measure" in found.why.lower():
+        if "measure" in found.why.lower() and not told.get("outside"):
             focus = f"{end}-size"
         yield _step(f"bearing-{end}", found.subject, focus, found.why)
 

@@ -150,8 +150,20 @@ def _ball(told: Mapping[str, str], settings: Settings) -> tuple[Verdict, str, st
         case "nothing":
             return "unproven", "bearing not read", "Read its number; callipers beside it."
         case "special":
-            return "watch", f"{name}, special", found.why
+            belongs = _belongs(told, settings)
+            if belongs and not told.get("fitted"):
+                why = f"Shaft and housing as measured want {belongs}: another bearing was put in. Renew it."
+                return "hold", f"{name} where {belongs} belongs", why
+            return ("good", name, "") if belongs else ("watch", f"{name}, special", found.why)
     return "unproven", f"{name} not known yet", found.why
+
+
+def _belongs(told: Mapping[str, str], settings: Settings) -> str:
+    """Return the bearing that all three dimensions measured are those of, empty where none or several are."""
+    if not all(told.get(d) for d in ("bore", "outside", "width")):
+        return ""
+    by_size = found_of({**told, "number": ""}, settings)
+    return by_size.numbers[0].bearing.name if by_size.standing == "known" else ""
 
 
 def _sleeve(told: Mapping[str, str]) -> tuple[Verdict, str, str]:
@@ -237,6 +249,8 @@ def _fitted(told: Mapping[str, str], settings: Settings) -> tuple[Verdict, str, 
         new = look_up(text, Callipers(), settings.calliper_apart.value)
     except BadValue as error:
         return "unproven", f"{text} fitted", str(error)
+    if old.standing == "special" and _belongs(told, settings):
+        return "good", f"{text} fitted", f"{text} fitted: it fits shaft and housing as measured."
     if not new.numbers or not old.numbers or old.standing != "known":
         return "watch", f"{text} fitted", "Not compared: one of the numbers is not known here."
     envelopes = [_envelope(n) for n in new.numbers]

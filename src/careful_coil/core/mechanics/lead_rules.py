@@ -19,6 +19,7 @@ WANTS: dict[str, tuple[str, tuple[str, ...]]] = {
     "bare": ("splice it inside the box, or renew it", ()),
     "burnt": ("renew it back to sound wire", ("sleeved",)),
 }
+RENEWED = "leads renewed"
 AGED = ("cloth", "stiff")  # sound as long as nobody bends them
 SCHOOL, NEW = "cord", "new"
 
@@ -50,7 +51,11 @@ def lead_findings(job: Job, settings: Settings) -> Iterator[Finding]:
     of = partial(Finding, station="mechanics", waivable=False)
     by_tag = {x.tag: x.insulation for x in job.leads}
     for tag, state in by_tag.items():
-        if state in WANTS and not (tag in job.hands.mended and job.hands.mended[tag].how):
+        if (
+            state in WANTS
+            and RENEWED not in job.work
+            and not (tag in job.hands.mended and job.hands.mended[tag].how)
+        ):
             wants = WANTS[state][0]
             yield of(
                 code="lead-insulation",

@@ -10,7 +10,7 @@ from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_intake import FoundHookup
 from careful_coil.core.job.lead_words import lead_words
 from careful_coil.core.job.noted import note
-from careful_coil.core.job.spoken import EXAMPLE, check_once, read_joints
+from careful_coil.core.job.spoken import EXAMPLE, check_once, read_found, read_joints
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk import paint
 from careful_coil.desk.ask_row import AskRow
@@ -242,7 +242,9 @@ class HookupPart(Part):
 
     def _found(self, text: str) -> None:
         leads = self.session.open.judged.job.leads if self.session.open else ()
-        self._record(read_joints(text, leads))
+        bodies = read_found(text, leads)
+        self.roll.joints = bodies[0].joints if isinstance(bodies[0], FoundHookup) else ()
+        self.session.record(*bodies, station="intake")
 
     def _record(self, joints: Joints) -> None:
         self.roll.joints = joints  # the next key must not go by what is still on its way to disk

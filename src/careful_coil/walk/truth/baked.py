@@ -10,6 +10,7 @@ LABELS = ("kind", "faults", "right_end", "must_name")
 LEAST_MEGOHM = {"earth-fault": 0.0, "damp": 1.2, "flooded": 0.3}  # at most so much
 SHAFT = {"shaft-binding": "binding", "shaft-rough": "rough", "shaft-rubbing": "rubbing"}
 BEARING = {"bearing-worn": "rough", "bearing-dry": "dry", "bearing-seized": "seized"}
+USUAL_BEARINGS = {"drive": "6204-2Z", "other": "6203-2Z"}
 SHORTED_SHARE, HALF = 0.82, 0.5  # of a coil's ohms that are left
 DEVICES = {
     "switch-stuck-open": "stuck-open",
@@ -56,8 +57,7 @@ def _work_in(found: dict[str, Any], what: str, of: str) -> None:
         found["shaft"] = {**found.get("shaft", {}), "feel": SHAFT.get(what, "seized")}
     elif what in BEARING:
         ends = dict(found.get("bearings", {}))
-        usual = {"drive": "6204-2Z", "other": "6203-2Z"}.get(of, "6204-2Z")
-        was = ends.get(of, {"number": usual})
+        was = ends.get(of, {"number": USUAL_BEARINGS.get(of, "6204-2Z")})
         if was.get("state", "good") == "good":
             ends[of] = {**was, "state": BEARING[what]}
         found["bearings"] = ends
@@ -67,6 +67,13 @@ def _work_in(found: dict[str, Any], what: str, of: str) -> None:
         found["earth_ohm"] = max(float(found.get("earth_ohm", 0.0)), 1e6)
     elif what == "temporary-left":
         found["temporary"] = f"jumper across {of}" if of else "jumper across a terminal"
+    elif what == "wrong-bearing":
+        ends = dict(found.get("bearings", {}))
+        was = ends.get(of, {"number": USUAL_BEARINGS.get(of, "6204-2Z")})
+        ends[of] = {**was, "seat": _heavier(str(was.get("number", "")))}
+        found["bearings"] = ends
+    elif what == "joint-loose":
+        found["loose"] = [*found.get("loose", ()), of]
     elif what == "lead-cracked":
         leads = found.get("leads", ())
         found["leads"] = [{**x, "looks": "cracked"} if _is(x, of) else x for x in leads]
@@ -74,6 +81,14 @@ def _work_in(found: dict[str, Any], what: str, of: str) -> None:
         _change(found, "devices", of, {"state": DEVICES[what]})
     elif what in CAPACITORS:
         _change(found, "capacitors", of, CAPACITORS[what])
+
+
+def _heavier(number: str) -> str:
+    """Return the bearing of the same bore that the housing was made for: the next series up, or down."""
+    for light, heavy in (("62", "63"), ("63", "62"), ("60", "62")):
+        if number.startswith(light):
+            return heavy + number[2:]
+    return "6304-2Z"
 
 
 def _is(lead: dict[str, Any], of: str) -> bool:

@@ -90,7 +90,9 @@ def size(world: World, ask: Ask) -> Told:
     """Return what callipers say of a bearing, a capacitor, a brush."""
     kind, name = named(ask)
     if kind == "bearing":
-        found = SPELLINGS.get(_bearing(world, name).number.split("-")[0])
+        own = _bearing(world, name)  # callipers go on shaft and housing: on what belongs there
+        fits = str((own.model_extra or {}).get("seat", "")) or own.number
+        found = SPELLINGS.get(fits.split("-")[0])
         if found is None:
             return Told(lacks="no callipers that fit")
         return Told(text=f"{found.bore:g} x {found.outside:g} x {found.width:g}")
@@ -133,7 +135,14 @@ def _more(world: World, name: str) -> object:
 
 
 def _joints(world: World, ask: Ask) -> str:
-    joints = [" ".join(sorted(j, reverse=True)) for j in world.joints if len(j) > 1]
+    told = (world.motor.model_extra or {}).get("loose", ())
+    loose = {str(n) for n in told}
+    joints = []
+    for joint in (j for j in world.joints if len(j) > 1):
+        marks = {x.mark for x in world.motor.leads if x.tag in joint} | joint
+        marks |= {world.node(n) for n in joint}
+        word = " loose" if loose & marks else ""
+        joints.append(" ".join(sorted(joint, reverse=True)) + word)
     return "; ".join(joints) or "apart"
 
 

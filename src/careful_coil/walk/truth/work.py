@@ -130,7 +130,8 @@ def _shaft(world: World, ask: Ask, _: str) -> str:
 
 def _bearing(world: World, ask: Ask, end: str) -> str:
     ends = world.motor.bearings.model_dump()
-    ends[end] = {**ends[end], "state": RENEWED}
+    fits = str(ends[end].get("seat", "")) or ends[end]["number"]
+    ends[end] = {**ends[end], "number": fits, "state": RENEWED}
     world.put(bearings=ends)
     if all(b["state"] == RENEWED for b in ends.values()) and world.motor.shaft.feel != EASED:
         world.put(shaft={**world.motor.shaft.model_dump(), "feel": EASED})
