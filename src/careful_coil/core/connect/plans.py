@@ -42,6 +42,10 @@ class Wish:
     devices: tuple[Device, ...] = ()
     equal: bool = False  # both windings read alike: then it reverses at the capacitor
     phases: int | None = None
+    one: str = ""  # of which connection the only rating of the plate is: HIGHEST or LOWEST
+
+
+HIGHEST, LOWEST = "highest", "lowest"
 
 
 def plan(
@@ -158,7 +162,13 @@ def _ratings(known: Arrangement, options: list[Plan], plate: Plate, wish: Wish) 
     fits = [c for c in itertools.combinations(factors, count) if _match(c, plate.volts)]
     if len(fits) == 1:
         return [[p for p in options if abs(p.factor - f) < SAME_FACTOR] for f in fits[0]]
+    if count == 1 and len({p.family for p in options}) == 1 and wish.one:
+        factor = max(factors) if wish.one == HIGHEST else min(factors)
+        return [[p for p in options if abs(p.factor - factor) < SAME_FACTOR]]
     families = tuple(dict.fromkeys(p.family for p in options if p.family))
+    if count == 1 and len(families) < 2 and len(factors) > 1:
+        words = _why_no_rating(options, factors, plate, len(fits))
+        raise CannotConnect(words, "rated", (HIGHEST, LOWEST))
     asks = "family" if len(fits) > 1 and len(families) > 1 and not wish.family else ""
     words = _why_no_rating(options, factors, plate, len(fits))
     raise CannotConnect(words, asks, families if asks else ())

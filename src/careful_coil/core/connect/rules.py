@@ -175,8 +175,8 @@ def _hookup(state: Connecting) -> Finding:
         if state.turned:
             return of(
                 verdict="unproven",
-                subject=f"To turn it round: {joint} comes off",
-                why=f"It was joined the other way. {state.plan.connection.capitalize()} is joined next.",
+                subject=f"To be joined anew: {joint} comes off",
+                why=f"It was joined another way. {state.plan.connection.capitalize()} is joined next.",
                 waivable=False,
             )
         return of(

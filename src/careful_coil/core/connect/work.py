@@ -18,6 +18,7 @@ from careful_coil.core.connect.plans import (
 from careful_coil.core.connect.present import Present, present_of
 from careful_coil.core.connect.slips import unseen_by_ohms
 from careful_coil.core.connect.steps import JOINTS, Step, change_steps
+from careful_coil.core.connect.usual_wish import as_usual, ran_low
 from careful_coil.core.errors import CannotConnect, CannotPlace, CoilError
 from careful_coil.core.identify import Identification, Naming
 from careful_coil.core.job import Job
@@ -62,7 +63,9 @@ class Connecting:
     ohms: dict[str, float] | None = None  # of each kind of coil, in Ω
     asks: str = ""  # what of the wish must be answered first, with its `choices`
     choices: tuple[str, ...] = ()
-    turned: bool = False  # it was asked to turn the other way: joints of the first are no slips
+    turned: bool = (
+        False  # it is joined anew, the other way or for other volts: the first joints are no slips
+    )
 
     @property
     def unread(self) -> tuple[str, ...]:
@@ -189,8 +192,13 @@ def plan_wished(
     try:
         found = plan(arr.slug, plate, supply.volt, supply.hertz, asked)
     except CannotConnect as error:
-        asked, said = _as_usual(asked, error)
-        found = plan(arr.slug, plate, supply.volt, supply.hertz, asked)
+        asked, said = as_usual(asked, error, ran_low(job))
+        try:
+            found = plan(arr.slug, plate, supply.volt, supply.hertz, asked)
+        except CannotConnect as second:
+            asked, more = as_usual(asked, second, ran_low(job))
+            said = f"{said} {more}"
+            found = plan(arr.slug, plate, supply.volt, supply.hertz, asked)
         found = replace(found, notes=(*found.notes, said))
     if "exchanged" not in wish:
         return found
@@ -199,24 +207,6 @@ def plan_wished(
     return plan(
         arr.slug, plate, supply.volt, supply.hertz, replace(asked, reverse=not asked.reverse)
     )
-
-
-FASTEST = "high"
-WYE_FIRST = (
-    "Wye or delta family is not known: joined as wye, which wrong gives 58 % of the volts, never 173 %. "
-    "Idle amps in their band prove it; a third of that or less: join it as delta."
-)
-FASTEST_FIRST = "Which speed it is wanted for nobody said: joined for the fastest; say another."
-
-
-def _as_usual(asked: Wish, error: CannotConnect) -> tuple[Wish, str]:
-    """Return a wish with what nobody said taken as usual, and that in words. Raises: the error again."""
-    if error.asks == "family" and "wye" in error.choices and not asked.family:
-        return replace(asked, family="wye"), WYE_FIRST
-    if error.asks == "speed" and error.choices and not asked.speed:
-        speed = FASTEST if FASTEST in error.choices else error.choices[0]
-        return replace(asked, speed=speed), FASTEST_FIRST
-    raise error
 
 
 def _alike(ohms: Mapping[str, float] | None) -> bool:
@@ -266,7 +256,7 @@ def _worked(
         steps=steps,
         made=tuple(j for j in wanted.joints if frozenset(j) in standing),
         to_make=tuple(left),
-        turned=bool(job.joined.wish.get("exchanged")),
+        turned=bool(job.joined.wish.get("exchanged")) or ran_low(job),
         wrong=tuple(j for j in reversed(now.made) if not any(set(j) <= t for t in targets)),
         expected=expected,
         read=_read(job),

@@ -37,6 +37,7 @@ class Nameplate:
     power_side: str = ""
     ratings: tuple[Rating, ...] = ()
     as_printed: tuple[tuple[str, str], ...] = ()
+    assumed: tuple[str, ...] = ()  # figures that are not from the plate: it cannot be read
 
     def at(self, volt: float, hertz: float) -> Rating | None:
         """Return the rating a supply is held against, None where none is near."""

@@ -88,7 +88,7 @@ def rating_at(ratings: Sequence[Rating], volt: float, hertz: float) -> Rating | 
 
     Of those within ±10 % of the volts the same hertz comes first, then the nearest volts.
     """
-    near = [r for r in ratings if abs(r.volt / volt - 1) <= NEAR_VOLT]
+    near = [r for r in ratings if abs(volt / r.volt - 1) <= NEAR_VOLT]
     same = [r for r in near if r.hertz is None or abs(r.hertz / hertz - 1) <= SAME_HERTZ]
     return min(same, key=lambda r: abs(r.volt / volt - 1), default=None)
 

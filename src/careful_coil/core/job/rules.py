@@ -18,7 +18,9 @@ def intake_findings(job: Job) -> list[Finding]:
             verdict="unproven" if must else "good",
             subject="Nameplate not complete" if must else "Nameplate read",
             why=(
-                f"Missing: {', '.join(missing)}."
+                f"Not from the plate: {', '.join(job.plate.assumed)}, by its leads and the supply it ran on."
+                if job.plate.assumed
+                else f"Missing: {', '.join(missing)}."
                 if missing
                 else "Phases, volts, hertz and amps are known."
             ),

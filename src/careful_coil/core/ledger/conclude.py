@@ -22,6 +22,7 @@ from careful_coil.core.identify import (
 from careful_coil.core.job import Job
 from careful_coil.core.kind.lead_leanings import excluded, leanings_of
 from careful_coil.core.kind.rules import kind_of
+from careful_coil.core.ledger.assumed import with_assumed
 from careful_coil.core.ledger.at_stations import EVERY
 from careful_coil.core.ledger.commission import commissioning
 from careful_coil.core.ledger.facts import Facts
@@ -43,6 +44,7 @@ def conclude(
         if found and evidence
         else Naming(word="none", names={}, arrangement=None)
     )
+    job = with_assumed(job, naming)
     kinds = kind_of(job, found)
     if found is not None and not naming.known:
         found = replace(found, notes=(*found.notes, *excluded(job, kinds)))

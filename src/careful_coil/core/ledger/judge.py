@@ -38,7 +38,7 @@ def judge(
     findings, waived = under_law(
         job, c.findings, c.naming, c.connecting, lambda j: conclude(ruled(j), settings).findings
     )
-    job = replace(job, waived=waived)
+    job = replace(c.job, waived=waived)
     gate = tuple(before_it_can_go(job, findings, settings))
     c = replace(c, job=job, findings=tuple(findings), gate=gate)
     asked = {station.name: tuple(station.steps(c)) for station in EVERY}

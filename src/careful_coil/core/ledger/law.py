@@ -15,6 +15,7 @@ from careful_coil.core.job import Finding, Job, fold
 from careful_coil.core.job.alarms import words_of_harm
 from careful_coil.core.job.at_connect import LowRun
 from careful_coil.core.job.entries import Entry, Waived
+from careful_coil.core.job.plate import unreadable
 from careful_coil.core.job.voids import FACTS
 from careful_coil.core.sheets import SHEETS
 
@@ -110,14 +111,16 @@ def by_behaviour(
     if ran is None or ran.verdict != "good":
         return list(findings)
     amps = by_code.get("trial-amps")
-    usual = amps is not None and amps.verdict in ("good", "watch")
+    # no plate amps to hold them against: that it starts, runs its minutes and stays cool is all there is
+    unread = amps is None and any(unreadable(job.plate.printed(f)) for f in ("amp", "power"))
+    usual = unread or (amps is not None and amps.verdict in ("good", "watch"))
     low = by_code.get("low-run")
     three = job.supply is not None and job.supply.phases == 3
     equal = low is not None and low.verdict == "good" and "trial-lines" in by_code
     legible = job.deeds.stands("marks", "leads")  # washed since, they are read again
     behaved = equal if three else usual
     marked = naming.word == "marked" and legible and behaved
-    in_band = amps is not None and amps.verdict == "good"
+    in_band = unread or (amps is not None and amps.verdict == "good")
     owed = naming.word == "owed" and in_band
     owed |= naming.word == "kicked" and not three and usual
     found = []
@@ -127,6 +130,8 @@ def by_behaviour(
             f = replace(f, verdict="good", subject="Leads as marked", why=why)
         elif f.code == "leads-proven" and f.verdict == "unproven" and owed:
             why = "By their ohms, and it started from rest at rated volts with usual amps."
+            if unread:
+                why = "By their ohms, and it started from rest at rated volts; no plate amps to judge by."
             f = replace(f, verdict="good", subject="Leads proven by the run", why=why)
         elif f.code == "hookup" and f.verdict == "unproven" and state.outside and usual:
             why = "By its run: it started at rated volts, amps in the idle band."

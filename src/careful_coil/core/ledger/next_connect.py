@@ -8,6 +8,7 @@ from careful_coil.core.connect.low_run import expected_run, unclamped
 from careful_coil.core.connect.rotation import wanted_direction
 from careful_coil.core.connect.work import Connecting, fit_key, out_key
 from careful_coil.core.job import Finding, Job
+from careful_coil.core.job.plate import unreadable
 from careful_coil.core.ledger.facts import Facts
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.values import show_ohm
@@ -22,7 +23,17 @@ def connect_steps(c: Facts) -> Iterator[NextStep]:
         yield from _wanted(job, direction.why)
     if not known and state.plan is None:
         return
-    if job.supply is None:
+    lost = [f for f in ("volt", "hertz") if unreadable(job.plate.printed(f))]
+    if job.supply is None and lost:
+        yield NextStep(
+            code="supply",
+            title="Name the supply it ran on",
+            station="connect",
+            focus="supply",
+            why="Its plate cannot be read: volts, hertz and phases it ran on, by who knows it. The tag then says "
+            "that its ratings are not from the plate.",
+        )
+    elif job.supply is None:
         yield NextStep(
             code="supply",
             title="Name the supply",

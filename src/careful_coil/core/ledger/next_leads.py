@@ -41,7 +41,7 @@ def intake_steps(c: Facts) -> Iterator[NextStep]:
         ("volt", plate.volts, "volts"),
         ("hertz", plate.hertz, "hertz"),
     ):
-        if not known:
+        if not known and not unreadable(plate.printed(field_name)):
             yield NextStep(
                 code=f"plate-{field_name}",
                 title=f"Read the plate: {word}",
@@ -50,7 +50,7 @@ def intake_steps(c: Facts) -> Iterator[NextStep]:
                 why="Limits and the hookup hang on it. As printed, both figures if there are two.",
             )
     unread = not (plate.amps or plate.power_w) and not unreadable(plate.printed("amp"))
-    if plate.volts and unread:
+    if (plate.volts or unreadable(plate.printed("volt"))) and unread:
         yield NextStep(
             code="plate-amp",
             title="Read the plate: amps",

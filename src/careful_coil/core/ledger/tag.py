@@ -21,6 +21,8 @@ def tag_words(number: int, judged: Judgement, day: str) -> tuple[str, list[str]]
     body = job.released.body if job.released is not None else None
     signed = body.signed if isinstance(body, Released) else ""
     lines = [first, plan.connection.capitalize() if plan else "Hookup: see the sheet"]
+    if set(job.plate.assumed) & {"volts", "hertz"}:
+        lines.append("Ratings not from the plate: by the supply it ran on.")
     lines.append(f"Turns {turns_words(job)}.")
     back = reversible(judged.facts.connecting)
     if back:

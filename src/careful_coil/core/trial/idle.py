@@ -59,6 +59,9 @@ def idle_band(job: Job, settings: Settings) -> tuple[float, float]:
     return low * min(factor, 1.0), min(high * factor, MOST_IDLE)
 
 
+SEVERAL_WAYS = 6  # leads from which one rating leaves open what it is joined for
+
+
 def _level(step: TrialStep, job: Job, settings: Settings, kind: str) -> Iterator[Finding]:
     supply = job.supply
     known = full_load_amps(job)
@@ -91,7 +94,8 @@ def _level(step: TrialStep, job: Job, settings: Settings, kind: str) -> Iterator
         )
     elif share < low:
         far = three and not guessed and share < low * FAR_LOW
-        verdict = "hold" if far else "watch"
+        guess = len(job.plate.volts) == 1 and len(job.tags) >= SEVERAL_WAYS
+        verdict = "unproven" if far and guess else "hold" if far else "watch"
         why = "Low for no load: joined for higher volts, half the winding open, or the plate is another's."
     else:
         verdict, why = "good", "Usual for no load."

@@ -12,7 +12,7 @@ from careful_coil.core.job.trials import Trial
 from careful_coil.core.machine.power import volt_amperes
 from careful_coil.core.winding.speed import poles_of
 
-Verdict = Literal["good", "watch", "hold"]
+Verdict = Literal["good", "watch", "hold", "unproven"]
 DEAD = 0.05  # of the mean: a line without amps
 RATED_NEAR = 0.10  # of 1: a step at rated volts
 

@@ -230,6 +230,8 @@ def _volt(world: World, ask: Ask) -> Told:
         return Told(text=DRAINED_VOLT, number=0.3, unit="V")
     own = world.motor.supply
     rated = figures(world.motor.plate.text, "hertz")
+    if not rated or {"hertz", "phases", "volt"} & set(world.motor.plate.unreadable):
+        return Told(text=f"{own.phases}~ {own.volt:g} V {own.hertz:g} Hz")
     if ask["type"] == "number" and rated and own.hertz not in rated:  # said: it is not the plate's
         return Told(text=f"{own.volt:g} V {own.hertz:g} Hz")
     if ask["type"] == "number":
