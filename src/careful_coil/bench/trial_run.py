@@ -7,6 +7,7 @@ from functools import cached_property
 
 import numpy as np
 
+from careful_coil.bench.low_run import first_slip, pole_ratio
 from careful_coil.core.machine.run_up import IN_SHARE, OUT_SHARE
 from careful_coil.core.readings import Loaded
 from careful_coil.core.ways.devices import Device, Moment
@@ -14,7 +15,7 @@ from careful_coil.core.ways.states import state_at, with_devices
 from careful_coil.core.winding.coupling import Halves
 from careful_coil.core.winding.network import Network
 from careful_coil.core.winding.rotor import Rotor, default_rotor
-from careful_coil.core.winding.steady import Steady, Supply, solve
+from careful_coil.core.winding.steady import Floats, Steady, Supply, solve
 
 DRAG = 0.02  # of the torque at standstill and full volts: bearings and fan at full speed
 STICTION = 0.6  # of the drag: what a free shaft needs to begin
@@ -52,7 +53,16 @@ class Rig:
     @property
     def sync_rpm(self) -> float:
         """Return n_sync on this supply."""
-        return 120 * self.supply[2] / self.poles
+        return 120 * self.supply[2] / self.poles / self._ratio
+
+    @cached_property
+    def _ratio(self) -> float:
+        """Return the poles of the field that carries it, over those of the first."""
+        return pole_ratio(self._wired("start", ""), self.halves, self._at_rest)
+
+    def _slip(self, slip: Floats) -> Floats:
+        """Return the slip against the first field of one against the field that carries it, its own way round."""
+        return first_slip(slip, self._way, self._ratio)
 
     @property
     def lines(self) -> tuple[str, ...]:
@@ -72,7 +82,7 @@ class Rig:
         found = solve(
             wired,
             Supply.of(phases, volt, hertz, hertz),
-            slip if self._way > 0 else 2 - slip,
+            self._slip(slip),
             self._rotor,
             self.halves,
         )
@@ -121,7 +131,7 @@ class Rig:
         found = solve(
             self._wired("start", ""),
             Supply.of(phases, volt, hertz, hertz),
-            slip if self._way > 0 else 2 - slip,
+            self._slip(slip),
             self._rotor,
             self.halves,
         )

@@ -99,7 +99,8 @@ def _poles(plate: Nameplate) -> Iterator[Finding]:
 
 
 def _counts(plate: Nameplate) -> Iterator[Finding]:
-    if plate.volts and plate.amps and len(plate.volts) != len(plate.amps):
+    speeds = len(plate.volts) == 1 and len(plate.amps) > 1  # one for each speed, as a rule
+    if plate.volts and plate.amps and len(plate.volts) != len(plate.amps) and not speeds:
         yield _watch(
             "amps",
             f"{len(plate.volts)} voltage(s), {len(plate.amps)} figure(s) of amps",

@@ -13,6 +13,7 @@ from careful_coil.core.job.trials import Trial
 from careful_coil.core.kind import Weighed
 from careful_coil.core.settings import Settings
 from careful_coil.core.ways.book import plans_of
+from careful_coil.core.ways.devices import POSITIONED
 from careful_coil.core.ways.way import Plan
 
 Way = Literal["ramp", "cap", "direct"]
@@ -143,6 +144,19 @@ def speeds_of(state: Connecting | None) -> tuple[str, ...]:
         return ()
     found = dict.fromkeys(p.speed for p in _alike(state.plan))
     return tuple(sorted((s for s in found if s), key=_rank)) if len(found) > 1 else ()
+
+
+def speeds_to_run(state: Connecting | None) -> tuple[str, ...]:
+    """Return the speeds that are run: those a switch or a moved clip reaches, else the one it is joined for.
+
+    Three-phase speeds want other joints: without their switch the machine's own run shows the others.
+    """
+    every = speeds_of(state)
+    plan = state.plan if state is not None else None
+    if plan is None or not plan.arrangement.startswith("three-phase"):
+        return every
+    switched = any(d.kind in POSITIONED for d in plan.devices)
+    return every if switched or not every else (plan.speed,)
 
 
 def at_speed(state: Connecting, speed: str) -> Plan | None:

@@ -11,7 +11,7 @@ from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.trials import Trial
 from careful_coil.core.settings import Settings
 from careful_coil.core.trial.alarms import standing_alarms
-from careful_coil.core.trial.begin import StartWay, full_volt, speeds_of
+from careful_coil.core.trial.begin import StartWay, full_volt, speeds_to_run
 from careful_coil.core.trial.judge import judged
 from careful_coil.core.trial.told import at_rated, mean, told
 from careful_coil.core.trial.whole import lacking, minutes_wanted
@@ -68,7 +68,7 @@ def _speeds(job: Job, state: Connecting) -> Iterator[Finding]:
     if job.supply is None:
         return
     steps = []
-    for speed in speeds_of(state):
+    for speed in speeds_to_run(state):
         since = job.deeds.last("runs")
         sheet = job.trials.last("on", since, speed) or job.trials.last("off", since, speed)
         step = at_rated(sheet, job.supply.volt) if sheet is not None else None
@@ -136,7 +136,7 @@ def _gate(
     if trials.now is not None:
         why = "Bench switch off, supply read as zero, then End: an open sheet proves nothing."
         return of(verdict="unproven", subject="A test sheet is still open", why=why)
-    for speed in speeds_of(state) or ("",):
+    for speed in speeds_to_run(state) or ("",):
         on = trials.last("on", since, speed or None)
         which = f" at {speed} speed" if speed else ""
         if on is None:
@@ -184,7 +184,7 @@ def covers_next(job: Job, way: StartWay, state: Connecting) -> Literal["off", "o
 def speed_next(job: Job, way: StartWay, state: Connecting) -> str | None:
     """Return the speed the next sheet is for, empty where it has one; None: all are run."""
     since, covers = job.deeds.last("runs"), covers_next(job, way, state)
-    for speed in speeds_of(state) or (None,):
+    for speed in speeds_to_run(state) or (None,):
         own = job.trials.last(covers, since, speed)
         if own is None or at_rated(own, full_volt(job, way, own)) is None:
             return speed or ""

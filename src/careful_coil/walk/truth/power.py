@@ -8,14 +8,15 @@ from functools import cached_property
 
 import numpy as np
 
+from careful_coil.bench.low_run import first_slip, pole_ratio
 from careful_coil.bench.wound import halves_of, wound
 from careful_coil.core.errors import CoilError
 from careful_coil.core.ways.book import plans_of
 from careful_coil.core.ways.devices import Device, Moment
 from careful_coil.core.ways.states import state_at, with_devices
 from careful_coil.core.winding.network import Coil, Network
-from careful_coil.core.winding.rotor import default_rotor
-from careful_coil.core.winding.steady import Supply, solve
+from careful_coil.core.winding.rotor import Rotor, default_rotor
+from careful_coil.core.winding.steady import Floats, Supply, solve
 from careful_coil.documents.motor import MotorDocument
 from careful_coil.walk.truth.plated import figures, middle_microfarad, printed
 
@@ -98,14 +99,24 @@ class Power:
         wanted = IDLE_SHARE[phases] * amp
         supply = Supply.of(phases, volt, self._hertz, self._hertz)
         usual = default_rotor(wound(whole(self._motor)))
+        halves = halves_of(self._motor)
         drawn: dict[float, float] = {}
         for share in np.geomspace(0.05, 8.0, 80).tolist():
             rotor = replace(usual, xm=share * usual.xm)
-            run = solve(network, supply, np.array([IDLE_SLIP]), rotor, halves_of(self._motor))
+            run = solve(network, supply, self._idle(network, supply, rotor), rotor, halves)
             drawn[share] = abs(float(abs(run.line_amp["L1"][0])) / wanted - 1)
         # with a run capacitor two figures may fit: an ordinary machine's is meant
         near = [s for s, off in drawn.items() if off <= min(drawn.values()) + ALIKE]
         return min(near, key=lambda s: abs(math.log(s / UNCALIBRATED)))
+
+    def _idle(self, network: Network, supply: Supply, rotor: Rotor) -> Floats:
+        """Return the slip of a free shaft against the first field, whichever field carries it."""
+        halves, slip = halves_of(self._motor), np.array([IDLE_SLIP])
+        if halves != "pole-changing":
+            return slip
+        still = solve(network, supply, np.array([1.0]), rotor, halves)
+        way = -1 if float(still.torque[0]) < 0 else 1
+        return first_slip(slip, way, pole_ratio(network, halves, still))
 
     def harm(
         self,
@@ -120,14 +131,9 @@ class Power:
         wired = network.joined(joints)
         if devices:
             wired = with_devices(wired, devices, state_at(devices, moment))
-        slip = np.array([IDLE_SLIP if moment == "run" else 1.0])
-        found = solve(
-            wired,
-            Supply.of(phases, volt, hertz, hertz),
-            slip,
-            default_rotor(wired),
-            halves_of(self._motor),
-        )
+        fed, rotor = Supply.of(phases, volt, hertz, hertz), default_rotor(wired)
+        slip = self._idle(wired, fed, rotor) if moment == "run" else np.array([1.0])
+        found = solve(wired, fed, slip, rotor, halves_of(self._motor))
         if found.shorted:
             return f"{' and '.join(found.shorted)} shorted at {volt:g} V", ""
         if self.coil_volt is None:
