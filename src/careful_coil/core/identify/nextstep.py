@@ -253,8 +253,9 @@ def next_kick(worlds: Sequence[World], evidence: Evidence) -> NextReading | None
             continue
         a, b, c, d = kick
         shown = table[way, roles[:, a], roles[:, b], roles[:, c], roles[:, d]]
-        share = np.bincount(shown, same.weight, len(ODDS))
-        gain = entropy((share @ ODDS).tolist()) - float(share @ own)
+        # marks are no reason not to ask; where they stand against a test they are one to ask
+        each = (np.bincount(shown, w, len(ODDS)) for w in (same.weight, same.marked))
+        gain = max(entropy((share @ ODDS).tolist()) - float(share @ own) for share in each)
         if gain > best_gain + 1e-9:
             best, best_gain = kick, gain
     if best is None:

@@ -126,6 +126,7 @@ class Sorted:
     roles: NDArray[np.int64]  # (worlds, tags)
     couplings: tuple[Halves, ...]
     coupling: NDArray[np.int64]  # (worlds,) places in `couplings`
+    marked: NDArray[np.float64]  # (worlds,) weights with what is printed on the leads
 
     @classmethod
     def of(cls, worlds: Sequence[World]) -> "Sorted | None":
@@ -142,6 +143,7 @@ class Sorted:
             np.array([w.roles for w in same]),
             ways,
             np.array([ways.index(w.coupling) for w in same]),
+            np.array([w.weight for w in same]) / max(sum(w.weight for w in same), 1e-300),
         )
 
 

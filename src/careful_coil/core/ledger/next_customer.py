@@ -72,4 +72,6 @@ def _costly(job: Job, bad: Finding) -> bool:
     if any(d.place > tested for d in job.deeds.counted(("dried", "rewound"))):
         return False  # what was done since is tested first
     dried = any(job.deeds.counted(("dried",)))
+    if not dried and any(job.deeds.counted(("flooded", "damp"))):
+        return False  # wet: washed, dried and tested again before anybody is asked for a rewind
     return dried or (bad.figure is not None and bad.figure < DEAD_MEGOHM)

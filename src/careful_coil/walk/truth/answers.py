@@ -113,8 +113,8 @@ def _read(text: str) -> Told:
 
 
 def _to_frame(world: World, tag: str, lug_off: bool) -> Told:
-    if world.lead_of[tag] == "earth" and not lug_off:
-        return _number(world.motor.earth_ohm, "Ω")
+    if world.lead_of[tag] == "earth":  # its lug off, nothing ties it to anything
+        return Told(text="open") if lug_off else _number(world.motor.earth_ohm, "Ω")
     ohm = 1e6 * world.motor.insulation.megohm
     return Told(text="open") if ohm > OPEN_FRAME_OHM else _number(ohm, "Ω")
 
