@@ -3,7 +3,7 @@
 from collections.abc import Iterator, Mapping
 
 from careful_coil.core.identify.extras import EARTH_OHM
-from careful_coil.core.identify.models import role_word
+from careful_coil.core.identify.models import PROTECTOR_OPEN, role_word
 from careful_coil.core.identify.naming import Naming, uses_of
 from careful_coil.core.identify.result import Identification
 from careful_coil.core.job import Finding, Job, Verdict
@@ -44,6 +44,8 @@ def lead_findings(job: Job, found: Identification | None, naming: Naming) -> lis
                 unit="Ω",
             )
         )
+    if PROTECTOR_OPEN in found.best.notes and found.best.probability >= BROKEN_FROM:
+        findings.append(_lead_open(job, found))
     if found.best.broken and found.best.probability >= BROKEN_FROM:
         findings.append(_broken(found) if not _behind_a_switch(job, found) else _path_open(found))
     if naming.against:
@@ -176,6 +178,23 @@ def _behind_a_switch(job: Job, found: Identification) -> bool:
         for r in job.gear.read.values()
     )
     return job.plate.phases != 3 and not closed and not job.seen.sealed  # pins lie on the winding
+
+
+def _lead_open(job: Job, found: Identification) -> Finding:
+    """Return that a whole lead reads open: its protector, or a coil; cold and in a welded shell it is for good."""
+    common = next((t for t, n in found.best.names.items() if role_word(n) == "common"), "")
+    sealed = job.seen.sealed
+    return Finding(
+        code="coil-open" if sealed else "protector-open",
+        verdict="hold",
+        subject=f"{common} reads open: a coil, or the protector inside",
+        why="Cold it must conduct to both others. In a welded shell nothing can be mended."
+        if sealed
+        else "Let it cool, reset it, read again; else open it and look at the protector and the joint.",
+        station="leads",
+        gate=True,
+        waivable=False,
+    )
 
 
 START_ROLES = {"start", "aux", "T5", "T6", "T7", "T8"}
