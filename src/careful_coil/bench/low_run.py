@@ -26,6 +26,11 @@ def pole_ratio(network: Network, halves: Halves, still: Steady) -> float:
     return float(waves.poles[int(np.argmax(carried))])
 
 
+def several_speeds(network: Network, halves: Halves) -> bool:
+    """Whether a winding can carry fields of different pole numbers."""
+    return len(set(fields(network.coils, halves).poles.tolist())) > 1
+
+
 def first_slip(slip: Floats, way: int, ratio: float) -> Floats:
     """Return the slip against the first field, from that against the one of `ratio` times its poles."""
     return np.asarray(1 - way * (1 - slip) / ratio)
@@ -48,7 +53,9 @@ def run_of(
     brushed = any(c.like == "armature" for c in network.coils)
     fed, rotor = Supply.of(phases, volt, hertz, hertz), default_rotor(wired, caged=not brushed)
     found = solve(wired, fed, AT_SLIP, rotor, halves)
-    if halves == "pole-changing" and not found.shorted:  # it runs up to the field that carries it
+    if (
+        several_speeds(wired, halves) and not found.shorted
+    ):  # it runs up to the field that carries it
         ratio = pole_ratio(wired, halves, found)
         side = -1 if float(found.torque[-1]) < 0 else 1
         found = solve(wired, fed, first_slip(np.array(AT_SLIP), side, ratio), rotor, halves)

@@ -1,6 +1,7 @@
 """Balance of the coils, and the coils against design and record: what each picture usually is."""
 
 from collections.abc import Iterator
+from dataclasses import replace
 from functools import partial
 
 from careful_coil.core.condition.balance import imbalance_percent
@@ -12,6 +13,7 @@ from careful_coil.core.identify import Identification, Naming
 from careful_coil.core.job import Finding, Job, Verdict
 from careful_coil.core.settings import Limit, Settings
 from careful_coil.core.values import show_ohm
+from careful_coil.core.winding.network import Network
 
 LOW = "Low: shorted turns or wrong turns. Surge comparison, or amps at low volts, tells."
 HIGH = "High: a bad joint or a broken strand. Read it again while the lead is bent and the joint pressed."
@@ -40,8 +42,26 @@ def coil_findings(
     got = measured(job, found, naming, wall, settings)
     if got is None:
         return []
-    told = [_balance(got, job, wall, bool(found.suspects), settings)] if coils_alike(naming) else []
+    told = []
+    if coils_alike(naming):
+        each = [
+            _balance(one, job, wall, bool(found.suspects), settings)
+            for one in _by_winding(got, naming.network)
+        ]
+        told = [min(each, key=lambda f: WORST.index(f.verdict))]
     return [*told, *_record(job, naming, got, wall, settings)]
+
+
+WORST = ("hold", "unproven", "watch", "note", "good")
+
+
+def _by_winding(got: Measured, network: Network) -> list[Measured]:
+    """Return the coils of each winding by themselves: those of two speeds have ohms of their own."""
+    kinds = {c.name: c.like for c in network.coils}
+    windings: dict[str, dict[str, float]] = {}
+    for name, ohm in got.ohm.items():
+        windings.setdefault(kinds.get(name, ""), {})[name] = ohm
+    return [replace(got, ohm=own) for own in windings.values()] or [got]
 
 
 def balance_limits(wall: Wall, settings: Settings) -> tuple[Limit, Limit]:

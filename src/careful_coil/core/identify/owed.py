@@ -11,6 +11,12 @@ from careful_coil.core.identify.result import Candidate, Identification
 OVER = 1.5  # of the smaller ohms: trade practice for common, run and start
 ALIKE = 0.05  # of its figure: ohms this close are the same
 EITHER_WAY = {
+    "T1",  # two windings of two speeds, each on the line's volts either way
+    "T2",
+    "T3",
+    "T11",
+    "T12",
+    "T13",
     "run",
     "start",
     "main",
@@ -30,7 +36,8 @@ def owed(found: Identification, evidence: Evidence) -> bool:
     if not all(best.certainty[t] == "proven" for t in best.extras):
         return False
     path = evidence.leanings.path
-    bare = bool(path) and path[1] < NO_MECHANISM
+    three = (best.arrangement or "").startswith("three-phase")
+    bare = three or (bool(path) and path[1] < NO_MECHANISM)
     if not bare and not evidence.switches:
         return False
     others = [

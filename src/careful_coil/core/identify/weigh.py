@@ -26,6 +26,7 @@ LEAST_PATH = 1e-5  # of what may lie in the start path: nothing is ruled out by 
 P_START_HIGHER = 0.85  # the start winding is usually the thinner wire
 P_TAIL_SMALLER = 0.80  # the larger section of a tapped coil is usually the main one
 LEANINGS = (
+    ("fast", "slow", 0.9),  # more poles, less power: more turns of thinner wire
     ("run", "start", P_START_HIGHER),
     ("main", "auxiliary", P_START_HIGHER),
     ("tail", "main", P_TAIL_SMALLER),

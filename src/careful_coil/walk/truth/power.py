@@ -8,7 +8,7 @@ from functools import cached_property
 
 import numpy as np
 
-from careful_coil.bench.low_run import first_slip, pole_ratio
+from careful_coil.bench.low_run import first_slip, pole_ratio, several_speeds
 from careful_coil.bench.wound import halves_of, wound
 from careful_coil.core.errors import CoilError
 from careful_coil.core.ways.book import plans_of
@@ -61,7 +61,7 @@ class Power:
             several = len(self._volts) > 1
             plan = ranked[min(ranked)] if several else ranked[max(ranked)]
             volt = self._volts[0]
-            amp = max(self._amps, default=0.0) if several else min(self._amps, default=0.0)
+            amp = max(self._amps, default=0.0)  # of the lower volts; of several speeds the fastest
             return bare.joined(plan.joints), volt / plan.factor, volt, amp
         mains = [c for c in bare.coils if c.like in MAIN and not c.like.startswith("field")]
         if not mains:
@@ -112,7 +112,7 @@ class Power:
     def _idle(self, network: Network, supply: Supply, rotor: Rotor) -> Floats:
         """Return the slip of a free shaft against the first field, whichever field carries it."""
         halves, slip = halves_of(self._motor), np.array([IDLE_SLIP])
-        if halves != "pole-changing":
+        if not several_speeds(network, halves):
             return slip
         still = solve(network, supply, np.array([1.0]), rotor, halves)
         way = -1 if float(still.torque[0]) < 0 else 1
