@@ -192,7 +192,8 @@ def to_fit(job: Job, name: str) -> str:
     low, high = (told_by[1], told_by[2]) if told_by is not None else (own.low, own.high)  # type: ignore[union-attr]
     volts = [own.volt if own is not None else 0.0, told_by[3] if told_by is not None else 0.0]
     rated = min((v for v, _ in job.plate.volts), default=0.0)
-    stays = own is not None and not own.ranged and own.volt >= rated
+    serves = job.gear.capacitors.get(name, {}).get("serves", "")
+    stays = own is not None and (serves or own.kind) == "run"
     usual = [v for v in RUN_VOLTS if v >= RUN_VOLT_SHARE * rated] if stays else []
     if usual and max(volts) < RUN_VOLT_SHARE * rated:
         volts.append(usual[0])

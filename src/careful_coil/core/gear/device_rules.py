@@ -31,6 +31,7 @@ LOOKED_AT = {
     "speed-switch": ("actuator", "plate"),
     "change-over": ("actuator", "plate"),
     "protector": ("across",),
+    "electronic-switch": ("across",),
 }
 LOOKED_TITLES = {
     "mechanism on the shaft": "actuator",

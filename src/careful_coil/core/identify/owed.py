@@ -53,11 +53,10 @@ def _told_by_ohms(best: Candidate, other: Candidate, bare: bool) -> bool:
         return False
     differ = {r for t, r in best.roles.items() if other.roles.get(t) != r}
     either = bare and differ <= EITHER_WAY
-    for coil, ohm in best.coil_ohm.items():
-        ratio = _ratio(ohm, other.coil_ohm.get(coil, ohm))
-        if 1 + ALIKE < ratio < OVER and not either:
-            return False
-    return True
+    ratios = [_ratio(ohm, other.coil_ohm.get(c, ohm)) for c, ohm in best.coil_ohm.items()]
+    if max(ratios, default=1.0) >= OVER or either:
+        return True
+    return not any(ratio > 1 + ALIKE for ratio in ratios)
 
 
 def _ratio(one: float, two: float) -> float:

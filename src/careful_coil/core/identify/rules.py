@@ -168,6 +168,8 @@ def _broken(found: Identification) -> Finding:
 
 def _behind_a_switch(job: Job, found: Identification) -> bool:
     """Whether an open path may be its start switch, which is not shown to be closed at rest."""
+    if {told.get("serves", "") for told in job.gear.capacitors.values()} == {"run"}:
+        return False  # its capacitor stays in: there is no switch
     words = {role_word(found.best.names.get(t, "")) for t in found.best.broken}
     slug = found.best.arrangement
     if not words & START_ROLES or slug is None or not slug.startswith("single"):

@@ -40,6 +40,12 @@ def _said(lead: Lead) -> str:
 
 
 TERMINAL = re.compile(r"[A-Z][A-Z0-9]*\d\.\w{1,4}", re.I)  # of a device: C1.1, S1.2
+
+
+def _no_lead(word: str) -> bool:
+    return word.upper() in LINES or TERMINAL.fullmatch(word) is not None
+
+
 APART = ("apart", "all apart", "none", "loose", "-")  # no lead is joined to another
 
 
@@ -48,14 +54,14 @@ def read_joints(text: str, leads: Sequence[Lead]) -> tuple[tuple[str, ...], ...]
     if text.strip().lower() in APART:
         return ()
     joints: list[tuple[str, ...]] = []
+    every = {w.upper() for w in words_of(text.replace(";", " ")) if not _no_lead(w)}
+    if every <= {x.tag.upper() for x in leads}:  # tags alone, whatever is printed on others
+        leads = [x.model_copy(update={"marking": ""}) for x in leads]
     for part in text.split(";"):
         words = words_of(part)
         if not words:
             continue
-        joint = tuple(
-            w.upper() if w.upper() in LINES or TERMINAL.fullmatch(w) else lead_named(w, leads)
-            for w in words
-        )
+        joint = tuple(w.upper() if _no_lead(w) else lead_named(w, leads) for w in words)
         if len(joint) < 2:
             raise BadValue(part.strip(), f"two ends or more to a joint, for example {EXAMPLE}")
         joints.append(joint)

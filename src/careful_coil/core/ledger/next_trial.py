@@ -1,9 +1,9 @@
 """What Test run asks for next: a sheet, what makes it ready, the start, the steps of a ramp, the end."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 
 from careful_coil.core.connect.work import Connecting
-from careful_coil.core.job import Job
+from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.trials import Trial
 from careful_coil.core.ledger.facts import Facts
 from careful_coil.core.ledger.next_wall import closed_steps
@@ -27,7 +27,8 @@ def trial_steps(c: Facts) -> Iterator[NextStep]:
     if job.supply is None or (now is None and (gate is None or gate.verdict == "good")):
         return
     if now is None:
-        if not any(f.code in BEFORE and f.verdict in ("hold", "unproven") for f in findings):
+        before = any(f.code in BEFORE and f.verdict in ("hold", "unproven") for f in findings)
+        if not before and not _run_twice(job, findings):
             if covers_next(job, way, state) == "on":
                 yield from closed_steps(c)
             yield _sheet(job, state, way, gate.why if gate is not None else "")
@@ -51,6 +52,16 @@ def trial_steps(c: Facts) -> Iterator[NextStep]:
         why="Read the supply as zero before a lead is touched. End closes the sheet.",
         words="it is off",
     )
+
+
+TAKES = 2  # a run that found something bad is taken once more, then what it shows is mended
+
+
+def _run_twice(job: Job, findings: Sequence[Finding]) -> bool:
+    """Whether the run has shown something bad as often as it is taken, and nothing was mended since."""
+    bad = any(f.station == "test-run" and f.verdict == "hold" for f in findings)
+    since = job.deeds.last("runs")
+    return bad and sum(t.whole and t.place > since for t in job.trials.sheets) >= TAKES
 
 
 def _sheet(job: Job, state: Connecting, way: StartWay, why: str) -> NextStep:
