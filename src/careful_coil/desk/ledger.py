@@ -31,6 +31,7 @@ from careful_coil.desk.session import Session
 from careful_coil.desk.theme import Theme
 
 Index = QModelIndex | QPersistentModelIndex
+AT_ONCE = ("ready", "trial-ready", "checks")  # lists that are looked over together
 ROW = int(Qt.ItemDataRole.UserRole)
 MOST_CHOICES = 8  # words of an answer that are shown
 WORDS = {"good": "good", "note": "note", "watch": "watch", "hold": "hold", "unproven": "to do"}
@@ -189,7 +190,10 @@ class NextCard(Painted):
                 f"Answer: {', '.join(c.replace('-', ' ') for c in first.choices[:MOST_CHOICES])}."
             )
         if first.type == "tick":
-            return f"{len(first.choices)} to tick: Space each." if first.choices else ""
+            if not first.choices:
+                return ""
+            every = ", A all of it" if first.reader in AT_ONCE else ""
+            return f"{len(first.choices)} to tick: Space each{every}."
         unit = f", in {first.unit}" if first.unit else ""
         return f"Answer: {first.name}{unit}." if first.reader else ""
 

@@ -10,6 +10,7 @@ from careful_coil.desk import paint
 from careful_coil.desk.roll import Roll
 from careful_coil.desk.theme import Theme
 
+ALL = "a"  # ticks what is left, where all of it is looked over together
 BOX = 18  # of a tick, in pixels
 
 
@@ -30,13 +31,17 @@ class Item(Protocol):
 
 
 class TickRoll(Roll):
-    """What to do, each with why; Space ticks and moves on, Enter is for all of it."""
+    """What to do, each with why; Space ticks and moves on, Enter is for all of it.
+
+    `at_once`: things that are looked over together may be ticked by one key, A.
+    """
 
     ticked = Signal()
     entered = Signal()
 
-    def __init__(self, theme: Theme, name: str) -> None:
+    def __init__(self, theme: Theme, name: str, at_once: bool = False) -> None:
         super().__init__(theme, name)
+        self.at_once = at_once
         self.items: tuple[Item, ...] = ()
         self.done: set[str] = set()
         self.fit()
@@ -70,6 +75,11 @@ class TickRoll(Roll):
             left = [k for k, i in enumerate(self.items) if i.name not in self.done]
             if name in self.done and left:
                 self.go(next((k for k in left if k > self.current), left[0]))
+            self.retell()
+            self.ticked.emit()
+            return True
+        if key.lower() == ALL and self.at_once and self.items:
+            self.done = {i.name for i in self.items}
             self.retell()
             self.ticked.emit()
             return True

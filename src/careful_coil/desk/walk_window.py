@@ -148,7 +148,12 @@ class WindowBench:
     # --- answers --------------------------------------------------------------------------------------
 
     def _tick(self, roll: TickRoll, question: Question, before: int) -> None:
-        """Tick what is not ticked yet, each with Space; Enter where the list is logged as a whole."""
+        """Tick what is not ticked yet, by A where all is looked over at once, else each with Space.
+
+        Enter where the list is logged as a whole.
+        """
+        if roll.at_once and any(i.name not in roll.done for i in roll.items):
+            self.driven.key(Key.Key_A)
         for _ in range(len(roll.items)):
             if all(i.name in roll.done for i in roll.items):
                 break

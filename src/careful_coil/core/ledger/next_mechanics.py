@@ -1,6 +1,7 @@
 """What Mechanics asks for next: shaft, bearings, brushes, bars, what must not leave."""
 
 from collections.abc import Iterator, Sequence
+from dataclasses import replace
 
 from careful_coil.core.condition.suspicion import has_brushes
 from careful_coil.core.job import Finding, Job
@@ -99,9 +100,21 @@ def _bearing(job: Job, end: str, title: str, findings: Sequence[Finding]) -> Ite
         focus = f"{end}-state" if not told.get("state") else f"{end}-done"
         if told.get("done") == "renewed" and not told.get("fitted"):
             focus = f"{end}-fitted"
-        if "measure" in found.why.lower() and not told.get("outside"):
+        unmeasured = not told.get("outside") or ("disagree" in found.why and not told.get("bore"))
+        if "measure" in found.why.lower() and unmeasured:
             focus = f"{end}-size"
-        yield _step(f"bearing-{end}", found.subject, focus, found.why)
+        outside = ("outside",) if focus.endswith("-size") and not told.get("outside") else ()
+        if outside and told.get("number"):
+            subject = f"Bearing, {title.lower()}: callipers on its outside"
+            step = _step(
+                f"bearing-{end}",
+                subject,
+                focus,
+                "mm. It tells whether the number is the one that belongs.",
+            )
+            yield replace(step, ends=outside)
+        else:
+            yield _step(f"bearing-{end}", found.subject, focus, found.why)
 
 
 def _bars(job: Job, kinds: Weighed) -> Iterator[NextStep]:

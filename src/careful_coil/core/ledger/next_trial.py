@@ -14,7 +14,8 @@ from careful_coil.core.trial.rules import covers_next, speed_next
 from careful_coil.core.trial.told import at_rated, mean
 from careful_coil.core.trial.whole import minutes_run, minutes_wanted
 
-RAMP = (0.25, 0.5, 0.75, 1.0)  # of rated volts: where a ramp is read
+RAMP = (0.5, 1.0)  # of rated volts: where a ramp is read, after the run at a quarter
+EASED = ("bearing", "shaft", "rotor")  # work that the volts it begins to turn from speak of
 STOP = "Off at plate amps, smoke, or not turning by half voltage."
 BEFORE = ("hookup", "line-ohms", "before-power", "low-run", "supply")  # findings at Connect
 
@@ -43,7 +44,8 @@ def trial_steps(c: Facts) -> Iterator[NextStep]:
             why="; ".join(i.words for i in left) + ".",
         )
         return
-    yield from _run(job, state, way, now, c.settings)
+    low = any(f.code == "low-run" and f.verdict == "good" for f in findings)
+    yield from _run(job, state, way, now, c.settings, low)
     yield NextStep(
         code="trial-end",
         act="end",
@@ -76,15 +78,16 @@ def _sheet(job: Job, state: Connecting, way: StartWay, why: str) -> NextStep:
 
 
 def _run(
-    job: Job, state: Connecting, way: StartWay, now: Trial, settings: Settings
+    job: Job, state: Connecting, way: StartWay, now: Trial, settings: Settings, low: bool
 ) -> Iterator[NextStep]:
+    """Yield what an open sheet is still read for; `low` whether it ran well at low volts just before."""
     if job.supply is None:
         return
     full = full_volt(job, way, now)
     lines = ("L1", "L2", "L3") if job.supply.phases == 3 else ("L1",)
     direct = way.way == "direct" and now.begun.load != "locked"
     if direct and not started(now):
-        if way.look_volt is not None and not now.steps and not now.starts:
+        if way.look_volt is not None and not now.steps and not now.starts and not low:
             yield _step(
                 way.look_volt, lines, "Look at", f"{way.look_seconds:g} s at most, then off."
             )
@@ -99,6 +102,8 @@ def _run(
             volt=full,
         )
         return
+    if direct and now.begun.covers == "off":
+        return  # its start was watched with the mechanism in sight: what is left is read once closed
     wanted = minutes_wanted(job, way, settings)
     if (
         at_rated(now, full) is not None
@@ -112,7 +117,7 @@ def _run(
             station="test-run",
             ends=lines,
             focus="step",
-            why=f"With {wanted:g} min among the figures, and how it turns. {STOP}",
+            why=f"When the {wanted:g} min are over: amps, rpm, how it turns; W and °C where they are read. {STOP}",
             volt=full,
             state=f"{wanted:g} min",
         )
@@ -133,6 +138,7 @@ def _run(
         and now.begun.load == "none"
         and not now.steps
         and not now.of("starts-turning")
+        and any(job.deeds.counted(EASED))
     ):
         yield NextStep(
             code="trial-turning",
@@ -145,7 +151,7 @@ def _run(
             volt=full,
         )
     high = max((mean(s.volt) for s in now.steps), default=0.0)
-    shares = (1.0,) if direct else RAMP
+    shares = (1.0,) if direct or now.begun.covers == "off" else RAMP
     volt = next((share * full for share in shares if share * full > 1.05 * high), full)
     yield _step(volt, lines, "Raise to", STOP)
 
@@ -158,6 +164,6 @@ def _step(volt: float, lines: tuple[str, ...], word: str, stop: str) -> NextStep
         station="test-run",
         ends=lines,
         focus="step",
-        why=f"Volts, amps of each line, watts, rpm. {stop}",
+        why=f"Amps of each line and how it turns; W, rpm, °C where they are read. {stop}",
         volt=volt,
     )

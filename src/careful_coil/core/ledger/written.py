@@ -94,7 +94,9 @@ def written(
     """
     sheet = SHEETS[name]
     if sheet.name == "bearing" and field == "size":
-        for one, told in bearing_size(text).items():
+        for one, told in bearing_size(
+            text, job.hands.bearings.get(of, {}).get("number", "")
+        ).items():
             yield note(name, one, told, of=of)
     elif sheet.free:
         yield note(name, field, text.strip(), of=of)

@@ -96,19 +96,32 @@ def megohm_of(text: str) -> str:
     return kept(figure(text, Quantity.INSULATION, unit="MΩ", wanted=wanted))
 
 
-def bearing_size(text: str) -> dict[str, str]:
-    """Return bore, outside and width in mm as kept: all three, the bore alone, or nothing. Raises: BadValue."""
+def bearing_size(text: str, number: str = "") -> dict[str, str]:
+    """Return bore, outside and width in mm as kept: all three, one of them, or nothing. Raises: BadValue.
+
+    One alone is the outside diameter where a `number` is read and it lies nearer to that one's, else the bore.
+    """
     told: tuple[float, ...] = ()
     if text.strip():
         alone = "x" not in text.lower() and "×" not in text and len(text.split()) == 1
         if alone:
-            told = (figure(text, Quantity.LENGTH, least=LEAST, most=LARGEST_MM, wanted=MM),)
+            one = figure(text, Quantity.LENGTH, least=LEAST, most=LARGEST_MM, wanted=MM)
+            told = (one,) if _is_bore(one, number) else (0.0, one)
         else:
             told = dimensions(text, 3, THREE, LARGEST_MM)
             if not told[0] < told[1]:
                 raise BadValue(text, THREE, "The bore is smaller than the outside.")
-    found = {n: kept(v) for n, v in zip(SIZES, told, strict=False)}
+    found = {n: kept(v) for n, v in zip(SIZES, told, strict=False) if v}
     return {n: found.get(n, "") for n in SIZES}
+
+
+def _is_bore(mm: float, number: str) -> bool:
+    """Whether a dimension given alone is nearer to a number's bore than to its outside; so without one."""
+    try:
+        known = numbers_of(number) if number else ()
+    except BadValue:
+        known = ()
+    return not known or abs(mm - known[0].bearing.bore) < abs(mm - known[0].bearing.outside)
 
 
 def bars_count(text: str) -> int:

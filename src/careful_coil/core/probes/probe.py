@@ -184,4 +184,5 @@ class Probe:
     words: tuple[str, ...] = ()
     caution: str = ""
     hooked: Hooked = "leads"
+    wants: tuple[str, ...] = ()  # what of a run's figures must be said
     against: tuple[str, ...] = ()  # what it is held against where nothing else is named

@@ -43,7 +43,7 @@ class ProofPart(Part):
             theme,
         )
         self.column.addWidget(self.caution)
-        self.roll = TickRoll(theme, "To see before power")
+        self.roll = TickRoll(theme, "To see before power", at_once=True)
         self.roll.ticked.connect(self._ticked)
         self.column.addWidget(self.roll)
         self.column.addWidget(Heading("At a quarter of the volts", theme, "", rule=True))

@@ -48,7 +48,7 @@ class ReadyPart(Part):
         self.column.addWidget(self.weather)
         self.caution = Caution("", theme)
         self.column.addWidget(self.caution)
-        self.roll = TickRoll(theme, "To be ticked before the test")
+        self.roll = TickRoll(theme, "To be ticked before the test", at_once=True)
         self.roll.entered.connect(self.log)
         self.roll.ticked.connect(self._show_key)
         self.column.addWidget(self.roll)

@@ -57,7 +57,7 @@ class ReadyPart(Part):
             "high cw",
             holds=True,
         )
-        self.roll = TickRoll(theme, "Ready before volts")
+        self.roll = TickRoll(theme, "Ready before volts", at_once=True)
         self.roll.entered.connect(self.log)
         self.roll.ticked.connect(self._show_key)
         self.key = EnterButton("All of it is ready")

@@ -39,7 +39,7 @@ def inventory(world: World, ask: Ask) -> Told:
     if kind == "leads":
         leads = world.motor.leads
         if ask["type"] == "text":
-            return Told(text="; ".join(_lead(x) for x in leads))
+            return Told(text="; ".join(_lead(x, k) for k, x in enumerate(leads)))
         return Told(number=float(len(leads)), text=str(len(leads)))
     if kind == "commutator":
         bars = len((world.motor.model_extra or {}).get("bar_ohm", ())) or 24
@@ -54,9 +54,14 @@ def inventory(world: World, ask: Ask) -> Told:
     return COVERED if hidden else Told(text="none")
 
 
-def _lead(lead: LeadReal) -> str:
+IN_TURN = "ABCDEFGHJKLMNPRS"  # tags as they are hung: one that hangs in turn need not be said
+
+
+def _lead(lead: LeadReal, place: int) -> str:
     looks = str((lead.model_extra or {}).get("looks", ""))
-    return " ".join(w for w in (lead.tag, lead.colour, lead.mark, looks) if w)
+    told = [w for w in (lead.colour, lead.mark, looks) if w]
+    in_turn = lead.tag == IN_TURN[place : place + 1]
+    return " ".join(told if told and in_turn and len(told[0]) > 1 else [lead.tag, *told])
 
 
 def _bearing(world: World, end: str) -> BearingReal:
@@ -95,6 +100,8 @@ def size(world: World, ask: Ask) -> Told:
         found = SPELLINGS.get(fits.split("-")[0])
         if found is None:
             return Told(lacks="no callipers that fit")
+        if list(ask["ends"]) == ["outside"]:
+            return Told(text=f"{found.outside:g}")
         return Told(text=f"{found.bore:g} x {found.outside:g} x {found.width:g}")
     if kind == "capacitor":
         can = next((c for c in world.motor.capacitors if c.name == name), None)

@@ -1,6 +1,7 @@
 """What hands and volts do to a motor: one table of work, and every energising on the true hookup."""
 
-from collections.abc import Callable
+import re
+from collections.abc import Callable, Sequence
 
 from careful_coil.bench.low_run import run_of
 from careful_coil.bench.trial_run import Rig
@@ -55,7 +56,23 @@ def energised(world: World, ask: Ask, kind: str) -> Told:
     if turns != "none":
         world.turned = way
     world.changed("run", kind)
-    return Told(text=text) if kind != "turning" else _turning(text)
+    return Told(text=_asked_of(text, ask["wants"])) if kind != "turning" else _turning(text)
+
+
+SHOWN = {
+    "outcome": r"(?:dropped )?(out|turns|stalled|tripped)",
+    "seconds": r"([\d.]+) s\b",
+    "amp": r"(?:V )?((?:[\d.]+/)*[\d.]+)(?= A| smooth| rough| none)",
+    "rpm": r"(\d+) rpm",
+    "turns": r"(smooth|rough|none)",
+    "way": r"\b(c?cw)\b",
+}
+
+
+def _asked_of(text: str, wants: Sequence[str]) -> str:
+    """Return of what the bench shows what was asked for, all of it where nothing is named."""
+    found = [m[1] for w in wants if (m := re.search(SHOWN[w], text)) is not None]
+    return " ".join(found) or text
 
 
 def _low_run(rig: Rig, turns: str, way: str, volt: float) -> str:

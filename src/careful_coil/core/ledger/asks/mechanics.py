@@ -34,7 +34,8 @@ def bearing(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
         return noted("bearing", field, of=end, id=step.focus)
     return Question(
         id=step.focus,
-        name="bore, outside, width in mm",
+        name="outside diameter in mm" if step.ends else "bore, outside, width in mm",
+        ends=step.ends,
         quantity="size",
         part=f"bearing:{end}",
         type="text",

@@ -12,6 +12,7 @@ if TYPE_CHECKING:
     from careful_coil.core.ledger.judgement import Judgement
 
 BUNCHED = "+"
+TIMED = ("amp", "rpm", "turns")  # of the reading after the minutes of a run: its speed too
 
 
 def probed(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
@@ -38,4 +39,5 @@ def probed(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
         volt=step.volt,
         state=step.state,
         reader="strip",
+        wants=TIMED if probe.kind == "trial" and step.state else probe.wants,
     )

@@ -18,7 +18,8 @@ class Question:
     `sense` the second pair of a kick or series test, or what an insulation test is held against; `lines`
     and `joints` the hookup of a run. `state` what a work must come to, or the posture of a reading;
     `volt` at which it is read, V. `reader` how an answer becomes entries; empty where nothing takes one.
-    `sheet`, `field`, `of` the declared field it fills, where it is one.
+    `sheet`, `field`, `of` the declared field it fills, where it is one. `wants` what of a run must be said;
+    whatever else is read may be.
     """
 
     id: str
@@ -38,3 +39,4 @@ class Question:
     sheet: str = ""
     field: str = ""
     of: str = ""
+    wants: tuple[str, ...] = ()

@@ -23,6 +23,7 @@ PROBE = Probe(
     prompt="rpm at which the start device is heard on run-down: 620 rpm",
     asks=("heard", "rpm at which it recloses"),
     part="run",
+    wants=("rpm",),
     hooked="sheet",
     read=_read,
     shown=_shown,

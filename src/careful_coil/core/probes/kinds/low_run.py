@@ -15,7 +15,8 @@ WANTED = (
 )
 MOST, NOISE_SHARE = 20000, 1e-3
 _TYPED = re.compile(
-    rf"\s*({NUMBER}\s*V?)\s+(\S+?(?:\s*A)?)\s+([A-Za-z]+)(?:\s+(cw|ccw))?\s*", re.IGNORECASE
+    rf"\s*(?:({NUMBER}\s*V?)\s+(?=\d))?(\S+?(?:\s*A)?)\s+([A-Za-z]+)(?:\s+(cw|ccw))?\s*",
+    re.IGNORECASE,
 )
 
 
@@ -26,7 +27,9 @@ def _read(typed: Typing) -> Body:
     lines = typed.request.amps
     return {
         "kind": "low-run",
-        "volt": figure(found[1], Quantity.VOLTAGE, least=0.001, most=MOST, wanted=WANTED),
+        "volt": figure(found[1], Quantity.VOLTAGE, least=0.001, most=MOST, wanted=WANTED)
+        if found[1]
+        else typed.request.supply[1],
         "amp": figures(found[2], Quantity.CURRENT, counts=(lines,), most=MOST, wanted=WANTED),
         "turns": found[3].lower(),
         "way": (found[4] or "").lower(),
@@ -43,8 +46,9 @@ def _shown(bench: Bench, request: Request) -> Shown:
 PROBE = Probe(
     kind="low-run",
     station="connect",
-    prompt="volts, amps, how it turned, which way: 115 V 3.1/3.2/3.1 smooth cw",
-    asks=("run", "volts, amps of each line, how it turns, which way"),
+    prompt="amps, how it turned, which way: 3.1/3.2/3.1 smooth cw; 98 V before them where it was other volts",
+    asks=("run", "amps of each line, how it turns, which way"),
+    wants=("amp", "turns", "way"),
     part="hookup",
     hooked="hookup",
     read=_read,

@@ -11,7 +11,7 @@ from careful_coil.core.values import NUMBER
 WANTED = "what became of it, seconds, rpm if read: dropped out 0.8 s 1120 rpm (or turns, stalled, tripped)"
 LONGEST_S = 3600
 _TYPED = re.compile(
-    rf"(turns|dropped out|stalled|tripped)\s+({NUMBER}\s*(?:s|sec|ms)?)(?:\s+({NUMBER})\s*(?:rpm|/min)?)?",
+    rf"(turns|dropped out|out|stalled|tripped)\s+({NUMBER}\s*(?:s|sec|ms)?)(?:\s+({NUMBER})\s*(?:rpm|/min)?)?",
     re.IGNORECASE,
 )
 
@@ -25,7 +25,7 @@ def _read(typed: Typing) -> Body:
     return {
         "kind": "trial-start",
         "volt": typed.request.nominal,
-        "outcome": found[1].lower(),
+        "outcome": {"out": "dropped out"}.get(found[1].lower(), found[1].lower()),
         "seconds": seconds,
         "rpm": rpm,
     }
@@ -41,8 +41,9 @@ def _shown(bench: Bench, request: Request) -> Shown:
 PROBE = Probe(
     kind="start",
     station="test-run",
-    prompt="one start at full volts: dropped out 0.8 s 1120 rpm (turns, stalled, tripped)",
-    asks=("start", "what became of it, seconds, rpm"),
+    prompt="one start at full volts: out 0.8 (dropped out after 0.8 s; or turns, stalled, tripped), rpm if read",
+    asks=("start", "what became of it, seconds"),
+    wants=("outcome", "seconds"),
     part="run",
     hooked="sheet",
     read=_read,

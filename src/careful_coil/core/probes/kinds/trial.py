@@ -32,10 +32,16 @@ _UNITS: dict[str, tuple[str, str, Quantity]] = {
 }
 
 
-def step_told(text: str, lines: int, instrument: str = "typed") -> Body:
-    """Return a step as typed, with amps of so many lines or one for all. Raises: BadValue."""
+def step_told(
+    text: str, lines: int, instrument: str = "typed", volt: float = 0.0, minutes: float = 0.0
+) -> Body:
+    """Return a step as typed, with amps of so many lines or one for all. Raises: BadValue.
+
+    Where it is asked for at `volt`, and after so many `minutes`, these need not be typed: a first figure
+    without unit is the amps, a second one rpm.
+    """
     found: Body = {}
-    rest = text.strip()
+    rest = _with_units(text.strip()) if volt else text.strip()
     while (match := _TOKEN.match(rest)) is not None:
         place, unit, quantity = _UNITS[match[2].lower()]
         if place in found:
@@ -53,6 +59,10 @@ def step_told(text: str, lines: int, instrument: str = "typed") -> Body:
             raise BadValue(text, WANTED, f"{len(figures)} figures before {match[2]}.")
         found[place] = tuple(figures) if many else figures[0]
         rest = rest[match.end() :]
+    if volt and "amp" in found and "volt" not in found:
+        found["volt"] = (volt,)
+        if minutes:
+            found.setdefault("minute", minutes)
     words = rest.split()
     if words and words[0].lower() in TURNS:
         found["turns"] = words.pop(0).lower()
@@ -63,8 +73,23 @@ def step_told(text: str, lines: int, instrument: str = "typed") -> Body:
     return {"kind": "trial-step", **found, "remark": " ".join(words), "instrument": instrument}
 
 
+_BARE = re.compile(r"(\d[\d.,'’/]*)(?:\s+(\d[\d.,]*))?(?=\s+[A-Za-z]|\s*$)")
+
+
+def _with_units(text: str) -> str:
+    """Return a text whose first figures without unit are amps, then rpm, with these units."""
+    if _TOKEN.match(text):
+        return text
+    found = _BARE.match(text)
+    if found is None:
+        return text
+    speed = f" {found[2]} rpm" if found[2] else ""
+    return f"{found[1]} A{speed}{text[found.end() :]}"
+
+
 def _read(typed: Typing) -> Body:
-    return step_told(typed.text, typed.request.amps, typed.instrument)
+    own = typed.request
+    return step_told(typed.text, own.amps, typed.instrument, own.supply[1], own.minutes)
 
 
 def _shown(bench: Bench, request: Request) -> Shown:
@@ -80,8 +105,9 @@ def _shown(bench: Bench, request: Request) -> Shown:
 PROBE = Probe(
     kind="trial",
     station="test-run",
-    prompt="400 V 3.1/3.2/3.1 A 210 W 1493 rpm 31 °C 5 min smooth",
-    asks=("step", "volts, amps, watts, rpm, how it turns"),
+    prompt="amps, rpm, how it turns: 3.1/3.2/3.1 1493 smooth; W, °C, V, min with their units",
+    asks=("step", "amps of each line, how it turns; watts, rpm, °C where they are read"),
+    wants=("amp", "turns"),
     part="run",
     hooked="sheet",
     read=_read,
