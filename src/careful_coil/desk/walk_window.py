@@ -16,6 +16,7 @@ from careful_coil.core.job import Entry
 from careful_coil.core.ledger import Judgement, NextStep
 from careful_coil.core.ledger.asks import Question
 from careful_coil.core.settings import Settings
+from careful_coil.desk.connect.beyond import TagRoll
 from careful_coil.desk.driven import Driven, Key
 from careful_coil.desk.field import Cell
 from careful_coil.desk.tick_roll import TickRoll
@@ -81,6 +82,9 @@ class WindowBench:
         focus = self.driven.focus
         if isinstance(focus, TickRoll):
             self._tick(focus, question, before)
+        elif isinstance(focus, TagRoll):
+            for _ in question.choices:
+                self.driven.key(Key.Key_Space)
         elif isinstance(focus, QPushButton):
             self._choose(step, question, text)
         else:
@@ -126,16 +130,18 @@ class WindowBench:
             return False  # the card does it
         if question.type == "tick" and isinstance(focus, TickRoll):
             return set(question.choices) <= {i.name for i in focus.items}
+        if question.type == "tick" and isinstance(focus, TagRoll):
+            return set(question.choices) <= {place for place, *_ in focus.rows}
         if isinstance(focus, QPushButton):
             return self._button(focus, step, question)
         return isinstance(focus, QLineEdit) and focus.objectName() in _names(question)
 
     def _button(self, focus: QPushButton, step: NextStep, question: Question) -> bool:
         words = focus.text().lower()
-        if not question.choices:
-            return words == step.title.lower()
         if question.reader == "begin":
             return words == f"begin a run, {question.id.replace('-', ' ')}"
+        if not question.choices:
+            return words == step.title.lower()
         return any(words == c.lower() for c in question.choices)
 
     def _where(self) -> str:
@@ -166,6 +172,10 @@ class WindowBench:
         if text.isdecimal() and len(text) == 1:
             self.driven.key(Key(Key.Key_0.value + int(text)))
             return
+        words = [c.lower() for c in question.choices]
+        here = self.driven.focus
+        at = here.text().lower() if isinstance(here, QPushButton) else ""
+        back = at in words and text.lower() in words and words.index(text.lower()) < words.index(at)
         for _ in range(len(question.choices) + 1):
             focus = self.driven.focus
             if not isinstance(focus, QPushButton):
@@ -174,7 +184,7 @@ class WindowBench:
             if question.reader == "begin" or own or focus.text().lower() == text.lower():
                 self.driven.key(Key.Key_Return)
                 return
-            self.driven.key(Key.Key_Tab)
+            self.driven.key(Key.Key_Backtab if back else Key.Key_Tab)
         raise Refused(f"There is no key {text}.")
 
     def _refused(self) -> str:
