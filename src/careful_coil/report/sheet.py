@@ -15,6 +15,7 @@ from careful_coil.core.connect.rotation import turns_words
 from careful_coil.core.identify.history import history, reading_words
 from careful_coil.core.job import Finding
 from careful_coil.core.ledger import Judgement
+from careful_coil.core.ledger.for_customer import for_customer
 from careful_coil.core.ledger.gate import way_out
 from careful_coil.core.readings import Frame, Kick, Reading, Resistance, Switch, ohm_value
 from careful_coil.core.values import show, show_ohm
@@ -49,9 +50,13 @@ def sheet(number: int, judged: Judgement, *, customer: bool = False) -> bytes:
     canvas.setTitle(f"Job {number}: {judged.job.name}")
     page = Page(canvas, f"Job {number} · {judged.job.name}")
     _identity(page, number, judged)
-    if not customer:
+    if customer:
+        for head, words in for_customer(judged).lines():
+            page.head(head)
+            page.text(words)
+    else:
         _leads(page, judged)
-    _condition(page, judged)
+    _condition(page, judged, customer)
     _lines(page, "Start gear", gear_lines(judged))
     _lines(page, "Mechanics", mechanics_lines(judged))
     _hookup(page, judged)
@@ -140,8 +145,8 @@ def _reading_words(reading: object) -> str:
     return reading_words(reading) if isinstance(reading, Reading) else ""
 
 
-def _condition(page: Page, judged: Judgement) -> None:
-    sentences = for_the_customer(judged.findings)
+def _condition(page: Page, judged: Judgement, customer: bool) -> None:
+    sentences = () if customer else for_the_customer(judged.findings)  # his own are told above
     if sentences:
         page.head("The winding, in plain words")
         for words in sentences:

@@ -10,6 +10,7 @@ from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_insulation import EarthBond
 from careful_coil.core.job.entries import Attested, Released
 from careful_coil.core.ledger import Judgement
+from careful_coil.core.ledger.for_customer import for_customer
 from careful_coil.core.ledger.gate import way_out
 from careful_coil.core.ledger.leaving import may_attest, read_signature
 from careful_coil.desk.part import Part
@@ -44,6 +45,10 @@ class GatePart(Part):
         for item, label in ATTESTS:
             self.add_field(item, label, partial(self._attest, item))
         self.add_field("earth-bond", "Earth bond after the covers, Ω", self._bond, "0.03")
+        self.customer = Heading("For the customer", theme, "as his sheet says it", rule=True)
+        self.column.addWidget(self.customer)
+        self.words = Prose(theme)
+        self.column.addWidget(self.words)
         self.signature = Heading("Signature", theme, rule=True)
         self.column.addWidget(self.signature)
         self.add_field("sign", "Initials of who lets it go", self._sign, "AB")
@@ -82,6 +87,9 @@ class GatePart(Part):
             part.setVisible(stays and not job.on_site)
         for part in (self.signature, self.fields["sign"]):
             part.setVisible(stays)
+        lines = for_customer(judged).lines() if stays and not judged.gate else ()
+        self.words.say("\n".join(f"{title}: {words}" for title, words in lines))
+        self.customer.setVisible(bool(lines))
         body = job.released.body if job.released is not None else None
         self.fields["sign"].show_text(body.signed if isinstance(body, Released) else "")
 
