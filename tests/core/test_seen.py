@@ -43,8 +43,10 @@ def test_frayed_insulation_told_lead_by_lead_holds_too() -> None:
         "kind": "leads",
         "leads": [{"tag": t, "insulation": "frayed" if t in "AB" else "fine"} for t in "ABCDEF"],
     }
-    found = finding("seen-leads", *READY, leads)
-    assert (found.verdict, found.subject) == ("hold", "Leads A, B: frayed")
+    found = [f for f in judged(*READY, leads).findings if f.code == "seen-leads"]
+    assert [(f.verdict, f.part, f.subject) for f in found] == [
+        ("hold", f"lead:{t}", f"Lead {t}: insulation frayed") for t in "AB"
+    ]
 
 
 def test_a_stiff_bearing_explains_electrical_complaints() -> None:

@@ -80,7 +80,7 @@ def test_the_ropewalks_bad_clip_is_mended_by_a_second_take(bench: Bench) -> None
     bench.ctrl(Key.Key_2)
     bench.meter_here()
     page = page_of(bench)
-    assert bench.next == "Read D to L"
+    assert bench.next == "Exchange the probes, read L to D"
     assert page.sheet.suspect_pairs() == {frozenset("DL")}
     assert "(open)" in page.sheet.shown("G", "L")
     assert page.sheet.shown("A", "D").startswith("1 of")
@@ -92,7 +92,7 @@ def test_the_ropewalks_bad_clip_is_mended_by_a_second_take(bench: Bench) -> None
 def test_a_broken_coil_is_a_hold_once_it_reads_open_twice(empty: Bench) -> None:
     loose(empty, 6)
     typed(empty, "AB 3.92\nCD 3.90")
-    assert "E to F" in empty.next
+    assert "F to E" in empty.next
     assert "broken coil" in empty.judged.next.why  # type: ignore[union-attr]
     empty.enter("open")
     assert any("A coil stands open at E and F" in row for row in empty.ledger())

@@ -146,6 +146,9 @@ def test_a_whole_job_by_keys(bench: Bench) -> None:
 
     assert bench.next == "Turn the shaft by hand"
     shaft_and_bearings(bench)
+    assert bench.next == "Look at fan and guard"
+    bench.key(Key.Key_Return, CTRL)
+    bench.enter("good")
     assert bench.next == "Name the supply"
     bench.key(Key.Key_Return, CTRL)
     assert bench.station == "connect"

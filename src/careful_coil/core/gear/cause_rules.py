@@ -3,13 +3,14 @@
 from functools import partial
 
 from careful_coil.core.condition.causes import CAUSES
-from careful_coil.core.condition.cures import cured_by
+from careful_coil.core.condition.cures import CURES, cured_by
 from careful_coil.core.condition.suspicion import Suspicion
 from careful_coil.core.job import Finding, Job
 
 NOT_FOUND_MINUTES = (
     30.0  # of a good run where the cause of a complaint is not found (shop practice)
 )
+FAILED = "The winding had failed"
 RENEWS = ("capacitor", "device", "bearing", "rewound", "lead")  # deeds that cure
 TRIPPED = ("trips-later", "cycles")
 PUSHED = "A push or tap that starts it is a diagnosis, never a cure."
@@ -43,7 +44,8 @@ def cause_findings(job: Job, causes: Suspicion | None) -> list[Finding]:
     ran = _ran(job)
     by, work = cured_by(job, told)
     if by and ran > 0:
-        why = f"{CAUSES[by].title}: {work}. Ran {ran:g} min since without it."
+        title = FAILED if "rewound" in CURES[by] and work == "rewound" else CAUSES[by].title
+        why = f"{title}: {work}. Ran {ran:g} min since without it."
         return [of(verdict="good", subject="Cause found and cured", why=why)]
     if ran >= NOT_FOUND_MINUTES:
         why = f"Not found; ran {ran:g} min without showing it. Tell the customer."

@@ -36,8 +36,8 @@ def owed(found: Identification, evidence: Evidence) -> bool:
     if not all(best.certainty[t] == "proven" for t in best.extras):
         return False
     path = evidence.leanings.path
-    three = (best.arrangement or "").startswith("three-phase")
-    bare = three or (bool(path) and path[1] < NO_MECHANISM)
+    speeds = best.variant == "two-windings"  # no kick tells which of two windings is the slow one
+    bare = speeds or (bool(path) and path[1] < NO_MECHANISM)
     if not bare and not evidence.switches:
         return False
     others = [

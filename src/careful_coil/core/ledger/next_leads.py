@@ -68,7 +68,7 @@ def intake_steps(c: Facts) -> Iterator[NextStep]:
             "and which leads are worth a test.",
         )
     for f in c.findings:
-        if f.code == "lead-insulation" and f.verdict == "hold":
+        if f.code == "seen-leads" and f.part.startswith("lead:") and f.verdict == "hold":
             yield NextStep(
                 code=f"mend-lead-{f.part.partition(':')[2]}",
                 title=f"Mend lead {f.part.partition(':')[2]}",

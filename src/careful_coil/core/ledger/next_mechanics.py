@@ -59,16 +59,16 @@ def mechanics_steps(c: Facts) -> Iterator[NextStep]:
             why = "Length, spring, seating, and how it sparked."
             yield _step("brushes", "Look at the brushes", "brush-length", why)
     attested = judged and not hands.felt.get("feel")  # somebody's word for all of it
-    if not (
-        job.seen.sealed or attested or hands.felt.get("fan") or "trial-begun" in job.deeds.newest
-    ):
+    ran = bool(job.trials.sheets)  # what a run has shown is not looked for any more
+    if not (job.seen.sealed or attested or hands.felt.get("fan") or ran):
         why = (
             "Blades whole and fast on the shaft, guard there, air ways clear: without air it burns."
         )
         yield _step("fan", "Look at fan and guard", "felt-fan", why)
     yield from _bars(job, kinds)
     joined = job.found is not None and job.found.joints
-    if joined and not attested and not (hands.felt.get("temporary") or hands.temporary):
+    told = hands.felt.get("temporary") or hands.temporary
+    if joined and not (attested or ran or told):
         why = "A jumper across a protector, a clip, a joint of tape alone: it was somebody's for a day."
         yield _step("left-on", "Look for what is temporary", "temporary", why)
     for f in findings:

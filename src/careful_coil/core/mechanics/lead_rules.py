@@ -58,7 +58,7 @@ def lead_findings(job: Job, settings: Settings) -> Iterator[Finding]:
         ):
             wants = WANTS[state][0]
             yield of(
-                code="lead-insulation",
+                code="seen-leads",
                 part=f"lead:{tag}",
                 verdict="watch" if state in AGED else "hold",
                 subject=f"Lead {tag}: insulation {state}",

@@ -147,7 +147,8 @@ class ProofPart(Part):
         if job is None:
             return
         before = {i.name for i in self.roll.items if job.judged.job.joined.since_last_act(i.name)}
-        for name in self.roll.done ^ before:
+        changed = self.roll.done ^ before
+        for name in (i.name for i in self.roll.items if i.name in changed):
             body = StepTicked(step=name, done=name in self.roll.done)
             self.session.record(body, station="connect")
 

@@ -20,7 +20,7 @@ STATE_WANTED = f"a lead and its state, a length if known: A cracked 180 mm ({', 
 class LeadsPart(Part):
     """The part of leads and cord."""
 
-    codes = ("lead-mended", "lead-insulation", "cord", "relief", "seen-leads")
+    codes = ("lead-mended", "cord", "relief", "seen-leads")
     nothing = "not looked at"
     name, title, remark = "lead-insulation", "Leads, cord", "bend each along its length"
 
