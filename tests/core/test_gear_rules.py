@@ -115,7 +115,10 @@ def test_an_interlock_and_an_electronic_switch_are_told_apart() -> None:
         read("S2", "mechanism worked by hand", 0.1),
     )
     assert of(lock, "start-device").subject == "Interlock S2 reads right"
-    assert of(judged(*TICKET, fitted("E1", "electronic-switch")), "start-device").verdict == "note"
+    module = [*TICKET, fitted("E1", "electronic-switch")]
+    assert of(judged(*module), "start-device").verdict == "unproven"  # a jumper makes it a link
+    clear = {"kind": "device-noted", "name": "E1", "field": "across", "text": "nothing"}
+    assert of(judged(*module, clear), "start-device").verdict == "good"
 
 
 def test_findings_count_for_the_causes_at_once() -> None:

@@ -304,12 +304,15 @@ def test_while_a_sheet_is_open_nothing_else_is_asked_for() -> None:
     names = [i.name for i in ready_items(found.job, found.facts.connecting, found.facts.start_way)]
     ready = judged(*LOG, {"kind": "trial-begun"}, {"kind": "trial-ready", "items": names})
     assert ready.next is not None
-    assert (ready.next.act, ready.next.volt) == ("turning", 400.0)
-    turned = {"kind": "trial-heard", "what": "starts-turning", "text": "48 V"}
-    begins = {"kind": "trial-begun"}
-    ramp = judged(*LOG, begins, {"kind": "trial-ready", "items": names}, turned)
+    assert (ready.next.act, ready.next.volt) == ("trial", 400.0)  # covers off: once, at its volts
+    eased = {"kind": "bearing", "end": "drive", "field": "done", "text": "renewed"}
+    worked = judged(*LOG, eased, {"kind": "trial-begun"}, {"kind": "trial-ready", "items": names})
+    assert worked.next is not None
+    assert (worked.next.act, worked.next.volt) == ("turning", 400.0)
+    begins = {"kind": "trial-begun", "covers": "on"}
+    ramp = judged(*LOG, begins, {"kind": "trial-ready", "items": names})
     assert ramp.next is not None
-    assert (ramp.next.act, ramp.next.volt) == ("trial", 100.0)
+    assert (ramp.next.act, ramp.next.volt) == ("trial", 200.0)
 
 
 def test_before_and_after_are_compared_and_noise_is_told_apart() -> None:

@@ -78,7 +78,7 @@ def test_a_run_is_played_abandoned_once_repeated_and_compared(bench: Bench) -> N
     volts = next(row for row in told.pairs.words.splitlines() if row.startswith("turns from"))
     assert "−43 %" in volts  # the root of a third: torque goes with the square of the volts
     assert "4 steps of volts, amps and watts" in told.losses.words
-    assert "more minutes are wanted" in told.warm.words
+    assert "After three steps" in told.warm.words
 
 
 def test_a_dead_line_is_called_a_lost_phase_though_it_runs(bench: Bench) -> None:

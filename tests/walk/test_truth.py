@@ -23,7 +23,7 @@ def motor(name: str, **changed: Any) -> dict[str, Any]:
 def ask(quantity: str, part: str, *ends: str, **more: Any) -> dict[str, Any]:
     """A question as a walk puts it."""
     usual = {"id": "", "type": "number", "unit": "", "choices": (), "sense": (), "lines": ()}
-    rest = {"joints": (), "state": "", "volt": 0.0, "reader": ""}
+    rest = {"joints": (), "state": "", "volt": 0.0, "reader": "", "wants": ()}
     return {**usual, **rest, "quantity": quantity, "part": part, "ends": ends, **more}
 
 
@@ -196,7 +196,7 @@ def test_every_fault_of_the_contract_can_be_written() -> None:
 def test_eyes_see_prints_looks_and_what_there_is() -> None:
     world = World(motor("six-marked", customer="hums"), 1)
     told = {
-        "A brown U1; B blue V2": ask("inventory", "leads", type="text"),
+        "brown U1; blue V2": ask("inventory", "leads", type="text"),
         "6": ask("inventory", "leads"),
         "U1": ask("print", "lead:A"),
         "6205-2Z": ask("print", "bearing:drive"),

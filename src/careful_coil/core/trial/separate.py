@@ -144,7 +144,7 @@ class Warming:
 
 
 READ_C = 0.6  # a temperature is written down to a degree
-LEAST_SURE = 0.35  # of the rise: where it ends may lie so far apart, among all that fit as well
+LEAST_SURE = 0.8  # of the rise: where it ends may lie so far apart, among all that fit as well
 
 
 def warming(points: Sequence[tuple[float, float]]) -> Warming:
