@@ -23,6 +23,7 @@ from careful_coil.core.ledger.admission import Asking
 from careful_coil.core.ledger.asks import Question
 from careful_coil.core.ledger.at_stations import why_not
 from careful_coil.core.ledger.targets import swept, wanted
+from careful_coil.core.ledger.where import where_was_i
 from careful_coil.core.probes import Request, TestSetting
 from careful_coil.core.settings import Settings
 from careful_coil.core.stations import Station
@@ -291,6 +292,8 @@ class Session(QObject):
         self.job_changed.emit()
         self.jobs_changed.emit()
         self.target_changed.emit()
+        if not same:
+            self.where(self._now())
         if self._wanted_field:
             field, self._wanted_field = self._wanted_field, ""
             self.station_wanted.emit(self.station, field)
@@ -307,6 +310,12 @@ class Session(QObject):
 
     def _now(self) -> str:
         return self._clock().astimezone(UTC).strftime("%Y-%m-%dT%H:%M:%S.%fZ")
+
+    def where(self, now: str = "") -> None:
+        """Say how the open motor was left; `now` only where somebody was away since."""
+        words = where_was_i(self.open.judged, now) if self.open is not None else ""
+        if words or not now:
+            self.told.emit(words or "Nothing stands open on this motor.", "note")
 
     def not_here(self) -> None:
         """Put the next step off and bring the next best."""

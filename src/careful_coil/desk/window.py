@@ -163,6 +163,7 @@ class Window(QMainWindow):
         add("&Bench", "Bring back what was put off", "Shift+N", self.session.bring_back)
         add("&Bench", "Strike the last entry", "Ctrl+Z", self.session.strike_last)
         add("&Bench", "Take the strike back", "Ctrl+Shift+Z", self.session.strike_back)
+        add("&Help", "Where was I", "F2", self.session.where)
         add("&View", "Fold the rack", "F6", self._fold)
         add("&View", "Stand back", "F11", self._stand_back)
         add("&View", "Dim or light", "Ctrl+D", lambda: self.set_theme(self.theme.other()))
