@@ -78,3 +78,14 @@ def test_leads_are_counted_with_tags_that_are_not_misread() -> None:
     for text in ("1", "17", "six", "-3", ""):
         with pytest.raises(BadValue, match="2 to 16"):
             counted(text)
+
+
+def test_a_row_of_prints_is_one_lead_each() -> None:
+    row = counted("black T1-T9")
+    assert [(x.tag, x.colour, x.marking) for x in row.leads][::4] == [
+        ("A", "black", "T1"),
+        ("E", "black", "T5"),
+        ("J", "black", "T9"),
+    ]
+    mixed = counted("T1-T3; green/yellow earth")
+    assert [x.marking for x in mixed.leads] == ["T1", "T2", "T3", ""]

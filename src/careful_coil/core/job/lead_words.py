@@ -26,7 +26,7 @@ WANTED = (
 )
 
 
-COUNT = f"how many, 2 to {len(TAGS)}, or each in turn: brown T1; blue T4; green/yellow earth"
+COUNT = f"how many, 2 to {len(TAGS)}, each in turn: brown T1; blue T4; green/yellow earth; or a row: black T1-T9"
 
 
 def counted(text: str) -> Leads:
@@ -35,6 +35,7 @@ def counted(text: str) -> Leads:
     A description may begin with the tag: `A brown T1; B blue T4`.
     """
     told = [item.strip() for item in re.split(r"[;\n]|, ", text.strip()) if item.strip()]
+    told = [each for item in told for each in _row(item)]
     if len(told) < 2:
         count = whole(text, 2, len(TAGS), COUNT)
         return Leads(leads=tuple(Lead(tag=t) for t in TAGS[:count]))
@@ -47,6 +48,21 @@ def counted(text: str) -> Leads:
             item = rest
         leads.append(read_lead(item, Lead(tag=tag)) if item.strip() else Lead(tag=tag))
     return Leads(leads=tuple(leads))
+
+
+_ROW = re.compile(
+    r"(?P<before>.*?)\bT(?P<first>\d{1,2})\s*(?:-|–|to|\.\.)\s*T?(?P<last>\d{1,2})\b(?P<after>.*)",
+    re.I,
+)
+
+
+def _row(item: str) -> list[str]:
+    """Return a description for each lead of a row of prints: `black T1-T9`; any other as it is."""
+    found = _ROW.fullmatch(item)
+    if found is None or not 0 < int(found["first"]) < int(found["last"]) <= len(TAGS):
+        return [item]
+    numbers = range(int(found["first"]), int(found["last"]) + 1)
+    return [f"{found['before']}T{n}{found['after']}".strip() for n in numbers]
 
 
 def read_lead(text: str, lead: Lead) -> Lead:

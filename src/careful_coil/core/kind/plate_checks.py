@@ -98,8 +98,15 @@ def _poles(plate: Nameplate) -> Iterator[Finding]:
         )
 
 
+AS_CONNECTIONS = (
+    0.05  # of 1: amps so near to 2 or √3 apart are of two connections, not of two speeds
+)
+
+
 def _counts(plate: Nameplate) -> Iterator[Finding]:
-    speeds = len(plate.volts) == 1 and len(plate.amps) > 1  # one for each speed, as a rule
+    ratio = max(plate.amps, default=1.0) / min(plate.amps, default=1.0)
+    connections = any(abs(ratio / r - 1) <= AS_CONNECTIONS for r in (2.0, 3**0.5))
+    speeds = len(plate.volts) == 1 and len(plate.amps) > 1 and not connections  # one for each speed
     if plate.volts and plate.amps and len(plate.volts) != len(plate.amps) and not speeds:
         yield _watch(
             "amps",

@@ -24,6 +24,8 @@ ACTS: Mapping[str, Act] = {
     "tick": lambda judged, step: StepTicked(step=_names(judged, step)[0]),
     "covers": lambda _, step: Covers(on=step.code != "open-up"),
     "rewound": lambda _, __: Work(what="rewound"),
+    "dried": lambda _, __: Work(what="dried"),
+    "cleaned": lambda _, __: Work(what="cleaned"),
     "dead": lambda _, __: ProvedDead(volt=0.0),
     "end": lambda _, __: TrialEnded(),
 }

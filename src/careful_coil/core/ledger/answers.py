@@ -14,7 +14,7 @@ from careful_coil.core.gear.device_rules import told_of
 from careful_coil.core.gear.typed import read_inventory, reading_typed
 from careful_coil.core.job import AnyBody
 from careful_coil.core.job.at_connect import Installer, StepTicked, SupplyRead
-from careful_coil.core.job.at_insulation import Discharged, DryingRun, TestReady, Work
+from careful_coil.core.job.at_insulation import Discharged, DryingRun, TestReady
 from careful_coil.core.job.at_mechanics import Commutator, PartOff, Temporary
 from careful_coil.core.job.at_start_gear import GearStep
 from careful_coil.core.job.at_trial import TrialBegun, TrialReady
@@ -229,10 +229,6 @@ def _site(answer: Answer) -> Bodies:
     return line.read(answer.text)
 
 
-def _work(answer: Answer) -> Bodies:
-    return (Work.model_validate({"what": answer.question.state}),)
-
-
 READERS: dict[str, Reader] = {
     "noted": _noted,
     "count": lambda a: (counted(a.text.strip()),),
@@ -246,7 +242,6 @@ READERS: dict[str, Reader] = {
     "discharge": _discharge,
     "ready": _ready,
     "drying": lambda a: (DryingRun(act="end"),),
-    "work": _work,
     "supply": lambda a: (read_supply(a.text, a.judged.job),),
     "supply-line": lambda a: (SupplyRead(line=read_three(a.text, LINES_WANTED, alike=True)),),
     "checks": lambda a: [StepTicked(step=n) for n in _ticks(a)],

@@ -58,6 +58,7 @@ def insulation_steps(c: Facts) -> Iterator[NextStep]:
         done = {
             (t.body.parts, t.body.against) for t in standing(made_since(job, "apart"), wall.groups)
         }
+        worked = job.deeds.last("insulation") > (failed[0].place if failed else -1)
         for one in find:
             if (one.parts, one.against) not in done:
                 yield _test(
@@ -65,15 +66,17 @@ def insulation_steps(c: Facts) -> Iterator[NextStep]:
                     wall,
                     kinds,
                     one.parts,
-                    f"Find it: {' '.join(one.parts)}",
+                    f"{'Test again' if worked else 'Find it'}: {' '.join(one.parts)}",
                     low.why,
                     one.against,
                 )
         yield NextStep(
             code="dry",
+            act="dried",
             title="Clean and dry it, then test again",
             station="insulation",
             focus="drying",
+            words="it is clean and dry",
             why=low.why,
         )
         yield _test(job, wall, kinds, (), "Test the insulation again", low.why)
@@ -82,9 +85,11 @@ def insulation_steps(c: Facts) -> Iterator[NextStep]:
     if between is not None and between.verdict == "hold":
         yield NextStep(
             code="between",
+            act="cleaned",
             title="Part the two windings",
             station="insulation",
             focus="drying",
+            words="they are apart and clean",
             why=f"{between.why} Look at end turns and leads where they cross; clean, dry, test again.",
         )
     wanted = wanted_tests(wall, standing(made_since(job, "apart"), wall.groups))

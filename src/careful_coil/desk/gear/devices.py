@@ -42,6 +42,7 @@ class DevicesPart(Part):
     kept = (
         "chosen",
         "nulled",
+        "followed",
     )
     name, title, remark = (
         "device",
@@ -51,7 +52,7 @@ class DevicesPart(Part):
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
-        self.chosen, self.nulled = "", True
+        self.chosen, self.nulled, self.followed = "", True, ""
         self.add_field(
             "start-gear",
             "All in one line: name, print or kind",
@@ -91,6 +92,7 @@ class DevicesPart(Part):
     def show_judgement(self, judged: Judgement) -> None:
         """Show the chosen device, its readings, the next one, how it is judged."""
         gear = judged.job.gear
+        self._follow(judged)
         self.chosen = self.chosen or next(iter(gear.devices), "")  # the first of those just listed
         kind = gear.devices.get(self.chosen, "")
         self.fields["device-name"].show_text(self.chosen)
@@ -128,6 +130,13 @@ class DevicesPart(Part):
         ]
         lines += [f"Lets go: {facts.lets_go}.", f"Beware: {'; '.join(facts.traps)}."]
         self.facts.say("\n".join(lines))
+
+    def _follow(self, judged: Judgement) -> None:
+        """Take up the device Next asks for, once for each that it comes to."""
+        asks = judged.next.asks if judged.next is not None else ()
+        kind, _, name = (asks[0].part if asks else "").partition(":")
+        if kind == "device" and name in judged.job.gear.devices and name != self.followed:
+            self.chosen = self.followed = name
 
     def _ask_looks(self, kind: str, told: list[Told]) -> None:
         """Ask how mechanism and plate look, one after the other."""

@@ -45,13 +45,13 @@ class GatePart(Part):
         for item, label in ATTESTS:
             self.add_field(item, label, partial(self._attest, item))
         self.add_field("earth-bond", "Earth bond after the covers, Ω", self._bond, "0.03")
+        self.signature = Heading("Signature", theme, rule=True)
+        self.column.addWidget(self.signature)
+        self.add_field("sign", "Initials of who lets it go", self._sign, "AB")
         self.customer = Heading("For the customer", theme, "as his sheet says it", rule=True)
         self.column.addWidget(self.customer)
         self.words = Prose(theme)
         self.column.addWidget(self.words)
-        self.signature = Heading("Signature", theme, rule=True)
-        self.column.addWidget(self.signature)
-        self.add_field("sign", "Initials of who lets it go", self._sign, "AB")
 
     def start(self) -> QWidget:
         """Start at the first field that is shown."""

@@ -1,6 +1,6 @@
 """What eyes and hands find on a motor: plate, prints, what there is, how it looks and feels."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 
 from careful_coil.core.mechanics.bearing_table import SPELLINGS
 from careful_coil.documents.motor import BearingReal, LeadReal
@@ -39,7 +39,7 @@ def inventory(world: World, ask: Ask) -> Told:
     if kind == "leads":
         leads = world.motor.leads
         if ask["type"] == "text":
-            return Told(text="; ".join(_lead(x, k) for k, x in enumerate(leads)))
+            return Told(text=_row(leads) or "; ".join(_lead(x, k) for k, x in enumerate(leads)))
         return Told(number=float(len(leads)), text=str(len(leads)))
     if kind == "commutator":
         bars = len((world.motor.model_extra or {}).get("bar_ohm", ())) or 24
@@ -54,6 +54,18 @@ def inventory(world: World, ask: Ask) -> Told:
     return COVERED if hidden else Told(text="none")
 
 
+def _row(leads: Sequence[LeadReal]) -> str:
+    """Return leads of one colour whose prints count up from T1 as one row, empty where they are not so."""
+    alike = {(x.colour, str((x.model_extra or {}).get("looks", ""))) for x in leads}
+    row = [x.mark for x in leads] == [f"T{k}" for k in range(1, len(leads) + 1)]
+    turn = [x.tag for x in leads] == list(IN_TURN[: len(leads)])
+    if len(alike) > 1 or not row or not turn or len(leads) < ROW_FROM:
+        return ""
+    colour, looks = next(iter(alike))
+    return f"{colour} T1-T{len(leads)} {looks}".strip()
+
+
+ROW_FROM = 3
 IN_TURN = "ABCDEFGHJKLMNPRS"  # tags as they are hung: one that hangs in turn need not be said
 
 

@@ -30,12 +30,12 @@ def dry(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     """Ask for drying, or for its end."""
     if step.title.startswith("End"):
         return ticked(step, "drying", "winding", "drying ended")
-    return worked(step, "work", "winding", "dried")
+    return worked(step, "act", "winding", "dried")
 
 
 def between(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     """Ask for two windings to be parted where they touch."""
-    return worked(step, "work", "winding", "cleaned")
+    return worked(step, "act", "winding", "cleaned")
 
 
 def covers(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
