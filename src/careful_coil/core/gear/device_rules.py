@@ -38,6 +38,7 @@ LOOKED_TITLES = {
     "contact plate": "plate",
     "what lies across it": "across",
 }
+POSITIONS = "its positions"  # of a switch worked by hand: not known yet
 EARLY, LATE = 5.0, 5.0  # % of n_sync outside the band that is a watch, not a hold
 ORDER = ("hold", "unproven", "watch", "good")
 
@@ -64,7 +65,7 @@ def told_of(
     device = fitted(gear, name)
     if device.kind in POSITIONED and not device.table:
         why = "write down which contacts its positions close: 0: off; 1: L-H; 2: L-M"
-        return [Told(what="its positions", verdict="unproven", why=why)]
+        return [Told(what=POSITIONS, verdict="unproven", why=why)]
     kind = gear.devices[name]
     expected = FACTS[kind].expected if kind == "change-over" else expected_of(device)
     found = [_reading(gear, name, e) for e in limited(expected, settings)]

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from careful_coil.core.gear.capacitor_rules import capacitor_of, measured_of, to_fit
-from careful_coil.core.gear.device_rules import told_of
+from careful_coil.core.gear.device_rules import POSITIONS, told_of
 from careful_coil.core.gear.work import left_of
 from careful_coil.core.identify.models import TWO_LEADS
 from careful_coil.core.job import Job
@@ -121,6 +121,9 @@ def _devices(job: Job, settings: Settings) -> Iterator[NextStep]:
             if left.expected.positional:
                 title = f"{name}, {left.expected.when}: what conducts?"
             yield _step(f"read-{name}", title, "device-ohm", "Off the circuit, leads nulled.")
+        elif left is not None and left.what == POSITIONS:
+            title = f"{name}: which contacts close in its positions?"
+            yield _step(f"look-{name}", title, "device-table", f"{left.why}.")
         elif left is not None:
             word = LOOKED.get(left.what, left.what)
             yield _step(f"look-{name}", f"{name}: look at the {word}", "device", left.why + ".")
