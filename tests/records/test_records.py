@@ -113,7 +113,7 @@ def test_summaries_can_always_be_rebuilt(shop: Ask[Any]) -> None:
         shop(lambda s, j=job: s.take_in(j))  # type: ignore[misc]
     first = shop(lambda s: s.summaries())
     assert shop(lambda s: s.rebuild()) == first
-    assert [s.mark for s in first] == ["hold"] * 5 + ["watch"] * 3 + ["", "", "", "good", ""]
+    assert [s.mark for s in first] == ["hold"] * 6 + ["watch"] * 3 + [""] * 5 + ["good", ""]
     assert Summary.of_text(first[0].text()) == first[0]
     assert Summary.of_text(first[0].text().replace('"gone"', '"released"')) is None
 

@@ -24,6 +24,9 @@ JOBS = (
     "dairy",
     "lock-house",
     "quarry",
+    "waterworks",
+    "garage",
+    "scrapyard",
 )
 
 
