@@ -67,15 +67,6 @@ def intake_steps(c: Facts) -> Iterator[NextStep]:
             why="µF and volts as printed, none where it prints none: it tells which start circuit it has, "
             "and which leads are worth a test.",
         )
-    for f in c.findings:
-        if f.code == "seen-leads" and f.part.startswith("lead:") and f.verdict == "hold":
-            yield NextStep(
-                code=f"mend-lead-{f.part.partition(':')[2]}",
-                title=f"Mend lead {f.part.partition(':')[2]}",
-                station="mechanics",
-                focus="lead-done",
-                why=f"{f.subject}. {f.why} Before it is read: what is done to it voids its readings.",
-            )
     if not job.leads:
         yield NextStep(
             code="tag",
@@ -139,6 +130,20 @@ DEAD = NextStep(
 )
 
 
+def _mended(c: Facts) -> Iterator[NextStep]:
+    """Yield each lead whose insulation is bad: what is done to it voids its readings, so it comes first."""
+    for f in c.findings:
+        if f.code == "seen-leads" and f.part.startswith("lead:") and f.verdict == "hold":
+            tag = f.part.partition(":")[2]
+            yield NextStep(
+                code=f"mend-lead-{tag}",
+                title=f"Mend lead {tag}",
+                station="mechanics",
+                focus="lead-done",
+                why=f"{f.subject}. {f.why} Before it is read: what is done to it voids its readings.",
+            )
+
+
 def lead_steps(c: Facts) -> Iterator[NextStep]:
     """Yield the proof of no volts and the reading that identification asks for."""
     job, found, naming = c.job, c.identification, c.naming
@@ -146,6 +151,7 @@ def lead_steps(c: Facts) -> Iterator[NextStep]:
         return
     if job.dead_proved is None and job.plate.phases != 3:
         yield DEAD
+    yield from _mended(c)
     yield from _as_found(job)
     if stand_joined(job):
         if not (naming.known or _changed_as_it_is(c)):
