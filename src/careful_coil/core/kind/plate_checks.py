@@ -99,7 +99,7 @@ def _poles(plate: Nameplate) -> Iterator[Finding]:
 
 
 AS_CONNECTIONS = (
-    0.05  # of 1: amps so near to 2 or √3 apart are of two connections, not of two speeds
+    0.03  # of 1: amps so near to 2 or √3 apart are of two connections, not of two speeds
 )
 
 
