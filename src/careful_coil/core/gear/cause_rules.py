@@ -17,11 +17,14 @@ PUSHED = "A push or tap that starts it is a diagnosis, never a cure."
 RESET = "A protector is not reset before it is known why it tripped; an automatic one restarts unannounced."
 
 
-def cause_findings(job: Job, causes: Suspicion | None) -> list[Finding]:
+def cause_findings(
+    job: Job, causes: Suspicion | None, longest: float = NOT_FOUND_MINUTES
+) -> list[Finding]:
     """Return the gate's line on the cause: of a complaint, and of what happened on the bench itself.
 
     A complaint's cause is found, or the motor ran long enough without showing it; what smoked or tripped
-    on the bench has its cause found, no good run alone lifts it.
+    on the bench has its cause found, no good run alone lifts it. `longest` minutes this kind may run on the
+    bench, where that is less.
     """
     of = partial(Finding, code="cause", station="start-gear", gate=True, waivable=False)
     harm = job.deeds.voiding("cause")
@@ -47,7 +50,8 @@ def cause_findings(job: Job, causes: Suspicion | None) -> list[Finding]:
         title = FAILED if "rewound" in CURES[by] and work == "rewound" else CAUSES[by].title
         why = f"{title}: {work}. Ran {ran:g} min since without it."
         return [of(verdict="good", subject="Cause found and cured", why=why)]
-    if ran >= NOT_FOUND_MINUTES:
+    enough = min(NOT_FOUND_MINUTES, longest)
+    if ran >= enough:
         why = f"Not found; ran {ran:g} min without showing it. Tell the customer."
         return [of(verdict="good", subject="Cause not found, ran well", why=why)]
     cautions = [
@@ -57,7 +61,7 @@ def cause_findings(job: Job, causes: Suspicion | None) -> list[Finding]:
     ]
     (first, odds), (second, less), *_ = causes.odds
     why = f"{first.title} {odds:.0%}, then {second.title[0].lower()}{second.title[1:]} {less:.0%}."
-    long = f"Or {NOT_FOUND_MINUTES:g} min of a good run, and the customer is told."
+    long = f"Or {enough:g} min of a good run, and the customer is told."
     return [of(verdict="unproven", subject="Cause not found", why=" ".join([why, long, *cautions]))]
 
 

@@ -118,9 +118,10 @@ def _counts(plate: Nameplate) -> Iterator[Finding]:
 def _connections(plate: Nameplate) -> Iterator[Finding]:
     if len(plate.volts) < 2 or len(plate.volts) != len(plate.amps):
         return
-    # the larger amps of a range belong to the lower volts
+    # the larger amps of a range belong to the lower volts, one figure to any of them
     each = [v[0] * a for v, a in zip(plate.volts, plate.amps, strict=True)]
-    if max(each) / min(each) - 1 > CONNECTIONS_APART:
+    most = [v[1] * a for v, a in zip(plate.volts, plate.amps, strict=True)]
+    if min(max(each) / min(each), max(most) / min(most)) - 1 > CONNECTIONS_APART:
         first = each[0] / plate.volts[-1][0]
         yield _watch(
             "connections",

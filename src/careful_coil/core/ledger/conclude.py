@@ -31,6 +31,7 @@ from careful_coil.core.mechanics.parts import parts_wanted
 from careful_coil.core.rewind.rules import beside_ohms, record_of
 from careful_coil.core.settings import Settings
 from careful_coil.core.trial.begin import start_way
+from careful_coil.core.trial.whole import minutes_wanted
 
 
 def conclude(
@@ -75,7 +76,7 @@ def conclude(
     )
     findings = [f for station in EVERY for f in station.rules(facts)]
     causes, asks = causes_after(job, facts.suspicion, findings, settings)
-    findings += cause_findings(job, causes)
+    findings += cause_findings(job, causes, minutes_wanted(job, way, settings))
     return replace(
         facts, causes=causes, asks=tuple(asks), findings=tuple(with_part(f) for f in findings)
     )

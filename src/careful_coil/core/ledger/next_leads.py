@@ -1,6 +1,6 @@
 """What Intake and Leads ask for next: the ticket, the plate, the leads, a reading, a look to the frame."""
 
-from collections.abc import Collection, Iterator, Sequence
+from collections.abc import Collection, Iterator, Mapping, Sequence
 from dataclasses import replace
 
 from careful_coil.core.connect.present import stand_joined
@@ -161,7 +161,7 @@ def lead_steps(c: Facts) -> Iterator[NextStep]:
     yield from _odd_leads(c)
     nxt = found.next
     if nxt is None and not naming.known:
-        yield from _beside(found.best, {t for t, _ in job.known})
+        yield from _beside(found.best, dict(job.known))
     yield from looks_for_leads(c)
     open_ = bool(found.best.unread or found.suspects) or _again(c, nxt)
     unread = nxt is not None and nxt.kind == "resistance" and open_
@@ -246,12 +246,13 @@ def _odd_leads(c: Facts) -> Iterator[NextStep]:
             yield _to_frame(tag, why, LUG_OFF)
 
 
-def _beside(best: Candidate, said: Collection[str]) -> Iterator[NextStep]:
+def _beside(best: Candidate, said: Mapping[str, str]) -> Iterator[NextStep]:
     """Yield the question what a pair beside the winding is, where no reading tells."""
     for group in best.groups:
         told = best.extras.get(group[0], "")
         doubt = f"Its ohms are none of a {told}: read it again, or say what it is."
-        if told and best.certainty[group[0]] != "proven":
+        agreed = said.get(group[0]) == told and best.certainty[group[0]] == "leaning"
+        if told and best.certainty[group[0]] != "proven" and not agreed:
             yield NextStep(
                 code=f"beside-{'-'.join(group)}",
                 title=f"What is the pair {' and '.join(group)}?",

@@ -70,15 +70,16 @@ def insulation_steps(c: Facts) -> Iterator[NextStep]:
                     low.why,
                     one.against,
                 )
-        yield NextStep(
-            code="dry",
-            act="dried",
-            title="Clean and dry it, then test again",
-            station="insulation",
-            focus="drying",
-            words="it is clean and dry",
-            why=low.why,
-        )
+        if not worked:  # dried or washed since: it is tested first
+            yield NextStep(
+                code="dry",
+                act="dried",
+                title="Clean and dry it, then test again",
+                station="insulation",
+                focus="drying",
+                words="it is clean and dry",
+                why=low.why,
+            )
         yield _test(job, wall, kinds, (), "Test the insulation again", low.why)
         return
     between = shut.get("insulation-between")

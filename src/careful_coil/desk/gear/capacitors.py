@@ -13,6 +13,7 @@ from careful_coil.core.units import Quantity
 from careful_coil.core.values import parse, show_ohm
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.flow import Flow
+from careful_coil.desk.gear.follow import asked_of
 from careful_coil.desk.part import NARROWEST, Part
 from careful_coil.desk.session import Session
 from careful_coil.desk.shared.plot import Plot
@@ -32,6 +33,7 @@ class CapacitorsPart(Part):
     nothing = "none noted"
     kept = (
         "chosen",
+        "followed",
         "ohm",
     )
     name, title, remark = (
@@ -42,7 +44,7 @@ class CapacitorsPart(Part):
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
-        self.chosen = ""
+        self.chosen = self.followed = ""
         self.ohm = session.settings.discharge_ohm.value
         self._began: float | None = None
         self._marking: Marking | None = None
@@ -84,6 +86,9 @@ class CapacitorsPart(Part):
     def show_judgement(self, judged: Judgement) -> None:
         """Show the chosen capacitor's fields and what is thought of all of them."""
         gear = judged.job.gear
+        followed = self.followed
+        self.followed = asked_of(judged, "capacitor", gear.capacitors, followed) or followed
+        self.chosen = self.followed if self.followed != followed else self.chosen
         self.chosen = self.chosen or next(iter(gear.capacitors), "C1")
         told = gear.capacitors.get(self.chosen, {})
         self.fields["can-name"].show_text(self.chosen)

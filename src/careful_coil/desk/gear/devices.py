@@ -26,6 +26,7 @@ from careful_coil.core.values import show_ohm
 from careful_coil.core.ways.devices import POSITIONED, Device
 from careful_coil.desk.ask_row import AskRow
 from careful_coil.desk.flow import Flow
+from careful_coil.desk.gear.follow import asked_of
 from careful_coil.desk.part import NARROWEST, Part
 from careful_coil.desk.session import Session
 from careful_coil.desk.shared.shown import Prose, Verdicts
@@ -91,8 +92,9 @@ class DevicesPart(Part):
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show the chosen device, its readings, the next one, how it is judged."""
-        gear = judged.job.gear
-        self._follow(judged)
+        gear, followed = judged.job.gear, self.followed
+        self.followed = asked_of(judged, "device", gear.devices, self.followed) or self.followed
+        self.chosen = self.followed if self.followed != followed else self.chosen
         self.chosen = self.chosen or next(iter(gear.devices), "")  # the first of those just listed
         kind = gear.devices.get(self.chosen, "")
         self.fields["device-name"].show_text(self.chosen)
@@ -130,13 +132,6 @@ class DevicesPart(Part):
         ]
         lines += [f"Lets go: {facts.lets_go}.", f"Beware: {'; '.join(facts.traps)}."]
         self.facts.say("\n".join(lines))
-
-    def _follow(self, judged: Judgement) -> None:
-        """Take up the device Next asks for, once for each that it comes to."""
-        asks = judged.next.asks if judged.next is not None else ()
-        kind, _, name = (asks[0].part if asks else "").partition(":")
-        if kind == "device" and name in judged.job.gear.devices and name != self.followed:
-            self.chosen = self.followed = name
 
     def _ask_looks(self, kind: str, told: list[Told]) -> None:
         """Ask how mechanism and plate look, one after the other."""

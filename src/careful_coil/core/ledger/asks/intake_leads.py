@@ -70,7 +70,7 @@ def beside(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     return Question(
         id="known",
         name="what the pair is",
-        quantity="look",
+        quantity="word",
         part=f"lead:{step.ends[0]}",
         type="choice",
         choices=PAIRS,
