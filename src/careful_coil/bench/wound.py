@@ -136,11 +136,30 @@ def acting(device: DeviceReal) -> Device:
     """Return a device as it acts in the state it is in."""
     if device.table and device.state in ("stuck-open", "missing", "stuck-closed", "bridged"):
         return _stuck(device)
+    if device.kind in RELAYS and device.state != "good" and device.state != "dirty":
+        return _stuck_relay(device)
     if device.state in ("stuck-open", "missing"):
         return Device(name=device.name, kind="resistor", ohm=OPEN_OHM)
     if device.state in ("stuck-closed", "bridged"):
         return Device(name=device.name, kind="link")
     return device.device()
+
+
+# of relays with terminals of their own: the contact, and what lies in series or across it
+RELAYS = {
+    "relay-current": (("L", "S"), ("L", "M")),
+    "hot-wire": (("L", "S"), ("L", "M")),
+    "relay-voltage": (("1", "2"), ("5", "2")),
+}
+
+
+def _stuck_relay(device: DeviceReal) -> Device:
+    """Return a relay whose contact never closes, or never opens, whatever flows; its coil is left."""
+    contact, coil = RELAYS[device.kind]
+    shut = (contact,) if device.state in ("stuck-closed", "bridged") else ()
+    series = () if device.kind == "relay-voltage" else (coil,)  # ohms too many to matter
+    table = {"on": (*shut, *series)}
+    return Device(name=device.name, kind="selector", table=table, ends=(*contact, *coil))
 
 
 def _stuck(device: DeviceReal) -> Device:
