@@ -96,6 +96,9 @@ def test_the_demo_shop_is_sixteen_invented_jobs() -> None:
         225,
         226,
         227,
+        231,
+        232,
+        233,
     ]
     assert len({j.id for j in jobs}) == 16
 

@@ -88,6 +88,7 @@ class Session(QObject):
         self._picked: Request | None = None
         self.sweep = ""  # a lead pinned: it is read against every other in turn
         self._waiting = 0
+        self._back = True  # whether somebody returns to the motor that is opened
         self._wanted_field = ""  # where the cursor goes once a new job is on the bench
 
     def _then(self, future: "Future[Any]", done: Done, failed: Failed | None = None) -> None:
@@ -155,7 +156,7 @@ class Session(QObject):
         def filled(summaries: list[Summary]) -> None:
             self._filled(summaries)
             if id or (summaries and self.open is None):
-                self.open_job(id or summaries[0].id)
+                self.open_job(id or summaries[0].id, back=not id)
 
         self.ask(lambda s: s.summaries(), filled)
 
@@ -169,8 +170,9 @@ class Session(QObject):
         self.summaries = summaries
         self.jobs_changed.emit()
 
-    def open_job(self, id: str) -> None:
-        """Put another job on the bench. The meter stays on the motor it is on."""
+    def open_job(self, id: str, back: bool = True) -> None:
+        """Put another job on the bench. The meter stays on the motor it is on; `back`: somebody returns to it."""
+        self._back = back
         number = next((s.number for s in self.summaries if s.id == id), 0)
 
         def read(entries: list[Entry]) -> None:
@@ -292,7 +294,7 @@ class Session(QObject):
         self.job_changed.emit()
         self.jobs_changed.emit()
         self.target_changed.emit()
-        if not same:
+        if not same and self._back:
             self.where(self._now())
         if self._wanted_field:
             field, self._wanted_field = self._wanted_field, ""
