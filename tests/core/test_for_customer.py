@@ -13,7 +13,6 @@ from careful_coil.walk.play import play_headless
     [
         ("cap-start-weak", "You said: hums", "well insulated", "Capacitor C1: ", "Under load"),
         ("three-3-earth", "", "ran 30 minutes closed", "Bearing, drive end: ", "Under load"),
-        ("six-earth-off", "", "Earth connection made good.", "", "Under load"),
         ("two-speed-one", "", "ran 10 minutes closed", "", "The low speed"),
     ],
 )

@@ -26,10 +26,8 @@ class Stops(CoreBench):
     ("motor", "stop", "words"),
     [
         ("cap-start-weak", "discharge", "CHARGED by the tester"),
-        ("cap-start-weak", "drain-C1", "not let down: C1"),
         ("six-marked", "joint-L2", "joints half made"),
         ("six-marked", "trial-run", "a test sheet is open"),
-        ("split-temporary", "temporary-T1", "temporary still on: T1"),
         ("six-marked", "resistance", "probes go to A and D"),
     ],
 )

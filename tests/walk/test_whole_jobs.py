@@ -118,13 +118,8 @@ def test_work_that_explains_every_symptom_is_the_cause_and_a_smell_wants_more() 
     [
         ("six-lead-cracked", "seen-leads"),
         ("split-earth-off", "earth-bond"),
-        ("split-fan-missing", "fan"),
-        ("psc-low-volts", "capacitor"),
         ("cap-start-left-in", "capacitor-left-in"),
-        ("six-joint-loose", "seen-terminals"),
         ("split-wrong-bearing", "bearing-other"),
-        ("split-temporary", "temporary"),
-        ("split-backwards", "direction"),
     ],
 )
 def test_a_fault_is_named_mended_and_the_motor_comes_home(motor: str, named: str) -> None:
