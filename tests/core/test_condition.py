@@ -10,7 +10,7 @@ from careful_coil.core.condition.balance import imbalance_percent
 from careful_coil.core.condition.insulation import corrected, correction_factor, dc_test_volts
 from careful_coil.core.errors import BadDocument, ValueOutOfRange
 from careful_coil.core.settings import Settings
-from tests.core.logs import INSULATED, SIX_LEADS, judged, ohm, without
+from tests.core.logs import INSULATED, SIX_LEADS, bonds, judged, ohm, without
 
 
 @pytest.mark.parametrize(
@@ -156,6 +156,15 @@ def test_a_shop_may_set_its_limits() -> None:
 def test_settings_nobody_knows_are_refused(figures: dict[str, float]) -> None:
     with pytest.raises(BadDocument):
         Settings().changed(figures)
+
+
+def test_a_bad_earth_bond_is_held_also_where_a_worse_one_is_still_to_be_read_again() -> None:
+    bad = {"kind": "earth-bond", "ohm": 0.4, "place": "drive end bell"}
+    log = [*SIX_LEADS, *bonds(0.9), {"kind": "covers"}, bad]
+    finding = next(f for f in judged(*log).findings if f.code == "earth-bond")
+    assert (finding.verdict, finding.figure) == ("hold", 0.4)
+    again = next(f for f in judged(*log[:-1]).findings if f.code == "earth-bond")
+    assert (again.verdict, again.figure) == ("unproven", 0.9)
 
 
 def test_a_coil_that_no_reading_has_passed_is_neither_balanced_nor_forgotten() -> None:

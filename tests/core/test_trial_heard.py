@@ -8,7 +8,7 @@ from careful_coil.core.job import Finding
 from careful_coil.core.settings import Settings
 from careful_coil.core.trial.idle import idle
 from careful_coil.core.trial.typed import read_step
-from tests.core.logs import judged, ticket
+from tests.core.logs import judged, plate, ticket
 from tests.core.played import Body
 from tests.core.test_trial import LOG, begun, findings, step
 
@@ -122,3 +122,21 @@ def test_kinds_that_idle_near_plate_amps_and_fans_off_their_fan_are_watched_only
     job = judged(*LOG, *ticket(name=name)).job
     found = {f.code: f for f in idle(read_step("400 V 7.7 A", 3), job, Settings(), kind)}
     assert found["trial-amps"].verdict == verdict
+
+
+def test_joints_that_were_a_guess_are_made_anew_where_it_idles_low_and_held_where_it_still_does() -> (
+    None
+):
+    one_rating = [*LOG, *plate(volt="400", amp="6.4")]
+    low = [*begun(), step("400 V 0.8/0.8/0.8 A smooth")]
+    guessed = findings(*low, log=one_rating)
+    assert (guessed["trial-amps"].verdict, guessed["trial-amps"].gate) == ("unproven", True)
+    assert (guessed["hookup"].verdict, guessed["hookup"].gate) == ("unproven", True)
+    chosen = findings(*low, log=[*one_rating, {"kind": "wished", "field": "family", "text": "wye"}])
+    assert (chosen["trial-amps"].verdict, chosen["trial-amps"].gate) == ("hold", True)
+    delta: list[Body] = [
+        {"kind": "parted", "leads": ["D", "E", "F"]},
+        *({"kind": "joint", "joint": j} for j in (["A", "F"], ["B", "D"], ["C", "E"])),
+    ]
+    anew = findings(*low, {"kind": "trial-ended"}, *delta, *low, log=one_rating)
+    assert anew["trial-amps"].verdict == "hold"

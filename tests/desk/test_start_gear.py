@@ -62,7 +62,7 @@ def test_a_capacitor_is_let_down_measured_and_judged(bench: Bench) -> None:
     assert "after 5.3 s" in part.wait.words
     fill(bench, "can-microfarad", "95 uF")
     found = next(f for f in bench.judged.findings if f.code == "capacitor")
-    assert (found.verdict, found.subject) == ("unproven", "Capacitor C1 not proved let down")
+    assert (found.verdict, found.subject) == ("unproven", "Capacitor C1 not proved discharged")
     fill(bench, "can-drained", "0.3")
     fill(bench, "can-serves", "start")
     assert part.told(bench.judged) == ("good", "capacitor C1 right")
@@ -158,7 +158,7 @@ WHERE = {
         ("capacitor", "can-loss", "0.8 Ω", "hertz and its µF first"),
         ("capacitor", "can-size", "37", "diameter and length"),
         ("capacitor", "can-bleed", "open", "ohms of the bleed"),
-        ("capacitor", "can-resistor", "0", "ohms it is let down through"),
+        ("capacitor", "can-resistor", "0", "ohms it is discharged through"),
         ("unknown", "locked-main", "40", "volts, amps and watts"),
         ("unknown", "locked-start", "40 3 500", "More watts than volt-amperes"),
         ("unknown", "most-amp", "-1", "-1"),

@@ -73,7 +73,7 @@ def test_a_tap_that_starts_it_is_played_to_its_cause(bench: Bench) -> None:
     asked = []
     outcomes = {
         "Ohms through start switch or relay at rest": "Closed",
-        "Capacitor off, let down, proved and measured": "Low",
+        "Capacitor off, discharged, proved and measured": "Low",
     }
     for _ in range(6):
         question = part.asked.question.text()

@@ -173,10 +173,10 @@ class Settings:
         5.0, "s", "trade practice", "Start device out in time: hold above"
     )
     safe_volt: Limit = Limit(
-        30.0, "V", "shop default before the meter has the word", "Capacitor let down to"
+        30.0, "V", "shop default before the meter has the word", "Capacitor discharged to"
     )
     discharge_ohm: Limit = Limit(
-        20000.0, "Ω", "shop default, 5 W", "Resistor a capacitor is let down through"
+        20000.0, "Ω", "shop default, 5 W", "Resistor a capacitor is discharged through"
     )
     coast_down: Limit = Limit(
         3.0, "s", "shop default, uncoupled, spun by hand", "Shaft runs on by hand, at least"

@@ -21,7 +21,7 @@ def draw_decay(
     now: float | None = None,
     size: tuple[float, float] = (150.0, 52.0),
 ) -> Drawing:
-    """Return how a capacitor marked `volt` (rms) is let down through `ohm` Ω to `safe` V DC.
+    """Return how a capacitor marked `volt` (rms) is discharged through `ohm` Ω to `safe` V DC.
 
     `now` the seconds since the resistor was put on: a dot rides on the curve. The safe volts are a
     line across; the time to them is written where it meets the curve.

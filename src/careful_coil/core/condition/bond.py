@@ -47,8 +47,15 @@ def too_coarse(body: EarthBond, settings: Settings) -> str:
 def bond_finding(job: Job, settings: Settings) -> Finding:
     """Return the gate line of the earth bond; never waived, never judged by colour."""
     newest = newest_bonds(job)
+    left = places_left(job)
+    # a place not to be read again counts before one that is; of each the worst
     worst = max(
-        newest.values(), key=lambda b: b.body.ohm / limit_of(b.body, settings).value, default=None
+        newest.values(),
+        key=lambda b: (
+            b.body.place not in left and b.body.ohm > limit_of(b.body, settings).value,
+            b.body.ohm / limit_of(b.body, settings).value,
+        ),
+        default=None,
     )
     limit = limit_of(worst.body, settings) if worst else settings.earth_bond
     of = partial(
@@ -78,7 +85,6 @@ def bond_finding(job: Job, settings: Settings) -> Finding:
     coarse = next((c for b in newest.values() if (c := too_coarse(b.body, settings))), "")
     if coarse:
         return of(verdict="unproven", subject="Earth bond not proven", why=f"{told} {coarse}")
-    left = places_left(job)
     if worst.body.ohm > limit.value and worst.body.place not in left:
         return of(
             verdict="hold",

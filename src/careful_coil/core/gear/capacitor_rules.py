@@ -1,4 +1,4 @@
-"""Capacitors of a job judged: marking, looks, what they measured section by section, let down and proved."""
+"""Capacitors of a job judged: marking, looks, what they measured section by section, discharged and proved."""
 
 import math
 from collections.abc import Iterator
@@ -109,7 +109,7 @@ def capacitor_findings(job: Job, settings: Settings, kind: str = "") -> Iterator
             continue
         wrong = wrong_part(job, name, marking, kind, settings)
         handled = gear.capacitors[name].get("drained") or gear.capacitors[name].get("microfarad")
-        if wrong and handled:  # until it is let down it is not proven anyway
+        if wrong and handled:  # until it is discharged it is not proven anyway
             yield of(
                 verdict="hold",
                 subject=f"Capacitor {name}: wrong one",
@@ -129,7 +129,7 @@ def capacitor_findings(job: Job, settings: Settings, kind: str = "") -> Iterator
         if thought.verdict in ("good", "watch") and not gear.capacitors[name].get("drained"):
             yield of(
                 verdict="unproven",
-                subject=f"Capacitor {name} not proved let down",
+                subject=f"Capacitor {name} not proved discharged",
                 why="Through a resistor, then volts by the meter, shown on a live source before and after.",
             )
             continue

@@ -11,7 +11,7 @@ from typing import Literal
 from careful_coil.core.errors import ValueOutOfRange
 
 How = Literal["parallel", "series"]
-SAFE_VOLT = 30.0  # what a capacitor is let down to before the meter has the word (shop default)
+SAFE_VOLT = 30.0  # what a capacitor is discharged to before the meter has the word (shop default)
 
 
 def microfarad_from_amps(volt: float, amp: float, hertz: float) -> float:
@@ -22,7 +22,7 @@ def microfarad_from_amps(volt: float, amp: float, hertz: float) -> float:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Discharge:
-    """How a capacitor is let down: volts at the start, seconds to the safe volts, peak W, J."""
+    """How a capacitor discharges: volts at the start, seconds to the safe volts, peak W, J."""
 
     start_volt: float
     seconds: float

@@ -43,7 +43,7 @@ TESTS: dict[str, Separating] = {
     for t in (
         Separating(
             name="capacitor",
-            title="Capacitor off, let down, proved and measured",
+            title="Capacitor off, discharged, proved and measured",
             minutes=4,
             outcomes=("right", "low", "open or shorted"),
             usual=(0.95, 0.04, 0.01),

@@ -77,7 +77,7 @@ def drained_of(text: str) -> str:
     volt = parse(text, Quantity.VOLTAGE).value
     if volt > MOST_LEFT:
         raise BadValue(
-            text, f"at most {MOST_LEFT:g} V", "It still holds a charge: let it down again."
+            text, f"at most {MOST_LEFT:g} V", "It still holds a charge: discharge it again."
         )
     return f"{volt:g}"
 

@@ -20,7 +20,7 @@ class Step:
 
 _DEAD = Step(
     "dead",
-    "Isolated, locked out, proved dead; every capacitor let down and proved.",
+    "Isolated, locked out, proved dead; every capacitor discharged and proved.",
     "The meter is shown on a live source before and after.",
 )
 _DRAWN = Step(

@@ -76,7 +76,10 @@ def conclude(
     )
     findings = [f for station in EVERY for f in station.rules(facts)]
     causes, asks = causes_after(job, facts.suspicion, findings, settings)
-    findings += cause_findings(job, causes, minutes_wanted(job, way, settings))
+    cause = cause_findings(job, causes, minutes_wanted(job, way, settings))
+    if any(f.verdict == "good" for f in cause):  # found: what was suspected first says no more
+        findings = [f for f in findings if f.code != "suspicion"]
+    findings += cause
     return replace(
         facts, causes=causes, asks=tuple(asks), findings=tuple(with_part(f) for f in findings)
     )

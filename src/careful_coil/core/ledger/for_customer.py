@@ -21,7 +21,6 @@ DONE = {
     "temporary": "A makeshift taken out and made good",
     "joint": "Connections made anew",
 }
-RENEWED = {"bearing": "Bearing", "capacitor": "Capacitor", "device": "Start switch, relay or guard"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -84,7 +83,7 @@ def _renewed(job: Job) -> Iterator[str]:
         if told.get("renewed"):
             yield f"Capacitor {name}: {told.get('marking', '')}.".replace(": .", ".")
     for d in job.deeds.counted(("device",)):
-        yield f"{RENEWED['device']} {d.part.partition(':')[2]}."
+        yield f"Start switch, relay or guard {d.part.partition(':')[2]}."
     yield from (f"Lead {tag}: {mend.how}." for tag, mend in job.hands.mended.items() if mend.how)
     if job.hands.felt.get("cord-done") == "renewed":
         yield "Cord."

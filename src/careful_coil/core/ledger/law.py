@@ -113,7 +113,8 @@ def by_behaviour(
     amps = by_code.get("trial-amps")
     # no plate amps to hold them against: that it starts, runs its minutes and stays cool is all there is
     unread = amps is None and any(unreadable(job.plate.printed(f)) for f in ("amp", "power"))
-    usual = unread or (amps is not None and amps.verdict in ("good", "watch"))
+    known = amps is not None and amps.verdict in ("good", "watch")
+    usual = unread or known
     low = by_code.get("low-run")
     three = job.supply is not None and job.supply.phases == 3
     equal = low is not None and low.verdict == "good" and "trial-lines" in by_code
@@ -133,7 +134,7 @@ def by_behaviour(
             if unread:
                 why = "By their ohms, and it started from rest at rated volts; no plate amps to judge by."
             f = replace(f, verdict="good", subject="Leads proven by the run", why=why)
-        elif f.code == "hookup" and f.verdict == "unproven" and state.outside and usual:
+        elif f.code == "hookup" and f.verdict == "unproven" and state.outside and known:
             why = "By its run: it started at rated volts, amps in the idle band."
             f = replace(f, verdict="good", subject="Hookup confirmed by the run", why=why)
         found.append(f)

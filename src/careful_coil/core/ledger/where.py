@@ -36,7 +36,7 @@ def _left(judged: Judgement) -> Iterator[str]:
         yield "a test sheet is open, volts may be on"
     cans = [n for n, told in job.gear.capacitors.items() if not told.get("drained")]
     if cans:
-        yield f"not let down: {', '.join(cans[:MOST_NAMED])}"
+        yield f"not discharged: {', '.join(cans[:MOST_NAMED])}"
     if job.joined.acts and not state.joined and job.tags:
         loose = [t for t in job.tags if state.names.get(t, t) in state.now.loose]
         names = f": {' '.join(loose[:MOST_NAMED])}" if loose else ""

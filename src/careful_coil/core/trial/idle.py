@@ -29,10 +29,18 @@ IDLE_PF = (0.05, 0.5)  # power factor without load: judged by its trend first
 
 
 def idle(
-    step: TrialStep, job: Job, settings: Settings, kind: str = "", lower: bool = False
+    step: TrialStep,
+    job: Job,
+    settings: Settings,
+    kind: str = "",
+    lower: bool = False,
+    anew: bool = False,
 ) -> Iterator[Finding]:
-    """Yield what a step without load says of a `kind`; at a `lower` speed of several the plate's says nothing."""
-    yield from _level(step, job, settings, kind)
+    """Yield what a step without load says of a `kind`; at a `lower` speed of several the plate's says nothing.
+
+    `anew`: its joints were a guess that these amps refute, and are made anew first.
+    """
+    yield from _level(step, job, settings, kind, anew)
     if not lower:
         yield from _speed(step, job, settings)
     yield from _power(step, job, kind)
@@ -59,10 +67,9 @@ def idle_band(job: Job, settings: Settings) -> tuple[float, float]:
     return low * min(factor, 1.0), min(high * factor, MOST_IDLE)
 
 
-SEVERAL_WAYS = 6  # leads from which one rating leaves open what it is joined for
-
-
-def _level(step: TrialStep, job: Job, settings: Settings, kind: str) -> Iterator[Finding]:
+def _level(
+    step: TrialStep, job: Job, settings: Settings, kind: str, anew: bool
+) -> Iterator[Finding]:
     supply = job.supply
     known = full_load_amps(job)
     if known is None or supply is None:
@@ -94,8 +101,7 @@ def _level(step: TrialStep, job: Job, settings: Settings, kind: str) -> Iterator
         )
     elif share < low:
         far = three and not guessed and share < low * FAR_LOW
-        guess = len(job.plate.volts) == 1 and len(job.tags) >= SEVERAL_WAYS
-        verdict = "unproven" if far and guess else "hold" if far else "watch"
+        verdict = "unproven" if far and anew else "hold" if far else "watch"
         why = "Low for no load: joined for higher volts, half the winding open, or the plate is another's."
     else:
         verdict, why = "good", "Usual for no load."

@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 
 from careful_coil.core.connect.low_run import fitting_slips
+from careful_coil.core.connect.usual_wish import ran_low
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.at_trial import TrialStep
@@ -39,7 +40,9 @@ def judged(
     if way.way == "cap":
         return [*found, *_universal(step, job)]
     speeds = speeds_of(state)
-    return [*found, *idle(step, job, settings, way.kind, trial.begun.speed in speeds[1:])]
+    lower = trial.begun.speed in speeds[1:]
+    anew = state is not None and bool(state.wrong) and ran_low(job)
+    return [*found, *idle(step, job, settings, way.kind, lower, anew)]
 
 
 def _starts(trial: Trial, settings: Settings) -> Iterator[Finding]:

@@ -58,8 +58,8 @@ def _hurt_on(job: Job, shown: Trial) -> bool:
 
 
 def _gated(found: Finding) -> Finding:
-    """Return a finding of a run as the gate has it: what is bad stands before release."""
-    bad = found.verdict == "hold"
+    """Return a finding of a run as the gate has it: what is bad or not proven keeps it shut."""
+    bad = found.verdict in ("hold", "unproven")
     return replace(found, gate=bad, waivable=not (bad and found.code in NEVER))
 
 

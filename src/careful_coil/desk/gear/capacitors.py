@@ -1,4 +1,4 @@
-"""Capacitors: let down and proved, marking, looks, measured by meter or by volts and amps, its losses."""
+"""Capacitors: discharged and proved, marking, looks, measured by meter or by volts and amps, its losses."""
 
 from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QApplication, QWidget
@@ -190,7 +190,7 @@ class CapacitorsPart(Part):
     def _resistor(self, text: str) -> None:
         value = parse(text, Quantity.RESISTANCE)
         if value.number is None or not value.value >= 1:
-            raise BadValue(text, "the ohms it is let down through, such as 20 k")
+            raise BadValue(text, "the ohms it is discharged through, such as 20 k")
         self.ohm = value.value
         self.again()
 

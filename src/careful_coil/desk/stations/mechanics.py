@@ -22,7 +22,7 @@ PARTS: tuple[type[Part], ...] = (
     AssemblyPart,
 )
 CAUTION = (
-    "Unplugged and let down before a hand goes in. Sharp fan, hot bearing, heavy rotor: two hands, and a second "
+    "Unplugged and discharged before a hand goes in. Sharp fan, hot bearing, heavy rotor: two hands, and a second "
     "pair for what is heavy."
 )
 

@@ -32,7 +32,7 @@ class StartGearPage(PartedPage):
 
     def __init__(self, session: Session, theme: Theme) -> None:
         caution = (
-            "A capacitor holds its charge: let it down through a resistor, prove it with a meter, leave the "
+            "A capacitor holds its charge: discharge it through a resistor, prove it with a meter, leave the "
             "resistor on while you handle it."
         )
         super().__init__(session, theme, "Start gear", caution, PARTS)
