@@ -95,7 +95,7 @@ def test_a_broken_coil_is_a_hold_once_it_reads_open_twice(empty: Bench) -> None:
     assert "F to E" in empty.next
     assert "broken coil" in empty.judged.next.why  # type: ignore[union-attr]
     empty.enter("open")
-    assert any("A coil stands open at E and F" in row for row in empty.ledger())
+    assert any("A coil is open at E and F" in row for row in empty.ledger())
     assert any(f.code == "coil-open" and not f.waivable for f in empty.judged.gate)
 
 

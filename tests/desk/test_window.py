@@ -105,7 +105,7 @@ def test_f1_tells_what_the_station_is_for_and_the_key_sheet_unfolds(bench: Bench
     bench.key(Key.Key_F1)
     assert "Leads finds" in bench.message
     bench.key(Key.Key_F2)
-    assert bench.message.startswith("Where you were, ") or "Nothing stands open" in bench.message
+    assert bench.message.startswith("Where you were, ") or "Nothing is open" in bench.message
     bench.key(Key.Key_F1, SHIFT)
     assert bench.window.keys.isVisible()
     bench.key(Key.Key_Space)

@@ -31,7 +31,7 @@ def test_two_marks_that_ohms_cannot_tell_are_found_by_the_run_and_put_right_by_k
 def test_an_open_coil_goes_to_the_customer_and_home_unrepaired_when_he_says_no() -> None:
     document = walked("three-open-coil")
     assert (document.end, document.right) == ("unrepaired", True)
-    assert document.holds[0].subject.startswith("A coil stands open at B and E")
+    assert document.holds[0].subject.startswith("A coil is open at B and E")
     assert document.steps[-2].code == "go-ahead"
     assert at(document, "feel") < 0  # nothing is opened or bought before he said so
 

@@ -317,7 +317,7 @@ class Session(QObject):
         """Say how the open motor was left; `now` only where somebody was away since."""
         words = where_was_i(self.open.judged, now) if self.open is not None else ""
         if words or not now:
-            self.told.emit(words or "Nothing stands open on this motor.", "note")
+            self.told.emit(words or "Nothing is open on this motor.", "note")
 
     def not_here(self) -> None:
         """Put the next step off and bring the next best."""

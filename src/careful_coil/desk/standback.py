@@ -39,7 +39,7 @@ class StandBack(Painted):
         step = judged.next
         first = judged.gate[0] if judged.gate else None
         title = step.title if step else "Nothing to do"
-        return title, step.why if step else "", first.subject if first else "Nothing stands open"
+        return title, step.why if step else "", first.subject if first else "Nothing is open"
 
     def _judged(self) -> Judgement | None:
         return self._session.open.judged if self._session.open else None

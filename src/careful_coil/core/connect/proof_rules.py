@@ -45,7 +45,7 @@ def proof_findings(
             code="by-marks",
             verdict="watch",
             subject="Planned on the word of the marks",
-            why="No coil was read by itself. Line ohms and a low run must bear them out before full volts.",
+            why="No coil was read by itself. Line ohms and a low run must confirm them before full volts.",
         )
     if state.joined:
         yield from _checks(job, state, bool(extras))

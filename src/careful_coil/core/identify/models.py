@@ -257,7 +257,7 @@ def _short_by_one(count: int) -> list[Model]:
 LEFT_OUT = (
     "one lead not counted, fits: look for it in the box and at the winding, then count again."
 )
-PROTECTOR_OPEN = "The protector in the common lead stands open: cool it, reset it, read again."
+PROTECTOR_OPEN = "The protector in the common lead is open: cool it, reset it, read again."
 
 
 def _broken_ones(plain: Model) -> list[Model]:
@@ -275,7 +275,7 @@ def _broken_ones(plain: Model) -> list[Model]:
             plain.of_bare(rest, 0),
             prior=plain.prior * P_BROKEN / len(kinds),
             broken=names[key],
-            notes=("One coil stands open: a broken wire, a joint come off, or burnt through.",),
+            notes=("One coil is open: a broken wire, a joint come off, or burnt through.",),
         )
         for key, rest in kinds.items()
     ]

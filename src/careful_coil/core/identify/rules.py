@@ -106,7 +106,7 @@ def _proven(job: Job, found: Identification, naming: Naming) -> Finding:
         verdict, subject, why = "good", "Leads proven", "Every lead is proven or free to choose."
     elif naming.word == "marked":
         verdict, subject = "unproven", "Leads as marked, not proven"
-        why = "The ohms bear the marks out. Ohms cannot see exchanged halves: kick tests or the run decide."
+        why = "The ohms agree with the marks. Ohms cannot see exchanged halves: kick tests or the run decide."
     elif naming.word == "kicked":
         verdict, subject = "unproven", "Leads kicked, not closed"
         why = (
@@ -157,7 +157,7 @@ def _broken(found: Identification) -> Finding:
     return Finding(
         code="coil-open",
         verdict="hold",
-        subject=f"A coil stands open at {tags}",
+        subject=f"A coil is open at {tags}",
         why="The readings around it fit only if that coil is broken: a wire, a joint come off, burnt through. "
         "Look at the end turns and joints before it is condemned.",
         station="leads",

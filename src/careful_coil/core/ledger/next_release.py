@@ -64,5 +64,5 @@ def release_steps(c: Facts) -> Iterator[NextStep]:
             title="Sign and let it go",
             station="release",
             focus="sign",
-            why="Nothing stands open. The sheet goes with the motor.",
+            why="Nothing is open. The sheet goes with the motor.",
         )

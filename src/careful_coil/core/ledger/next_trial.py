@@ -16,6 +16,7 @@ from careful_coil.core.trial.whole import minutes_run, minutes_wanted
 
 RAMP = (0.5, 1.0)  # of rated volts: where a ramp is read, after the run at a quarter
 EASED = ("bearing", "shaft", "rotor")  # work that the volts it begins to turn from speak of
+OPEN_FIRST = "It was opened: one start with the inside in sight, then close it for the run."
 STOP = "Off at plate amps, smoke, or not turning by half voltage."
 BEFORE = ("hookup", "line-ohms", "before-power", "low-run", "supply")  # findings at Connect
 
@@ -68,12 +69,13 @@ def _run_twice(job: Job, findings: Sequence[Finding]) -> bool:
 
 def _sheet(job: Job, state: Connecting, way: StartWay, why: str) -> NextStep:
     covers, speed = covers_next(job, way, state), speed_next(job, way, state)
+    first = f"{OPEN_FIRST} " if covers == "off" else ""
     return NextStep(
         code=f"trial-begin-{covers}-{speed}" if speed else f"trial-begin-{covers}",
         title=f"Begin a run, {speed} speed" if speed else f"Begin a run, covers {covers}",
         station="test-run",
         focus=f"covers-{covers}",
-        why=why,
+        why=f"{first}{why}",
     )
 
 

@@ -11,7 +11,7 @@ MOST_NAMED = 6
 
 
 def where_was_i(judged: Judgement, now: str = "") -> str:
-    """Return in a line how a motor was left, empty where nothing stands open or nobody was away.
+    """Return in a line how a motor was left, empty where nothing is open or nobody was away.
 
     `now`, UTC, says how long; empty: whatever the time.
     """

@@ -45,7 +45,7 @@ class DiagramPart(Part):
         """Return what the diagram is."""
         own = next((f for f in judged.findings if f.code == "diagram"), None)
         if own is None:
-            return "", "none told"
+            return "", "not given"
         return ("good" if own.verdict == "note" else own.verdict), own.why
 
     def show_judgement(self, judged: Judgement) -> None:

@@ -46,7 +46,7 @@ class PlugPart(Part):
         """Return what the plug carries."""
         plug = judged.job.seen.plug
         if plug is None:
-            return "", "none told"
+            return "", "not given"
         return ("unproven" if "?" in plug.pins else "good"), f"{len(plug.pins)} positions"
 
     def show_judgement(self, judged: Judgement) -> None:

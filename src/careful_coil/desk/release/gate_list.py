@@ -34,7 +34,7 @@ class Gate(Painted):
             self.rows = [("hold", "DO NOT CONNECT", f"{out.capitalize()}: {reason}")]
         elif not self.rows:
             done = judged.released
-            words = "Released" if done else "Nothing stands open"
+            words = "Released" if done else "Nothing is open"
             self.rows = [
                 (
                     "good",

@@ -56,7 +56,7 @@ class AsidePart(Part):
     def show_judgement(self, judged: Judgement) -> None:
         """Show which lines may be set aside, which are, and another way out."""
         free = [f"{f.code} ({f.subject.lower()})" for f in judged.gate if f.waivable]
-        self.free.say(f"May be set aside: {', '.join(free) or 'nothing that stands open now'}.")
+        self.free.say(f"May be set aside: {', '.join(free) or 'nothing that is open now'}.")
         self.done.say(
             "\n".join(
                 f"{f.subject}: set aside by {by}"

@@ -105,7 +105,7 @@ def _shown(bench: Bench, request: Request) -> Shown:
 PROBE = Probe(
     kind="trial",
     station="test-run",
-    prompt="amps, rpm, how it turns: 3.1/3.2/3.1 1493 smooth; W, °C, V, min with their units",
+    prompt="amps, rpm: 3.1 1493 smooth",
     asks=("step", "amps of each line, how it turns; watts, rpm, °C where they are read"),
     wants=("amp", "turns"),
     part="run",
