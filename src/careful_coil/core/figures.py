@@ -186,3 +186,14 @@ def beside(text: str, value: BenchValue, neighbours: Sequence[float]) -> BenchVa
     other = BenchValue(quantity=value.quantity, number=meant)
     shown = BenchValue(quantity=value.quantity, number=value.number)
     raise AmbiguousValue(text, show(other), show(shown))
+
+
+_EACH = re.compile(r"(\d)\s*[x×]\s*(\S.*)", re.IGNORECASE)
+
+
+def of_each(text: str) -> list[str]:
+    """Return the readings of several lines as typed: 5.20/5.21/5.20, or 3x5.20 where all read the same."""
+    alike = _EACH.fullmatch(text.strip())
+    if alike is not None:
+        return int(alike[1]) * [alike[2].strip()]
+    return [p.strip() for p in text.split("/")]

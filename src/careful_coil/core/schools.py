@@ -29,6 +29,13 @@ SCHOOLS: dict[str, School] = {
     s.name: s
     for s in (
         _school(
+            "visits",
+            "intake",
+            "Does the shop also work where motors stand?",
+            yes="asked of each motor: a visit has its own list and its own order",
+            no="never asked; Release can still say so",
+        ),
+        _school(
             "windings-apart",
             "insulation",
             "Insulation between windings: when?",

@@ -64,6 +64,20 @@ STAGES: Sequence[tuple[int, tuple[str, ...], tuple[str, ...]]] = (
     (10, ("step", "start", "turning", "heard"), ("",)),
     (11, ("word",), ("release",)),
 )
+# where it stands: the isolator's line side first, then dead, what is there, ohms, insulation, the change, volts
+VISIT: Sequence[tuple[int, tuple[str, ...], tuple[str, ...]]] = (
+    (1, ("plate", "word", "look"), ("plate", "ticket", "place")),
+    (2, ("volt",), ("supply",)),
+    (3, ("volt",), ("bench",)),
+    (4, ("inventory", "look"), ("leads", "hookup")),
+    (5, ("ohm",), ("hookup",)),
+    (6, ("insulation",), ("winding",)),
+    (7, ("ohm", "kick", "series", "work"), ("winding", "lead", "hookup")),
+    (8, ("bond",), ("earth",)),
+    (9, ("amp",), ("run",)),
+    (10, ("volt",), ("run",)),
+    (11, ("word",), ("release",)),
+)
 COVERS_ON = ("work", "covers")
 VOLTS = ("step", "start", "turning")
 # after which answers a question may come again: hands and volts, by quantity
@@ -117,7 +131,14 @@ def false_ones(
         f"{s['code']} ({s['part']})"
         for s in spans
         if not justified(s["part"], open_faults(document, truth, s["first"]), document)
+        and not (s["part"] == "hookup" and _misjoined(truth, s["first"]))
     ]
+
+
+def _misjoined(truth: Mapping[str, Any], step: int) -> bool:
+    """Whether it still stands as it came, for other volts than it gets."""
+    joined = (c["part"] == "hookup" for c in truth.get("changes", ()) if c["step"] < step)
+    return bool(truth.get("misjoined")) and not any(joined)
 
 
 def false_watches(
@@ -185,11 +206,28 @@ def out_of_order(steps: Sequence[Step]) -> list[str]:
     return [*_late(steps), *_covers(steps), *_volts(steps)]
 
 
-def stage_of(ask: Mapping[str, Any]) -> int:
+def visited(steps: Sequence[Step]) -> bool:
+    """Whether it was said that the work is done where the motor stands."""
+    told = (
+        (s["answer"], s["asks"][0]["choices"])
+        for s in steps
+        if s["asks"] and s["asks"][0]["part"] == "place" and not s["skip"]
+    )
+    return any("site" in (answer, *_numbered(answer, choices)) for answer, choices in told)
+
+
+def _numbered(answer: str, choices: Sequence[str]) -> Sequence[str]:
+    """Return the choice whose number an answer is."""
+    return choices[int(answer) - 1 : int(answer)] if answer.isdecimal() else ()
+
+
+def stage_of(
+    ask: Mapping[str, Any], stages: Sequence[tuple[int, tuple[str, ...], tuple[str, ...]]] = STAGES
+) -> int:
     """Return the law's stage of a question by its quantity and part, 0 where it belongs to none."""
     if ask["state"] == "parted":
         return 0  # taken apart before it is read, or changed: each in its place
-    for stage, quantities, parts in STAGES:
+    for stage, quantities, parts in stages:
         part = str(ask["part"]).partition(":")[0]
         if ask["quantity"] in quantities and (parts == ("",) or part in parts):
             return stage
@@ -199,9 +237,10 @@ def stage_of(ask: Mapping[str, Any]) -> int:
 def _late(steps: Sequence[Step]) -> Iterator[str]:
     """Yield the first question of each stage that comes after one of a later stage was answered."""
     highest, named = 0, set()
+    stages = VISIT if visited(steps) else STAGES
     for number, step in enumerate(steps):
         for ask in step["asks"][:1]:
-            stage = stage_of(ask)
+            stage = stage_of(ask, stages)
             if 0 < stage < highest and stage not in named:
                 yield f"{step['code']} at {number + 1}, stage {stage} after {highest}"
             named.add(stage)
@@ -222,8 +261,8 @@ def _covers(steps: Sequence[Step]) -> Iterator[str]:
 
 
 def _volts(steps: Sequence[Step]) -> Iterator[str]:
-    """Yield a run before supply, joints or the shaft's feel were settled."""
-    seen: set[tuple[str, str]] = set()
+    """Yield a run before supply, joints or the shaft's feel were settled; nobody feels the shaft on site."""
+    seen: set[tuple[str, str]] = {("feel", "shaft")} if visited(steps) else set()
     for number, step in enumerate(steps):
         for ask in step["asks"][:1]:
             if ask["quantity"] in VOLTS and not step["skip"]:

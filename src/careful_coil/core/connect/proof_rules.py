@@ -5,6 +5,7 @@ from collections.abc import Iterator, Sequence
 from functools import partial
 
 from careful_coil.core.connect.beyond import installer_list, still_open
+from careful_coil.core.connect.changed import changed
 from careful_coil.core.connect.dress import amps_at
 from careful_coil.core.connect.low_run import clamps_judged, judged_run, unclamped
 from careful_coil.core.connect.proof import last_unproved, left_to_check, read_on_the_way
@@ -41,11 +42,15 @@ def proof_findings(
     yield from _on_the_way(job, state, settings)
     yield from _colours(job, state, settings)
     if state.by_marks:
+        found = changed(job)
+        shown = found is not None and found.right
         yield _of(
             code="by-marks",
-            verdict="watch",
+            verdict="note" if shown else "watch",
             subject="Planned on the word of the marks",
-            why="No coil was read by itself. Line ohms and a low run must confirm them before full volts.",
+            why="Its ohms changed as the volts demand: the marks agree. Three equal amps close it."
+            if shown
+            else "No coil was read by itself. Line ohms and a low run must confirm them before full volts.",
         )
     if state.joined:
         yield from _checks(job, state, bool(extras))

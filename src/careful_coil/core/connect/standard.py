@@ -5,9 +5,12 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from careful_coil.core.connect.as_found import Reading, meant_by, windings_marked
-from careful_coil.core.errors import CoilError
+from careful_coil.core.errors import BadValue, CoilError
 from careful_coil.core.identify import Naming
 from careful_coil.core.job import Finding, Job
+from careful_coil.core.job.at_intake import FoundHookup
+from careful_coil.core.job.noted import Noted
+from careful_coil.core.job.spoken import EXAMPLE, read_found
 from careful_coil.core.ways.book import plans_of
 from careful_coil.core.ways.way import LINES, Joint, line_ohms, made
 from careful_coil.core.winding.arrangements import ARRANGEMENTS
@@ -16,6 +19,7 @@ from careful_coil.core.winding.network import Network
 
 SHORT_OHM = 1e-9
 IDLE = 1e-9
+MOST_OFFERED = 6
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -43,6 +47,26 @@ def standards_for(job: Job, naming: Naming) -> tuple[Standard, ...]:
             title = f"{p.connection}, {ARRANGEMENTS[slug].title.lower()}"
             found.setdefault(key, Standard(title=title, joints=joints))
     return tuple(found.values())
+
+
+def offered(job: Job, naming: Naming) -> tuple[Standard, ...]:
+    """Return the standard hookups that can be named by number as found, none where they are too many."""
+    every = standards_for(job, naming)
+    return every if len(every) <= MOST_OFFERED else ()
+
+
+def read_found_or_number(text: str, job: Job, naming: Naming) -> tuple[FoundHookup | Noted, ...]:
+    """Return joints as found as typed, or the number of a standard hookup that stands just so.
+
+    Raises: BadValue.
+    """
+    told = text.strip()
+    standards = offered(job, naming)
+    if told.isascii() and told.isdecimal() and standards:
+        if not 1 <= int(told) <= len(standards):
+            raise BadValue(text, f"1 to {len(standards)}, or the joints: {EXAMPLE}")
+        return (FoundHookup(joints=standards[int(told) - 1].joints),)
+    return read_found(text, job.leads)
 
 
 def diagram_findings(job: Job) -> list[Finding]:

@@ -66,6 +66,8 @@ def cause_findings(
 
 
 def _ran(job: Job) -> float:
-    """Return the minutes of the newest whole run on the closed motor that stands."""
+    """Return the minutes of the newest whole run on the closed motor that stands, or on its load on site."""
+    if job.on_site and job.site.get("ran") and job.deeds.stands("runs", "site-checked:ran"):
+        return NOT_FOUND_MINUTES
     on = job.trials.last("on", job.deeds.last("runs"))
     return max((s.minute for s in on.steps if s.minute is not None), default=0.0) if on else 0.0

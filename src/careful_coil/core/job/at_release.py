@@ -4,6 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from careful_coil.core.choices import one_of
 from careful_coil.core.job.body import Body, LongText, ShortText
 
 
@@ -20,6 +21,14 @@ class OnSite(Body):
 
     kind: Literal["on-site"] = "on-site"
     on: bool = True
+
+
+PLACES = ("bench", "site")
+
+
+def read_place(text: str) -> OnSite:
+    """Return where the work is done, as typed. Raises: BadValue."""
+    return OnSite(on=one_of(text, PLACES) == "site")
 
 
 class FollowsUp(Body):

@@ -76,6 +76,7 @@ class Job:
     waivers: Mapping[str, Entry] = field(default_factory=dict)  # the entries of these
     let_go: LetGo | None = None  # it leaves unrepaired, or as scrap
     on_site: bool = False
+    placed: bool = False  # it was said where the work is done
     site: Mapping[str, str] = field(default_factory=dict)  # the site's own list, by item
     follows: FollowsUp | None = None  # the job this complaint follows
     released: Entry | None = None
@@ -214,7 +215,7 @@ def fold(entries: Iterable[Entry]) -> Job:
             case "let-go":
                 state["let_go"] = body if body.how else None
             case "on-site":
-                state["on_site"] = body.on
+                state["on_site"], state["placed"] = body.on, True
             case "follows-up":
                 state["follows"] = body
             case "waived":

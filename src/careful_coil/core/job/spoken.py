@@ -54,11 +54,12 @@ def read_joints(text: str, leads: Sequence[Lead]) -> tuple[tuple[str, ...], ...]
     if text.strip().lower() in APART:
         return ()
     joints: list[tuple[str, ...]] = []
-    every = {w.upper() for w in words_of(text.replace(";", " ")) if not _no_lead(w)}
+    told = [w for t in words_of(text.replace(";", " ")) for w in _unglued(t, leads)]
+    every = {w.upper() for w in told if not _no_lead(w)}
     if every <= {x.tag.upper() for x in leads}:  # tags alone, whatever is printed on others
         leads = [x.model_copy(update={"marking": ""}) for x in leads]
     for part in text.split(";"):
-        words = words_of(part)
+        words = [w for told in words_of(part) for w in _unglued(told, leads)]
         if not words:
             continue
         joint = tuple(w.upper() if _no_lead(w) else lead_named(w, leads) for w in words)
@@ -67,6 +68,19 @@ def read_joints(text: str, leads: Sequence[Lead]) -> tuple[tuple[str, ...], ...]
         joints.append(joint)
     check_once(joints)
     return tuple(joints)
+
+
+_GLUED = re.compile(r"((?:L[123]|N)?)([A-Z]+)", re.IGNORECASE)
+
+
+def _unglued(word: str, leads: Sequence[Lead]) -> list[str]:
+    """Return the names in a word typed without blanks: L1AG is L1, A and G, where tags are single letters."""
+    tags = {x.tag.upper() for x in leads}
+    glued = _GLUED.fullmatch(word)
+    if glued is None or _no_lead(word) or word.upper() in tags | {_print_of(x) for x in leads}:
+        return [word]
+    names = [n for n in (glued[1], *glued[2]) if n]
+    return names if len(names) > 1 and {n.upper() for n in glued[2]} <= tags else [word]
 
 
 LOOSE = re.compile(r"\b(loose|burnt|burned|hot|scorched|arced)\b", re.I)

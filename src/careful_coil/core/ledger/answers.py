@@ -8,6 +8,7 @@ from careful_coil.core.condition.answered import first_answer
 from careful_coil.core.condition.wall_rules import discharge_seconds
 from careful_coil.core.connect.dead import AtBench
 from careful_coil.core.connect.rotation import read_turn
+from careful_coil.core.connect.standard import read_found_or_number
 from careful_coil.core.connect.typed import read_supply
 from careful_coil.core.errors import BadValue
 from careful_coil.core.gear.device_rules import told_of
@@ -16,13 +17,13 @@ from careful_coil.core.job import AnyBody
 from careful_coil.core.job.at_connect import Installer, StepTicked, SupplyRead
 from careful_coil.core.job.at_insulation import Discharged, DryingRun, TestReady
 from careful_coil.core.job.at_mechanics import Commutator, PartOff, Temporary
+from careful_coil.core.job.at_release import read_place
 from careful_coil.core.job.at_start_gear import GearStep
 from careful_coil.core.job.at_trial import TrialBegun, TrialReady
 from careful_coil.core.job.entries import ProvedDead
 from careful_coil.core.job.lead_words import counted
 from careful_coil.core.job.meter_words import leads_clipped
 from careful_coil.core.job.noted import note
-from careful_coil.core.job.spoken import read_found
 from careful_coil.core.ledger.acts import ACTS
 from careful_coil.core.ledger.admission import Asking
 from careful_coil.core.ledger.asks.question import Question
@@ -232,9 +233,10 @@ def _site(answer: Answer) -> Bodies:
 READERS: dict[str, Reader] = {
     "noted": _noted,
     "count": lambda a: (counted(a.text.strip()),),
-    "found": lambda a: read_found(a.text, a.judged.job.leads),
+    "found": lambda a: read_found_or_number(a.text, a.judged.job, a.judged.facts.naming),
     "test-leads": lambda a: (leads_clipped(a.text, a.judged.job.meter),),
     "look": _look,
+    "work-place": lambda a: (read_place(a.text),),
     "beside": lambda a: said_of(a.text, a.question.ends, a.question.choices),
     "dead": lambda a: (ProvedDead(volt=0.0),),
     "strip": _strip,

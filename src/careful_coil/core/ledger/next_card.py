@@ -5,7 +5,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from careful_coil.core.ledger.facts import Facts
 from careful_coil.core.ledger.next_customer import customer_steps
 from careful_coil.core.ledger.next_leads import frame_steps
-from careful_coil.core.ledger.next_release import site_steps
+from careful_coil.core.ledger.next_site import site_lines, visit_steps
 from careful_coil.core.ledger.site_rules import benched
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.stations import Station
@@ -22,11 +22,11 @@ def in_order(c: Facts, asked: Mapping[Station, Sequence[NextStep]]) -> Iterator[
     if job.trials.now is not None:  # volts may be on: nothing else is asked for
         yield from asked["test-run"]
     yield from customer_steps(c)  # before leads or parts
+    if job.on_site and not benched(job):
+        yield from visit_steps(c, asked)
+        return
     if job.on_site:
-        yield from site_steps(c)
-        if not benched(job):
-            yield from asked["release"]
-            return
+        yield from site_lines(c)
     # once the leads are tagged the probe is in the hand: the plate can wait
     yield from asked["leads"] if job.leads else asked["intake"]
     yield from asked["intake"] if job.leads else asked["leads"]

@@ -35,6 +35,15 @@ def intake_steps(c: Facts) -> Iterator[NextStep]:
             why="In the customer's words, nothing where nothing is: hums, trips, smells, noisy, was in water. "
             "Its cause is found before the motor goes, or the customer is told.",
         )
+    ticket = job.ticket.get("name") and job.ticket.get("complaint")
+    if ticket and not (job.placed or job.leads) and c.settings.school("visits") == "yes":
+        yield NextStep(
+            code="work-place",
+            title="Bench or site?",
+            station="intake",
+            focus="work-place",
+            why="Where the work is done: here on the bench, or at the machine, with the list of a visit.",
+        )
     plate = job.plate
     for field_name, known, word in (
         ("phases", plate.phases, "phases"),

@@ -1,4 +1,4 @@
-"""What Release asks for next: where the motor stands its field sheet, what keeps the gate shut, the signature."""
+"""What Release asks for next: what keeps the gate shut, the signature."""
 
 from collections.abc import Iterator
 from typing import cast
@@ -6,22 +6,8 @@ from typing import cast
 from careful_coil.core.ledger.facts import Facts
 from careful_coil.core.ledger.next_gear import cause_steps
 from careful_coil.core.ledger.next_wall import closed_steps
-from careful_coil.core.ledger.site import LATER, field_sheet
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.stations import Station
-
-
-def site_steps(c: Facts) -> Iterator[NextStep]:
-    """Yield the lines not read yet."""
-    for number, line in enumerate(field_sheet(c.job, c.connecting, c.installer), 1):
-        if not line.done and line.name != LATER:
-            yield NextStep(
-                code=line.name,
-                title=f"{number}  {line.title}",
-                why=line.how,
-                station="release",
-                focus=line.name,
-            )
 
 
 def release_steps(c: Facts) -> Iterator[NextStep]:

@@ -4,22 +4,24 @@ import re
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import partial
-from itertools import combinations
 
+from careful_coil.core.condition.insulation import dc_test_volts
+from careful_coil.core.condition.suspicion import symptoms_in
 from careful_coil.core.condition.wall_rules import discharge_seconds
 from careful_coil.core.connect.beyond import Line
-from careful_coil.core.connect.rotation import read_direction, seen_direction
+from careful_coil.core.connect.changed import ohms_before, ohms_now, pairs_of, touched
+from careful_coil.core.connect.rotation import read_direction, seen_direction, wanted_direction
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.errors import BadValue
-from careful_coil.core.figures import figure
+from careful_coil.core.figures import figure, of_each
+from careful_coil.core.gear.cause_rules import NOT_FOUND_MINUTES
 from careful_coil.core.job import Job
 from careful_coil.core.job.at_connect import Installer, SupplyRead
-from careful_coil.core.job.at_insulation import Discharged, EarthBond, InsulationTested
+from careful_coil.core.job.at_insulation import Covers, Discharged, EarthBond, InsulationTested
 from careful_coil.core.job.entries import AnyBody, LineOhm, ProvedDead, Supply
 from careful_coil.core.job.noted import note
 from careful_coil.core.job.tested import Logged
 from careful_coil.core.probes.kinds.insulation import read_insulation
-from careful_coil.core.readings import ohm_value
 from careful_coil.core.run.supply import read_three
 from careful_coil.core.units import Quantity
 from careful_coil.core.values import parse, show, show_ohm
@@ -34,8 +36,13 @@ ITEMS: Mapping[str, tuple[str, str]] = {
 }
 NEAR_PLATE = 0.1  # of 1: volts that are the plate's
 HAD_VOLTS = "proved, had volts since"
+UNDER_VOLTS = ("amps", "volts", "ran")  # what joints and covers void
 LATER = "site-hour"  # the gate does not wait for it
 ORDERS = ("L1 L2 L3", "L1 L3 L2")
+SHOWN = ("123", "132")  # the same, as an indicator has it
+TURNS = ("cw", "ccw", "cw opposite", "ccw opposite")  # from the drive end where none is said
+ORDINARY_VOLT = 400.0  # of a plate that nobody can read
+LID_ON = ("on", "lid on", "yes", "done", "closed")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -53,20 +60,16 @@ class SiteLine:
     read: Callable[[str], Sequence[AnyBody]]
 
 
-def phases_of(job: Job) -> int:
-    """Return the phases of the supply, else of the plate, else three."""
-    return (job.supply.phases if job.supply else job.plate.phases) or 3
-
-
-def pairs_of(job: Job) -> tuple[str, ...]:
-    """Return the pairs of lines there are."""
-    lines = ("L1", "L2", "L3") if phases_of(job) == 3 else ("L1", "L2")
-    return tuple(f"{a}-{b}" for a, b in combinations(lines, 2))
-
-
 def field_sheet(job: Job, state: Connecting, installer: Sequence[Line]) -> tuple[SiteLine, ...]:
     """Return the lines of a visit in the order hands make them: dead first, then what needs volts."""
-    return (*_dead(job, state), *_alive(job), *_told(job, installer))
+    return (_line_side(job), *_dead(job, state), *_alive(job), *_told(job, installer))
+
+
+def changing(job: Job, state: Connecting) -> bool:
+    """Whether joints are parted or made at this visit, or may have to be."""
+    if state.plan is None:
+        return touched(job) or (len(job.plate.volts) > 1 and bool(job.found and job.found.joints))
+    return touched(job) or (state.now.before != "apart" and state.next_step is not None)
 
 
 def _dead(job: Job, state: Connecting) -> Iterator[SiteLine]:
@@ -78,40 +81,34 @@ def _dead(job: Job, state: Connecting) -> Iterator[SiteLine]:
         done="proved" if job.dead_proved is not None else HAD_VOLTS if _had_volts(job) else "",
         read=_proved,
     )
-    for pair in pairs_of(job):
-        a, _, b = pair.partition("-")
-        wanted = (state.expected or {}).get(pair)
-        read = (job.line_ohms or {}).get(pair)
+    change = changing(job, state)
+    before, now = ohms_before(job), ohms_now(job)
+    if change:
+        yield _ohm_line(job, "site-ohms-before", "as it came", "", before)
+        yield from _walls(job, "-before", "before the joints are touched", newest=False)
         yield SiteLine(
-            name=f"site-ohm-{pair}",
-            title=f"Ohms {a} to {b} at the motor's box",
-            how=f"Supply leads off. It must read {wanted:.3g} Ω."
-            if wanted
-            else "Supply leads off.",
-            hint="5.20",
-            done=show(ohm_value(read)) if read is not None else "",
-            read=partial(_ohm, (a, b)),
+            name="site-change",
+            title="The change, joint by joint",
+            how=_steps(state),
+            hint="each joint made, pulled",
+            done="made" if state.joined else "",
+            read=_at_connect,
         )
-    tests = job.tested.tests
-    done = f"{tests[-1].body.megohm:g} MΩ" if tests else ""
-    yield SiteLine(
-        name="site-megohm",
-        title="Insulation to the frame, one minute",
-        how="Drive, surge arresters and electronics off; volts of the tester and the winding's °C with it.",
-        hint="480 MΩ 20 °C 500 V",
-        done=done,
-        read=_megohm,
-    )
-    charged = job.tested.charged()
-    yield SiteLine(
-        name="site-drained",
-        title="Winding earthed after the test",
-        how="Four times the test's length, four minutes at least after one minute; then proved.",
-        hint="240 s",
-        done="earthed" if tests and charged is None else "",
-        read=partial(_drained, charged),
-    )
-    bonds = job.tested.bonds
+    must = "/".join(f"{(state.expected or {})[p]:.3g}" for p in pairs_of(job) if state.expected)
+    words = "after the change" if change else ""
+    yield _ohm_line(job, "site-ohms", words, f"It must read {must} Ω." if must else "", now)
+    if change:
+        shut = job.tested.covers > job.deeds.last("line-ohms")
+        yield SiteLine(
+            name="site-lid",
+            title="Lid on: seal seated, no lead pinched",
+            how="Before the insulation is tested again and before volts.",
+            hint="on",
+            done="on" if shut else "",
+            read=_lid,
+        )
+    yield from _walls(job, "", "lid on" if change else "", newest=True)
+    bonds = [b for b in job.tested.bonds if b.place > job.deeds.last("bond")]
     yield SiteLine(
         name="site-bond",
         title="Bond: earth conductor to bare frame",
@@ -122,52 +119,147 @@ def _dead(job: Job, state: Connecting) -> Iterator[SiteLine]:
     )
 
 
+def _ohm_line(job: Job, name: str, when: str, how: str, read: Mapping[str, float]) -> SiteLine:
+    """Return the line of the ohms between the lines, all pairs in one."""
+    pairs = pairs_of(job)
+    ends = "the lines" if len(pairs) > 1 else "L1 and L2"
+    title = f"Ohms between {ends} at the motor's box" + (f", {when}" if when else "")
+    return SiteLine(
+        name=name,
+        title=title,
+        how=f"Supply leads off. {how}".strip(),
+        hint="/".join(["5.20", "5.21", "5.20"][: len(pairs)]),
+        done="/".join(f"{read[p]:.4g}" for p in pairs) if set(pairs) <= set(read) else "",
+        read=partial(_ohms, pairs),
+    )
+
+
+def _walls(job: Job, suffix: str, when: str, *, newest: bool) -> Iterator[SiteLine]:
+    """Yield the insulation test and its discharge: the first of the visit, or one that nothing voided."""
+    tests = [t for t in job.tested.tests if not newest or t.place > job.deeds.last("insulation")]
+    charged = job.tested.charged()
+    own = tests[-1 if newest else 0] if tests else None
+    volt = dc_test_volts(max((v for span in job.plate.volts for v in span), default=ORDINARY_VOLT))[
+        0
+    ]
+    yield SiteLine(
+        name=f"site-megohm{suffix}",
+        title="Insulation to the frame, one minute" + (f", {when}" if when else ""),
+        how=f"Drive, surge arresters and electronics off. MΩ, the winding's °C; {volt:g} V where no others are said.",
+        hint="480 20",
+        done=f"{own.body.megohm:g} MΩ" if own else "",
+        read=partial(_megohm, volt, tests[-1].body.at_c if tests else None),
+    )
+    yield SiteLine(
+        name=f"site-drained{suffix}",
+        title="Winding earthed after the test",
+        how="Four times the test's length, four minutes at least after one minute; then proved.",
+        hint="240 s",
+        done="earthed" if own and (charged is None or not newest) else "",
+        read=partial(_drained, charged),
+    )
+
+
+def _steps(state: Connecting) -> str:
+    left = [s.text.split(". ")[0].rstrip(".") for s in state.steps if s.joint or s.do == "cut"]
+    return ". ".join(left) + "." if left else "Nothing is left to part or to join."
+
+
+def _at_connect(text: str) -> Sequence[AnyBody]:
+    raise BadValue(text, "each joint by itself, at Connect (Ctrl+7)")
+
+
+def _lid(text: str) -> Sequence[AnyBody]:
+    if text.strip().lower() not in LID_ON:
+        raise BadValue(text, "on")
+    return (Covers(on=True),)
+
+
 def _had_volts(job: Job) -> bool:
     """Whether volts went on since it was proved dead."""
     return job.joined.turned is not None or bool(job.site.get("amps") or job.site.get("volts"))
 
 
-def _alive(job: Job) -> Iterator[SiteLine]:
-    read = job.joined.read
-    three = job.plate.phases != 1
-    yield SiteLine(
+def _line_side(job: Job) -> SiteLine:
+    read, three = job.joined.read, job.plate.phases != 1
+    return SiteLine(
         name="site-supply",
-        title="Volts of the supply, motor off",
-        how="L1-L2/L2-L3/L3-L1 at the isolator." if three else "Line to line, or line to neutral.",
+        title="Volts of the supply at the isolator's line side",
+        how="Motor off. L1-L2/L2-L3/L3-L1."
+        if three
+        else "Motor off. Line to line, or line to neutral.",
         hint="401/398/403" if three else "231",
         done="/".join(f"{v:g}" for v in read.line) if read else _measured(job),
         read=partial(_supply, job),
     )
-    for item in ITEMS:
-        title, how = ITEMS[item]
-        hint = {"phase-order": "L1 L2 L3", "amps": "6.1/6.2/6.1", "volts": "398/399/400"}[item]
-        if item == "volts" or three:
-            yield SiteLine(
-                name=f"site-{item}",
-                title=title,
-                how=how,
-                hint=hint if three else hint.split("/")[0],
-                done=job.site.get(item, ""),
-                read=partial(_checked, item, 3 if three else 1),
-            )
-        elif item == "amps":
-            yield SiteLine(
-                name="site-amps",
-                title="Amps within ten seconds",
-                how="Right after the start; once more when the start device has let go.",
-                hint="6.1",
-                done=job.site.get("amps", ""),
-                read=partial(_checked, "amps", 1),
-            )
-    seen = seen_direction(job)
-    yield SiteLine(
-        name="site-direction",
-        title="Direction, and the end it is seen from",
-        how="Uncoupled, one short bump.",
-        hint="cw drive-end",
-        done=f"{seen.at_drive} drive-end" if seen is not None else "",
-        read=lambda text: (read_direction(text, "bump"),),
+
+
+HINTS = {"phase-order": "123", "amps": "6.1/6.2/6.1", "volts": "398/399/400"}
+
+
+def _alive(job: Job) -> Iterator[SiteLine]:
+    """Yield what needs volts: phase order, the bump, amps, volts under load."""
+    three = job.plate.phases != 1
+    if three:
+        yield _check_line(job, "phase-order", 3)
+    if three or wanted_direction(job) is not None:
+        seen = seen_direction(job)
+        yield SiteLine(
+            name="site-direction",
+            title="Direction, and the end it is seen from",
+            how="One short bump, uncoupled where it can be. 1 cw, 2 ccw from the drive end; 3, 4 from the other.",
+            hint="cw drive-end",
+            done=f"{seen.at_drive} drive-end" if seen is not None else "",
+            read=lambda text: (read_direction(_picked(text, TURNS), "bump"),),
+        )
+    yield _check_line(job, "amps", 3 if three else 1)
+    yield _check_line(job, "volts", 3 if three else 1)
+    if symptoms_in(job.ticket.get("complaint", "")):
+        yield SiteLine(
+            name="site-ran",
+            title=f"It has run {NOT_FOUND_MINUTES:g} minutes on its load: amps, how it runs",
+            how="There was a complaint: its cause is mended and it runs, or it does not show again.",
+            hint="6.1/6.2/6.1 smooth" if three else "6.1 smooth",
+            done=checked(job, "ran"),
+            read=_ran,
+        )
+
+
+def _check_line(job: Job, item: str, count: int) -> SiteLine:
+    title, how = ITEMS[item]
+    if count == 1 and item == "amps":
+        title = "Amps within ten seconds"
+        how = "Right after the start; once more when the start device has let go."
+    return SiteLine(
+        name=f"site-{item}",
+        title=title,
+        how=how,
+        hint=HINTS[item] if count == 3 else HINTS[item].split("/")[0],
+        done=checked(job, item),
+        read=partial(_checked, item, count),
     )
+
+
+def checked(job: Job, item: str) -> str:
+    """Return what was read of the site's own list, empty once it is void: joints were touched since."""
+    words = job.site.get(item, "")
+    if item in UNDER_VOLTS and not job.deeds.stands("runs", f"site-checked:{item}"):
+        return ""
+    return words
+
+
+def _ran(text: str) -> Sequence[AnyBody]:
+    told = " ".join(text.split())
+    if not re.search(r"\d", told) or not re.search(r"[a-z]{4,}", told.lower()):
+        raise BadValue(text, "its amps and how it runs: 6.1/6.2/6.1 smooth, or what is wrong")
+    return (note("site-checked", "ran", f"{NOT_FOUND_MINUTES:g} min {told}"),)
+
+
+def _picked(text: str, choices: Sequence[str]) -> str:
+    """Return the choice whose number was typed, else the text."""
+    own = text.strip()
+    known = own.isdecimal() and own.isascii() and 1 <= int(own) <= len(choices)
+    return choices[int(own) - 1] if known else own
 
 
 def _told(job: Job, installer: Sequence[Line]) -> Iterator[SiteLine]:
@@ -209,23 +301,37 @@ def _proved(text: str) -> Sequence[AnyBody]:
     return (ProvedDead(volt=volt),)
 
 
-def _ohm(lines: tuple[str, str], text: str) -> Sequence[AnyBody]:
-    return (
-        LineOhm.model_validate({"lines": lines, "value": show(parse(text, Quantity.RESISTANCE))}),
-    )
+def _ohms(pairs: Sequence[str], text: str) -> Sequence[AnyBody]:
+    """Return the ohms of each pair: `5.20/5.21/5.20`, open where a pair is."""
+    parts = of_each(text)
+    if len(parts) != len(pairs):
+        raise BadValue(
+            text, f"{len(pairs)} readings, {', '.join(pairs)}: 5.20/5.21/5.20, or 3x5.20"
+        )
+    return [
+        LineOhm.model_validate(
+            {"lines": tuple(pair.split("-")), "value": show(parse(part, Quantity.RESISTANCE))}
+        )
+        for pair, part in zip(pairs, parts, strict=True)
+    ]
 
 
-_MEGOHM = re.compile(r"(.+?)\s+(-?\d+(?:[.,]\d+)?)\s*°?C\s+(\d+(?:[.,]\d+)?)\s*V", re.IGNORECASE)
-MEGOHM_WANTED = "megohms after a minute, the winding's °C, the tester's volts: 480 MΩ 20 °C 500 V"
+FIGURE = r"(-?\d+(?:[.,]\d+)?)"
+_MEGOHM = re.compile(rf"(.+?)\s+{FIGURE}\s*(?:°?C)?(?:\s+{FIGURE}\s*V)?", re.IGNORECASE)
+MEGOHM_WANTED = "megohms after a minute, the winding's °C: 480 20, or 480 MΩ 20 °C 500 V"
 
 
-def _megohm(text: str) -> Sequence[AnyBody]:
-    told = _MEGOHM.fullmatch(text.strip())
+def _megohm(volts: float, at_c: float | None, text: str) -> Sequence[AnyBody]:
+    """Return the test; the tester's volts and the winding's °C are the last ones where none are typed."""
+    own = text.strip() if at_c is None or " " in text.strip() else f"{text.strip()} {at_c:g}"
+    told = _MEGOHM.fullmatch(own)
     if told is None:
         raise BadValue(text, MEGOHM_WANTED)
     test = read_insulation(told[1])
     celsius = figure(told[2], Quantity.TEMPERATURE, least=-40, most=200, wanted=MEGOHM_WANTED)
-    volt = figure(told[3], Quantity.VOLTAGE, least=10, most=15000, wanted=MEGOHM_WANTED)
+    volt = volts
+    if told[3]:
+        volt = figure(told[3], Quantity.VOLTAGE, least=10, most=15000, wanted=MEGOHM_WANTED)
     return (
         InsulationTested(
             megohm=test.megohm,
@@ -246,7 +352,9 @@ def _supply(job: Job, text: str) -> Sequence[AnyBody]:
         hertz = job.supply.hertz if job.supply else job.plate.hertz or 50.0
         own = Supply(volt=volt.value, hertz=hertz, phases=1, measured=True)
         return (own,)
-    line = read_three(text, "three voltages such as 401/398/403")
+    line = read_three(
+        text, "three voltages such as 401/398/403, one where all are alike", alike=True
+    )
     read = SupplyRead(line=line)
     return (read,) if job.supply is not None else (_named(job, sum(line) / 3), read)
 
@@ -262,12 +370,15 @@ def _named(job: Job, volt: float) -> Supply:
 def _checked(item: str, count: int, text: str) -> Sequence[AnyBody]:
     told = text.strip()
     if item == "phase-order":
+        told = ORDERS[SHOWN.index(told)] if told in SHOWN else _picked(told, ORDERS)
         if told.upper() not in ORDERS:
             raise BadValue(text, " or ".join(ORDERS))
         told = told.upper()
     else:
         unit, quantity = ("A", Quantity.CURRENT) if item == "amps" else ("V", Quantity.VOLTAGE)
-        parts = [p.strip() for p in re.sub(rf"\s*{unit}\s*$", "", told, flags=re.I).split("/")]
+        parts = of_each(re.sub(rf"\s*{unit}\s*$", "", told, flags=re.I))
+        if item == "volts" and len(parts) == 1:  # all lines alike
+            parts = count * parts
         if len(parts) != count:
             raise BadValue(text, "/".join(["400" if unit == "V" else "6.1"] * count) + f" {unit}")
         values = [parse(f"{p} {unit}", quantity).value for p in parts]

@@ -1,15 +1,18 @@
 """What a visit's own list asks for and what it says: ohms in the ratio of the change, bond, amps, volts."""
 
 import math
+import re
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from functools import partial
 
+from careful_coil.core.connect.changed import changed, pairs_of, phases_of, touched
 from careful_coil.core.connect.dress import amps_at
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.figures import all_in
 from careful_coil.core.job import Finding, Job
-from careful_coil.core.ledger.site import ITEMS, ORDERS, pairs_of, phases_of
+from careful_coil.core.job.alarms import words_of_harm, words_of_roughness
+from careful_coil.core.ledger.site import ITEMS, ORDERS, checked
 from careful_coil.core.readings import ohm_value
 from careful_coil.core.settings import Settings
 from careful_coil.core.trial.told import dead_lines
@@ -27,8 +30,8 @@ ON_LIST = (
     "supply-unbalance",
     "direction",
     "installer",
+    "voltage-tags",
 )
-RATIO_NEAR = 0.06  # of 1: ohms of the lines that changed as a change of volts makes them
 
 
 def site_findings(job: Job, state: Connecting, settings: Settings) -> Iterator[Finding]:
@@ -37,12 +40,14 @@ def site_findings(job: Job, state: Connecting, settings: Settings) -> Iterator[F
         return
     if not state.expected:
         yield _ohms(job, settings)
-    yield from _change(job)
+    if state.changed or state.found is None:
+        yield from _change(job, state)
     yield _bond(job, settings)
+    yield from _ran(job)
     for item, (subject, why) in ITEMS.items():
         if item == "phase-order" and phases_of(job) == 1:
             continue
-        words = job.site.get(item, "")
+        words = checked(job, item)
         found = Finding(
             code=f"site-{item}",
             verdict="good" if words else "unproven",
@@ -52,6 +57,16 @@ def site_findings(job: Job, state: Connecting, settings: Settings) -> Iterator[F
             gate=True,
         )
         yield _judged(found, item, words, job, settings)
+
+
+def on_list(found: Finding, findings: Sequence[Finding]) -> bool:
+    """Whether a visit asks for a line of the gate: its own lines, and what the bench's gate shares with it.
+
+    Line ohms that nobody can expect, the coils not being read by themselves, have lines of their own.
+    """
+    if found.code == "line-ohms" and any(f.code == "site-ohms" for f in findings):
+        return False
+    return found.code in ON_LIST or found.code.startswith("site-")
 
 
 def benched(job: Job) -> bool:
@@ -81,45 +96,26 @@ def _bond(job: Job, settings: Settings) -> Finding:
     )
 
 
-def _change(job: Job) -> Iterator[Finding]:
+def _change(job: Job, state: Connecting) -> Iterator[Finding]:
     """Yield whether the ohms of the lines changed in the ratio the change of volts demands."""
-    log = [e.said for e in job.log if e.id not in job.struck]
-    first: dict[str, float] = {}
-    last: dict[str, float] = {}
-    touched = False
-    for body in log:
-        touched = touched or body.kind in ("joint", "parted", "stands-so")
-        if body.kind == "line-ohm":
-            pair, ohm = "-".join(sorted(body.lines)), ohm_value(body.value).value
-            if pair not in first and not touched:
-                first[pair] = ohm
-            last[pair] = ohm
-    volts = [v for span in job.plate.volts for v in span[:1]]
-    read = [p for p in first if p in last and min(first[p], last[p]) > 0]
-    again = len([b for b in log if b.kind == "line-ohm"]) > len(last)
-    if len(volts) < 2 or job.supply is None or not read or not again:
+    of = partial(Finding, code="site-change", station="release", gate=True, waivable=False)
+    found = changed(job)
+    if found is None:
+        if touched(job) and state.changed and not state.expected:
+            why = "Read before the joints are touched and after: their ratio proves the change."
+            yield of(verdict="unproven", subject="Line ohms before and after: not read", why=why)
         return
-    new = min(volts, key=lambda v: abs(v - job.supply.volt))  # type: ignore[union-attr]
-    wanted = [(new / v) ** 2 for v in volts if v != new]
-    ratio = sum(last[p] / first[p] for p in read) / len(read)
-    changed = touched or job.deeds.voiding("tags") is not None
-    if not changed:
-        return
-    right = any(abs(ratio / w - 1) <= RATIO_NEAR for w in wanted)
-    told = f"{show_ohm(first[read[0]])} before, {show_ohm(last[read[0]])} after: {ratio:.2f} times."
-    ask = " or ".join(f"{w:.3g}" for w in wanted)
-    yield Finding(
-        code="site-change",
-        verdict="good" if right else "hold",
+    told = f"{show_ohm(found.before[0])} before, {show_ohm(found.after[0])} after: {found.ratio:.2f} times."
+    ask = " or ".join(f"{w:.3g}" for w in found.wanted)
+    volt = job.supply.volt if job.supply is not None else 0.0
+    yield of(
+        verdict="good" if found.right else "hold",
         subject="Ohms changed as the volts demand"
-        if right
+        if found.right
         else "Line ohms did not change as they must",
-        why=f"{told} {ask} times is wanted for {job.supply.volt:g} V.",
-        station="release",
-        figure=round(ratio, 3),
-        limit=wanted[0],
-        gate=True,
-        waivable=False,
+        why=f"{told} {ask} times is wanted for {volt:g} V.",
+        figure=round(found.ratio, 3),
+        limit=found.wanted[0],
     )
 
 
@@ -147,6 +143,22 @@ def _ohms(job: Job, settings: Settings) -> Finding:
         limit=settings.balance_hold.value if bad else settings.balance_watch.value,
         source=settings.balance_hold.source,
     )
+
+
+def _ran(job: Job) -> Iterator[Finding]:
+    """Yield what was heard and seen of it on its load: words of harm or roughness hold."""
+    words = checked(job, "ran")
+    bad = (*words_of_harm(words), *words_of_roughness(words))
+    if bad or re.search(r"\bnone\b", words):
+        yield Finding(
+            code="site-ran",
+            verdict="hold",
+            subject="It does not run as it must",
+            why=f"“{words}”. Off; find the cause before it runs again.",
+            station="release",
+            gate=True,
+            waivable=False,
+        )
 
 
 def _judged(found: Finding, item: str, words: str, job: Job, settings: Settings) -> Finding:

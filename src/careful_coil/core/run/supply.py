@@ -11,6 +11,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from careful_coil.core.errors import BadValue, ValueOutOfRange
+from careful_coil.core.figures import of_each
 from careful_coil.core.units import Quantity
 from careful_coil.core.values import parse
 
@@ -224,7 +225,7 @@ def read_three(text: str, wanted: str, alike: bool = False) -> tuple[float, floa
 
     Raises: BadValue with what is `wanted`.
     """
-    parts = [p.strip() for p in text.split("/")]
+    parts = of_each(text)
     if len(parts) == 1 and alike:
         parts = 3 * parts
     if len(parts) != 3:

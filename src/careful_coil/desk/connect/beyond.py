@@ -82,7 +82,7 @@ class BeyondPart(Part):
         self.column.addWidget(
             Heading("For the installer", theme, "Space: told. The local code decides.", rule=True)
         )
-        self.roll = TickRoll(theme, "For the installer")
+        self.roll = TickRoll(theme, "For the installer", at_once=True)
         self.roll.ticked.connect(self._told)
         self.column.addWidget(self.roll)
         self.add_field("waive", "Waive this line, why", self._waive, "no drive there", most=LONG)

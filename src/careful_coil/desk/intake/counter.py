@@ -10,6 +10,7 @@ from careful_coil.core.condition.answered import first_answer, read_symptoms
 from careful_coil.core.condition.symptoms import SYMPTOMS
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_intake import Arrived
+from careful_coil.core.job.at_release import read_place
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk import paint
 from careful_coil.desk.ask_row import AskRow, EnterButton
@@ -87,6 +88,7 @@ class CounterPart(Part):
         super().__init__(session, theme)
         self.add_sheet("ticket", 2, WHO)
         self.column.addWidget(self.add_noted("ticket", "complaint"))
+        self.add_field("work-place", "Where the work is done", self._placed, "1 bench, 2 site")
         self.stubs = Stubs(theme)
         self.column.addWidget(self.stubs)
         self.write = EnterButton("Write the two stubs")
@@ -129,6 +131,8 @@ class CounterPart(Part):
         self.show_notes(judged)
         number = self.session.open.number if self.session.open else 0
         self.stubs.show_job(number, job.name, ticket.get("phone", ""), ticket.get("complaint", ""))
+        told = ("site" if job.on_site else "bench") if job.placed else ""
+        self.fields["work-place"].show_text(told)
         came = job.seen.arrived
         for state, button in self.came.items():
             button.setChecked(came is not None and state in came.states)
@@ -150,6 +154,10 @@ class CounterPart(Part):
         if not text:
             return
         self.session.record(*read_symptoms(text), station="intake")
+
+    def _placed(self, text: str) -> None:
+        if text:
+            self.session.record(read_place(text), station="intake")
 
     def _came(self, _: object = None) -> None:
         text = self.fields["missing"].cell.text()

@@ -5,12 +5,17 @@ from functools import partial
 from PySide6.QtCore import QRect, QRectF, Signal
 from PySide6.QtGui import QPainter
 
-from careful_coil.core.connect.standard import Standard, standards_for
+from careful_coil.core.connect.standard import (
+    Standard,
+    offered,
+    read_found_or_number,
+    standards_for,
+)
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_intake import FoundHookup
 from careful_coil.core.job.lead_words import lead_words
 from careful_coil.core.job.noted import note
-from careful_coil.core.job.spoken import EXAMPLE, check_once, read_found, read_joints
+from careful_coil.core.job.spoken import EXAMPLE, check_once, read_joints
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk import paint
 from careful_coil.desk.ask_row import AskRow
@@ -209,9 +214,16 @@ class HookupPart(Part):
             )
             self.standard.ask(question, ("yes, it is so", "not so", "leave it"), self._confirmed)
             return
-        offered = () if joints else standards_for(judged.job, judged.facts.naming)
-        by_title = {s.title: s for s in offered}
-        words = "Or start from a standard hookup and look at each joint:" if offered else ""
+        every = () if joints else standards_for(judged.job, judged.facts.naming)
+        by_title = {s.title: s for s in every}
+        words = "Or start from a standard hookup and look at each joint:" if every else ""
+        numbered = () if joints else offered(judged.job, judged.facts.naming)
+        if numbered:
+            told = (
+                f"{k}  {', '.join('–'.join(j) for j in s.joints)}"
+                for k, s in enumerate(numbered, 1)
+            )
+            words = "\n".join(("Its number alone where every joint stands just so:", *told, words))
         self.standard.ask(words, tuple(by_title), partial(self._pick, by_title))
 
     def _pick(self, standards: dict[str, Standard], title: str) -> None:
@@ -241,8 +253,10 @@ class HookupPart(Part):
         self._record(joints)
 
     def _found(self, text: str) -> None:
-        leads = self.session.open.judged.job.leads if self.session.open else ()
-        bodies = read_found(text, leads)
+        own = self.session.open
+        if own is None:
+            return
+        bodies = read_found_or_number(text, own.judged.job, own.judged.facts.naming)
         self.roll.joints = bodies[0].joints if isinstance(bodies[0], FoundHookup) else ()
         self.session.record(*bodies, station="intake")
 

@@ -48,8 +48,8 @@ class SitePart(Part):
         return left[0].field.cell if left else self.on
 
     def owns(self, field: str) -> bool:
-        """Whether a field is one of the lines now."""
-        return field in self.fields
+        """Whether a field is one of the lines, also while another part is open."""
+        return field.startswith("site-")
 
     def told(self, judged: Judgement) -> tuple[str, str]:
         """Return how many lines are read."""

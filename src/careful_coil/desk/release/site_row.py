@@ -70,6 +70,7 @@ class SiteRow(QWidget):
         self.words.say(number, line.title, line.how)
         cell = self.field.cell
         cell.setAccessibleName(f"{number} {line.title}")
+        cell.setObjectName(line.name)
         cell.hint = line.hint
         cell.setPlaceholderText(line.hint)
         self.field.show_text(line.done)

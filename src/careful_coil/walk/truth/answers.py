@@ -1,5 +1,6 @@
 """What a motor shows when it is asked: by quantity and part, in tags and prints."""
 
+import itertools
 import math
 from collections.abc import Callable, Mapping
 from dataclasses import replace
@@ -83,6 +84,11 @@ def _ohm(world: World, ask: Ask) -> Told:
     missing = _missing(world, ask)
     if missing:
         return Told(lacks=missing)
+    if ask["part"] == "hookup" and ask["type"] == "text":  # all lines at once
+        pairs = itertools.combinations(ask["ends"], 2)
+        each = [_ohm(world, {**ask, "type": "number", "ends": pair}).text for pair in pairs]
+        alike = len(each) > 1 and len(set(each)) == 1
+        return Told(text=f"{len(each)}x{each[0]}" if alike else "/".join(each))
     if FRAME in ask["ends"]:
         return _to_frame(world, ask["ends"][0], bool(ask["sense"]))
     one, two = (str(e).split(BUNCHED) for e in ask["ends"])
@@ -208,8 +214,8 @@ def _insulation(world: World, ask: Ask) -> Told:
         return _number(max(world.motor.insulation.megohm, 0.01), "MΩ")
     own = world.motor.insulation
     shown = own.megohm * world.chance.gauss(1, 0.01)
-    if ask["type"] == "text":  # a line of a field sheet wants °C and volts with it
-        return Told(text=f"{shown:.3g} MΩ 20 °C 500 V")
+    if ask["type"] == "text":  # a line of a field sheet wants °C with it
+        return Told(text=f"{shown:.3g} 20")
     return _number(max(shown, 0.0), "MΩ")
 
 
@@ -221,6 +227,15 @@ def _bond(world: World, ask: Ask) -> Told:
         if world.motor.earth_ohm < OPEN_FRAME_OHM
         else Told(text="open")
     )
+
+
+def _direction(world: World, ask: Ask) -> Told:
+    """Return which way it turns; on site one bump shows it."""
+    if ask["part"] == "shaft" and ask["reader"] == "site":
+        told = energised(world, ask, "turning")
+        if told.lacks.startswith("off at once"):
+            return told
+    return eyes.direction(world, ask)
 
 
 def _volt(world: World, ask: Ask) -> Told:
@@ -267,7 +282,7 @@ TELLERS: Mapping[str, Answer] = {
     "turn": _with_shaft("shaft"),
     "switch": _switch,
     "run": _run,
-    "amp": lambda w, a: energised(w, a, "clamp"),
+    "amp": lambda w, a: energised(w, a, "clamp" if a["ends"] else "trial"),
     "step": lambda w, a: energised(w, a, "trial"),
     "start": lambda w, a: energised(w, a, "start"),
     "turning": lambda w, a: energised(w, a, "turning"),
@@ -282,7 +297,7 @@ TELLERS: Mapping[str, Answer] = {
     "size": eyes.size,
     "feel": eyes.feel,
     "look": eyes.look,
-    "direction": eyes.direction,
+    "direction": _direction,
     "tick": eyes.tick,
     "work": worked,
     "word": eyes.word,

@@ -3,6 +3,7 @@
 from collections.abc import Callable, Mapping, Sequence
 
 from careful_coil.core.mechanics.bearing_table import SPELLINGS
+from careful_coil.core.readings import LINES
 from careful_coil.documents.motor import BearingReal, LeadReal
 from careful_coil.walk.told import Told
 from careful_coil.walk.truth.plated import printed
@@ -37,6 +38,8 @@ def inventory(world: World, ask: Ask) -> Told:
     if kind == "leads":
         leads = world.motor.leads
         if ask["type"] == "text":
+            if "prints" in ask["ends"] and (own := _marks_in_turn(leads)):
+                return Told(text=own)
             return Told(text=_row(leads) or "; ".join(_lead(x, k) for k, x in enumerate(leads)))
         return Told(number=float(len(leads)), text=str(len(leads)))
     if kind == "commutator":
@@ -52,15 +55,24 @@ def inventory(world: World, ask: Ask) -> Told:
     return COVERED if hidden else Told(text="none")
 
 
-def _row(leads: Sequence[LeadReal]) -> str:
-    """Return leads of one colour whose prints count up from T1 as one row, empty where they are not so."""
-    alike = {(x.colour, str((x.model_extra or {}).get("looks", ""))) for x in leads}
+def _looks(lead: LeadReal) -> str:
+    return str((lead.model_extra or {}).get("looks", ""))
+
+
+def _marks_in_turn(leads: Sequence[LeadReal]) -> str:
+    """Return prints that count up from T1, in the order the tags hang, as one row; empty where they are not so."""
     row = [x.mark for x in leads] == [f"T{k}" for k in range(1, len(leads) + 1)]
     turn = [x.tag for x in leads] == list(IN_TURN[: len(leads)])
-    if len(alike) > 1 or not row or not turn or len(leads) < ROW_FROM:
-        return ""
-    colour, looks = next(iter(alike))
-    return f"{colour} T1-T{len(leads)} {looks}".strip()
+    whole = row and turn and len(leads) >= ROW_FROM
+    return f"T1-T{len(leads)}" if whole and not any(_looks(x) for x in leads) else ""
+
+
+def _row(leads: Sequence[LeadReal]) -> str:
+    """Return leads of one colour whose prints count up from T1 as one row, empty where they are not so."""
+    marks = _marks_in_turn([x.model_copy(update={"looks": ""}) for x in leads])
+    alike = {(x.colour, _looks(x)) for x in leads}
+    colour, looks = next(iter(alike), ("", ""))
+    return f"{colour} {marks} {looks}".strip() if marks and len(alike) == 1 else ""
 
 
 ROW_FROM = 3
@@ -68,8 +80,7 @@ IN_TURN = "ABCDEFGHJKLMNPRS"  # tags as they are hung: one that hangs in turn ne
 
 
 def _lead(lead: LeadReal, place: int) -> str:
-    looks = str((lead.model_extra or {}).get("looks", ""))
-    told = [w for w in (lead.colour, lead.mark, looks) if w]
+    told = [w for w in (lead.colour, lead.mark, _looks(lead)) if w]
     in_turn = lead.tag == IN_TURN[place : place + 1]
     return " ".join(told if told and in_turn and len(told[0]) > 1 else [lead.tag, *told])
 
@@ -153,13 +164,19 @@ def _more(world: World, name: str) -> object:
 
 def _joints(world: World, ask: Ask) -> str:
     told = (world.motor.model_extra or {}).get("loose", ())
-    loose = {str(n) for n in told}
+    loose, tags = {str(n) for n in told}, set(world.lead_of)
     joints = []
     for joint in (j for j in world.joints if len(j) > 1):
         marks = {x.mark for x in world.motor.leads if x.tag in joint} | joint
         marks |= {world.node(n) for n in joint}
         word = " loose" if loose & marks else ""
-        joints.append(" ".join(sorted(joint, reverse=True)) + word)
+        own = sorted(joint, reverse=True)
+        glued = all(n in LINES or (n in tags and len(n) == 1) for n in own)
+        joints.append(("" if glued else " ").join(own) + word)
+    as_it_is = {frozenset(j) for j in world.joints if len(j) > 1}
+    standard = [{frozenset(j.split()) for j in told.split("; ")} for told in ask["choices"]]
+    if as_it_is in standard and not any("loose" in j for j in joints):
+        return str(standard.index(as_it_is) + 1)
     return "; ".join(joints) or "apart"
 
 
@@ -214,17 +231,17 @@ def direction(world: World, ask: Ask) -> Told:
         own = wanted.seen_from if str(ask["id"]).endswith("from") else wanted.direction
         return Told(text=own) if own else Told(lacks="nobody said which way")
     if ask["part"] == "supply":
-        return Told(text="L1 L2 L3")
+        return Told(text="123")
     if not world.turned:
         return Told(lacks="it has not turned yet")
-    return Told(text=f"{world.turned} drive-end")
+    return Told(text=world.turned if ask["reader"] == "site" else f"{world.turned} drive-end")
 
 
 def tick(world: World, ask: Ask) -> Told:
     """Do what is ticked; a run with the covers off takes them off."""
     if ask["reader"] == "begin":
         world.covers_off = "covers-off" in str(ask["id"])
-    return Told(text="240 s" if ask["id"] == "site-drained" else "all")
+    return Told(text="240 s" if str(ask["id"]).startswith("site-drained") else "all")
 
 
 def word(world: World, ask: Ask) -> Told:

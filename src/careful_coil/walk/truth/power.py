@@ -16,7 +16,7 @@ from careful_coil.core.ways.devices import Device, Moment
 from careful_coil.core.ways.states import state_at, with_devices
 from careful_coil.core.winding.network import Coil, Network
 from careful_coil.core.winding.rotor import Rotor, default_rotor
-from careful_coil.core.winding.steady import Floats, Supply, solve
+from careful_coil.core.winding.steady import Floats, Steady, Supply, solve
 from careful_coil.documents.motor import MotorDocument
 from careful_coil.walk.truth.plated import figures, middle_microfarad, printed
 
@@ -118,6 +118,40 @@ class Power:
         way = -1 if float(still.torque[0]) < 0 else 1
         return first_slip(slip, way, pole_ratio(network, halves, still))
 
+    def _under(
+        self,
+        network: Network,
+        joints: Sequence[Sequence[str]],
+        devices: Sequence[Device],
+        supply: tuple[int, float, float],
+        moment: Moment,
+    ) -> tuple[Network, Steady]:
+        """Return what is joined and how it stands under these volts."""
+        phases, volt, hertz = supply
+        wired = network.joined(joints)
+        if devices:
+            wired = with_devices(wired, devices, state_at(devices, moment))
+        fed, rotor = Supply.of(phases, volt, hertz, hertz), default_rotor(wired)
+        slip = self._idle(wired, fed, rotor) if moment == "run" else np.array([1.0])
+        return wired, solve(wired, fed, slip, rotor, halves_of(self._motor))
+
+    def misjoined(
+        self,
+        network: Network,
+        joints: Sequence[Sequence[str]],
+        devices: Sequence[Device],
+        supply: tuple[int, float, float],
+    ) -> bool:
+        """Whether the joints give its main coils other volts than theirs, as a hookup for other volts does."""
+        if self.coil_volt is None or not any("L1" in j for j in joints):
+            return False
+        wired, found = self._under(network, joints, devices, supply, "run")
+        if found.shorted:
+            return True
+        coils = zip(wired.coils, found.coil_volt[0], strict=True)
+        most = max((abs(v) for c, v in coils if c.like in MAIN), default=self.coil_volt)
+        return not 1 / OVER < most / self.coil_volt < OVER
+
     def harm(
         self,
         network: Network,
@@ -127,13 +161,8 @@ class Power:
         moment: Moment,
     ) -> tuple[str, str]:
         """Return what these volts do to the motor and the coil they cook, empty where they do nothing."""
-        phases, volt, hertz = supply
-        wired = network.joined(joints)
-        if devices:
-            wired = with_devices(wired, devices, state_at(devices, moment))
-        fed, rotor = Supply.of(phases, volt, hertz, hertz), default_rotor(wired)
-        slip = self._idle(wired, fed, rotor) if moment == "run" else np.array([1.0])
-        found = solve(wired, fed, slip, rotor, halves_of(self._motor))
+        wired, found = self._under(network, joints, devices, supply, moment)
+        volt = supply[1]
         if found.shorted:
             return f"{' and '.join(found.shorted)} shorted at {volt:g} V", ""
         if self.coil_volt is None:

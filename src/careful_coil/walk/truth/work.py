@@ -121,7 +121,7 @@ def _joints(world: World, ask: Ask, _: str) -> str:
 
 def _covers(world: World, ask: Ask, _: str) -> str:
     world.covers_off = ask["state"] == "opened"
-    return "all"
+    return "on" if ask["reader"] == "site" else "all"
 
 
 def _winding(world: World, ask: Ask, _: str) -> str:

@@ -44,6 +44,9 @@ class World:
         self.turned = ""  # which way it last turned at the drive end
         self._inner = wound(self.motor)
         self._meter = SimulatedMeter(self._hidden(self._inner), seed, METER)
+        own = self.motor.supply
+        fed = (own.phases, own.volt, own.hertz)
+        self.misjoined = self.power.misjoined(self._inner, self.nodes(), self.devices, fed)
 
     # --- as it is now -----------------------------------------------------------------------------
 
@@ -114,4 +117,10 @@ class World:
     def at_end(self) -> dict[str, Any]:
         """Return the document as the motor is now, its joints, what was changed and what was hurt."""
         joints = [sorted(j) for j in self.joints if len(j) > 1]
-        return {**self.document, "joints": joints, "changes": self.changes, "harm": self.harm}
+        return {
+            **self.document,
+            "joints": joints,
+            "changes": self.changes,
+            "harm": self.harm,
+            "misjoined": self.misjoined,
+        }

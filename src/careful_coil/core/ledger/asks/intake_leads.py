@@ -3,6 +3,8 @@
 import re
 from typing import TYPE_CHECKING
 
+from careful_coil.core.connect.standard import offered
+from careful_coil.core.job.at_release import PLACES
 from careful_coil.core.kind.sign_table import SIGNS
 from careful_coil.core.ledger.asks.noted import noted
 from careful_coil.core.ledger.asks.question import Question
@@ -29,26 +31,31 @@ def plate(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
     return noted("plate", field, ends=(field,))
 
 
-def count(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+def count(judged: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     """Ask which leads come out: each with colour and print, or how many."""
     return Question(
         id="count",
-        name="leads that come out: colour and print of each",
+        name="leads that come out: print of each"
+        if judged.job.on_site
+        else "leads that come out: colour and print of each",
         quantity="inventory",
         part="leads",
         type="text",
+        ends=("prints",) if judged.job.on_site else (),
         reader="count",
     )
 
 
-def found(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
-    """Ask for the joints as found."""
+def found(judged: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask for the joints as found: `choices` the standard hookups that a number names."""
+    standards = offered(judged.job, judged.facts.naming)
     return Question(
         id="found",
         name="joints as found, ; between two; apart where there are none",
         quantity="look",
         part="hookup",
         type="text",
+        choices=tuple("; ".join(" ".join(j) for j in s.joints) for s in standards),
         reader="found",
     )
 
@@ -82,6 +89,19 @@ def beside(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
 def complaint(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     """Ask what is wrong, in the customer's words."""
     return noted("ticket", "complaint", id="complaint", part="complaint")
+
+
+def work_place(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask whether it is worked on at the bench or where it stands."""
+    return Question(
+        id="work-place",
+        name="where the work is done",
+        quantity="look",
+        part="place",
+        type="choice",
+        choices=PLACES,
+        reader="work-place",
+    )
 
 
 def sign(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:

@@ -3,10 +3,13 @@
 import re
 from typing import TYPE_CHECKING
 
-from careful_coil.core.ledger.asks.question import Question
+from careful_coil.core.connect.changed import pairs_of
+from careful_coil.core.gear.cause_rules import NOT_FOUND_MINUTES
+from careful_coil.core.ledger.asks.question import AnswerType, Question
 from careful_coil.core.ledger.asks.tick import unread
 from careful_coil.core.ledger.asks.wall import coils
 from careful_coil.core.ledger.parts import part_of
+from careful_coil.core.ledger.site import SHOWN, TURNS
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.probes import PROBES
 from careful_coil.core.sheets.field import Ask
@@ -15,46 +18,56 @@ if TYPE_CHECKING:
     from careful_coil.core.ledger.judgement import Judgement
 
 # a line of the field sheet → quantity, part, type, unit
-SITE: dict[str, tuple[Ask, str, str, str]] = {
-    "site-dead": ("volt", "bench", "number", "V"),
+SITE: dict[str, tuple[Ask, str, AnswerType, str]] = {
     "site-megohm": ("insulation", "winding", "text", "MΩ"),
     "site-bond": ("bond", "earth", "number", "Ω"),
     "site-drained": ("tick", "winding", "text", "s"),
+    "site-lid": ("work", "covers", "text", ""),
     "site-supply": ("volt", "supply", "text", "V"),
-    "site-phase-order": ("direction", "supply", "text", ""),
+    "site-phase-order": ("direction", "supply", "choice", ""),
     "site-amps": ("amp", "run", "text", "A"),
-    "site-volts": ("volt", "hookup", "text", "V"),
-    "site-direction": ("direction", "shaft", "text", ""),
+    "site-volts": ("volt", "run", "text", "V"),
+    "site-ran": ("step", "run", "text", "A"),
+    "site-direction": ("direction", "shaft", "choice", ""),
 }
+CHOICES = {"site-phase-order": SHOWN, "site-direction": TURNS}
+STATES = {"site-lid": "closed", "site-ran": f"{NOT_FOUND_MINUTES:g} min"}
+WANTS = {"site-amps": ("amp",), "site-ran": ("amp", "turns")}
+VOLTS_ON = ("site-amps", "site-direction", "site-ran")
 
 
-def site(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
+def site(judged: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
     """Ask for a line of the field sheet."""
-    code = step.code
-    pair = re.fullmatch(r"site-ohm-(L\d)-(L\d)", code)
-    if pair is not None:
+    code = step.code.removesuffix("-before")
+    if code == "site-ohms":
+        pairs = pairs_of(judged.job)
         return Question(
-            id=code,
+            id=step.code,
             name=step.title,
             quantity="ohm",
             part="hookup",
-            type="number",
+            type="text",
             unit="Ω",
-            ends=(pair[1], pair[2]),
+            ends=tuple(dict.fromkeys(end for pair in pairs for end in pair.split("-"))),
             reader="site",
         )
     if code.startswith("site-told-"):
         return Question(
             id=code, name=step.title, quantity="word", part="installer", type="text", reader="site"
         )
+    supply = judged.job.supply
     quantity, part, kind, unit = SITE[code]
     return Question(
-        id=code,
+        id=step.code,
         name=step.title,
         quantity=quantity,
         part=part,
-        type="number" if kind == "number" else "text",
+        type=kind,
         unit=unit,
+        choices=CHOICES.get(code, ()),
+        state=STATES.get(code, ""),
+        wants=WANTS.get(code, ()),
+        volt=supply.volt if supply is not None and code in VOLTS_ON else 0.0,
         sense=PROBES["insulation"].against if quantity == "insulation" else (),
         reader="site",
     )

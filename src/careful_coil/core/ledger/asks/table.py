@@ -26,6 +26,7 @@ Make = Callable[["Judgement", NextStep, re.Match[str]], Question]
 ASKS: tuple[tuple[str, Make], ...] = (
     ("name", intake_leads.name),
     ("complaint", intake_leads.complaint),
+    ("work-place", intake_leads.work_place),
     (r"plate-(?P<field>phases|volt|hertz|amp|capacitor)", intake_leads.plate),
     ("tag", intake_leads.count),
     ("found-hookup", intake_leads.found),
@@ -33,7 +34,7 @@ ASKS: tuple[tuple[str, Make], ...] = (
     ("protection", intake_leads.protection),
     ("test-leads", intake_leads.clipped),
     (r"sign-(?P<name>.*)", intake_leads.sign),
-    (r"dead|dead-again", intake_leads.dead),
+    (r"(?:site-)?dead|dead-again", intake_leads.dead),
     (r"(?:resistance|frame|switch|shaft|spin|kick|series|run)-.*|run", probed),
     ("discharge", wall.discharge),
     (r"ready-.*", wall.ready),

@@ -1,0 +1,85 @@
+"""Ohms between the lines before and after joints were changed: a change of volts changes them by its square."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from itertools import combinations
+
+from careful_coil.core.job import Job
+from careful_coil.core.readings import ohm_value
+
+TOUCHES = ("joint", "parted", "stands-so")  # entries that part or make a joint
+RATIO_NEAR = 0.06  # of 1: ohms of the lines that changed as a change of volts makes them
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Changed:
+    """Ohms of the pairs read before and after, in Ω, the mean of after over before, ratios that are right."""
+
+    before: tuple[float, ...]
+    after: tuple[float, ...]
+    ratio: float
+    wanted: tuple[float, ...]
+
+    @property
+    def right(self) -> bool:
+        """Whether the ohms changed as a change between two of the plate's volts makes them."""
+        return any(abs(self.ratio / w - 1) <= RATIO_NEAR for w in self.wanted)
+
+
+def phases_of(job: Job) -> int:
+    """Return the phases of the supply, else of the plate, else three."""
+    return (job.supply.phases if job.supply else job.plate.phases) or 3
+
+
+def pairs_of(job: Job) -> tuple[str, ...]:
+    """Return the pairs of lines there are."""
+    lines = ("L1", "L2", "L3") if phases_of(job) == 3 else ("L1", "L2")
+    return tuple(f"{a}-{b}" for a, b in combinations(lines, 2))
+
+
+def ohms_now(job: Job) -> dict[str, float]:
+    """Return the ohms of the lines as they stand, by pair: nothing was parted or joined since."""
+    return {pair: ohm_value(value).value for pair, value in (job.line_ohms or {}).items()}
+
+
+def touched(job: Job) -> bool:
+    """Whether a joint was parted or made."""
+    return any(e.said.kind in TOUCHES for e in job.log if e.id not in job.struck)
+
+
+def ohms_before(job: Job) -> dict[str, float]:
+    """Return the ohms of the lines read before a joint was touched, by pair."""
+    first: dict[str, float] = {}
+    for entry in job.log:
+        body = entry.said
+        if entry.id in job.struck:
+            continue
+        if body.kind in TOUCHES:
+            break
+        if body.kind == "line-ohm":
+            first.setdefault("-".join(sorted(body.lines)), ohm_value(body.value).value)
+    return first
+
+
+def changed(job: Job) -> Changed | None:
+    """Return how the ohms of the lines changed with the joints; None while they were not read both times."""
+    before, after = ohms_before(job), ohms_now(job)
+    read = [p for p in before if p in after and min(before[p], after[p]) > 0]
+    volts: Sequence[float] = [v for span in job.plate.volts for v in span[:1]]
+    supply = job.supply
+    again = touched(job) or _read_twice(job)
+    if len(volts) < 2 or supply is None or not read or not again:
+        return None
+    new = min(volts, key=lambda v: abs(v - supply.volt))
+    return Changed(
+        before=tuple(before[p] for p in read),
+        after=tuple(after[p] for p in read),
+        ratio=sum(after[p] / before[p] for p in read) / len(read),
+        wanted=tuple((new / v) ** 2 for v in volts if v != new),
+    )
+
+
+def _read_twice(job: Job) -> bool:
+    """Whether another supply was named and the lines were read again, though no joint was written down."""
+    read = [e for e in job.log if e.said.kind == "line-ohm" and e.id not in job.struck]
+    return job.deeds.voiding("tags") is not None and len(read) > len(job.line_ohms or {})

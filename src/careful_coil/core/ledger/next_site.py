@@ -1,0 +1,81 @@
+"""What Next asks where the motor stands: plate and joints as they came, dead, ohms, insulation, the change, volts."""
+
+from collections.abc import Iterator, Mapping, Sequence
+
+from careful_coil.core.ledger.facts import Facts
+from careful_coil.core.ledger.site import LATER, changing, field_sheet
+from careful_coil.core.ledger.step import NextStep
+from careful_coil.core.stations import Station
+
+Asked = Mapping[Station, Sequence[NextStep]]
+FIRST = ("site-supply", "site-dead")  # the isolator's line side, before it is locked out
+DEAD = "Isolate, lock out, capacitors discharged. Meter on a live source, on every lead, on the live source again."
+# what Connect asks of the change; its ohms, run and power checks have lines of their own
+CHANGE = (
+    "cut-",
+    "insulate-",
+    "fit-device",
+    "remove-device",
+    "joint-",
+    "dead-again",
+    "wish-",
+    "step-ohm",
+    "leftover",
+)
+LAST = ("voltage-tags", "installer")
+VOLTS_ON = ("site-phase-order", "site-direction", "site-amps", "site-volts", "site-ran")
+
+
+def site_lines(c: Facts) -> Iterator[NextStep]:
+    """Yield the lines of the field sheet that are not read yet; the change itself is Connect's."""
+    for number, line in enumerate(field_sheet(c.job, c.connecting, c.installer), 1):
+        if line.done or line.name in (LATER, "site-change"):
+            continue
+        if line.name == "site-dead":
+            yield NextStep(
+                code="site-dead",
+                title=f"{number}  Lock out, prove it dead",
+                why=DEAD,
+                station="release",
+                act="dead",
+                words="it is dead",
+            )
+        else:
+            yield NextStep(
+                code=line.name,
+                title=f"{number}  {line.title}",
+                why=line.how,
+                station="release",
+                focus=line.name,
+            )
+
+
+def visit_steps(c: Facts, asked: Asked) -> Iterator[NextStep]:
+    """Yield a visit in the order of the hands: what came, supply, dead, ohms, the change, lid on, volts."""
+    lines = list(site_lines(c))
+    yield from (s for s in asked["intake"] if s.code != "tag")
+    yield from (s for s in lines if s.code in FIRST)
+    may_change = len(c.job.plate.volts) != 1 or changing(c.job, c.connecting)
+    if may_change:
+        yield from (s for s in asked["intake"] if s.code == "tag")
+        yield from (s for s in asked["leads"] if s.code == "found-hookup")
+    yield from (s for s in lines if s.code.endswith("-before"))
+    if may_change:
+        yield from _change(c, asked)
+    if not may_change or c.connecting.joined:
+        told = [s for s in lines if s.code not in FIRST and not s.code.endswith("-before")]
+        yield from (s for s in told if s.code not in VOLTS_ON and "told" not in s.code)
+        yield from (s for s in asked["connect"] if s.code in LAST)
+        yield from (s for s in told if s.code in VOLTS_ON)
+    yield from asked["release"]
+
+
+def _change(c: Facts, asked: Asked) -> Iterator[NextStep]:
+    """Yield what parts and joins, by the marks on the leads, else by what readings make of them."""
+    if c.job.supply is None:  # what it is joined for is not known before
+        yield from (s for s in asked["connect"] if s.code == "supply")
+        return
+    if c.connecting.plan is None and not c.connecting.asks:
+        yield from (s for s in asked["leads"] if s.code != "dead")
+        yield from asked["start-gear"]
+    yield from (s for s in asked["connect"] if s.code.startswith(CHANGE))
