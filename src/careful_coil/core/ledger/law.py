@@ -110,7 +110,10 @@ def by_behaviour(
     ran = by_code.get("test-run")
     if ran is None or ran.verdict != "good":
         return list(findings)
-    amps = by_code.get("trial-amps")
+    read = [
+        f for f in findings if f.code == "trial-amps"
+    ]  # of each speed: the worst of them counts
+    amps = max(read, key=lambda f: f.verdict != "good", default=None)
     # no plate amps to hold them against: that it starts, runs its minutes and stays cool is all there is
     unread = amps is None and any(unreadable(job.plate.printed(f)) for f in ("amp", "power"))
     known = amps is not None and amps.verdict in ("good", "watch")

@@ -9,7 +9,14 @@ from careful_coil.core.ledger.facts import Facts
 from careful_coil.core.ledger.next_wall import closed_steps
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.settings import Settings
-from careful_coil.core.trial.begin import StartWay, clicks, full_volt, left_to_ready, started
+from careful_coil.core.trial.begin import (
+    StartWay,
+    clicks,
+    clips_at,
+    full_volt,
+    left_to_ready,
+    started,
+)
 from careful_coil.core.trial.rules import covers_next, speed_next
 from careful_coil.core.trial.told import at_rated, mean
 from careful_coil.core.trial.whole import minutes_run, minutes_wanted
@@ -70,12 +77,17 @@ def _run_twice(job: Job, findings: Sequence[Finding]) -> bool:
 def _sheet(job: Job, state: Connecting, way: StartWay, why: str) -> NextStep:
     covers, speed = covers_next(job, way, state), speed_next(job, way, state)
     first = f"{OPEN_FIRST} " if covers == "off" else ""
+    clips = clips_at(state, speed) if speed else ()
+    moved = "".join(
+        f"The bench's {line} on {tag}, the other speeds' leads insulated. " for line, tag in clips
+    )
     return NextStep(
         code=f"trial-begin-{covers}-{speed}" if speed else f"trial-begin-{covers}",
         title=f"Begin a run, {speed} speed" if speed else f"Begin a run, covers {covers}",
         station="test-run",
         focus=f"covers-{covers}",
-        why=f"{first}{why}",
+        why=f"{first}{moved}{why}",
+        lines=clips,
     )
 
 

@@ -14,7 +14,7 @@ from careful_coil.core.kind import Weighed
 from careful_coil.core.settings import Settings
 from careful_coil.core.ways.book import plans_of
 from careful_coil.core.ways.devices import POSITIONED
-from careful_coil.core.ways.way import Plan
+from careful_coil.core.ways.way import LINES, Plan
 
 Way = Literal["ramp", "cap", "direct"]
 SWITCHED = ("split-phase", "capacitor-start", "capacitor-start-run", "repulsion-start")
@@ -165,6 +165,26 @@ def at_speed(state: Connecting, speed: str) -> Plan | None:
     if plan is None or speed in ("", plan.speed):
         return plan
     return next((p for p in _alike(plan) if p.speed == speed and p.reversed == plan.reversed), plan)
+
+
+def clips_at(state: Connecting, speed: str) -> tuple[tuple[str, str], ...]:
+    """Return where each clip of the bench goes for a speed, line and tag; only those that speeds move.
+
+    Clips of the bench are no joints: a speed that a moved clip reaches is run so.
+    """
+    own = at_speed(state, speed)
+    every = [p for s in speeds_to_run(state) if (p := at_speed(state, s)) is not None]
+    if own is None or len(every) < 2:
+        return ()
+    lines = [n for j in own.joints for n in j if n in LINES]
+    moved = (k for k in lines if len({_beside(p, k) for p in every}) > 1)
+    return tuple((k, state.by_tag(_beside(own, k)[:1])[0]) for k in moved if _beside(own, k))
+
+
+def _beside(plan: Plan, line: str) -> tuple[str, ...]:
+    """Return the leads and terminals in a line's joint."""
+    joint = next((j for j in plan.joints if line in j), ())
+    return tuple(n for n in joint if n not in LINES)
 
 
 def _rank(speed: str) -> tuple[int, str]:

@@ -40,7 +40,7 @@ def idle(
 
     `anew`: its joints were a guess that these amps refute, and are made anew first.
     """
-    yield from _level(step, job, settings, kind, anew)
+    yield from _level(step, job, settings, kind, lower, anew)
     if not lower:
         yield from _speed(step, job, settings)
     yield from _power(step, job, kind)
@@ -68,7 +68,7 @@ def idle_band(job: Job, settings: Settings) -> tuple[float, float]:
 
 
 def _level(
-    step: TrialStep, job: Job, settings: Settings, kind: str, anew: bool
+    step: TrialStep, job: Job, settings: Settings, kind: str, lower: bool, anew: bool
 ) -> Iterator[Finding]:
     supply = job.supply
     known = full_load_amps(job)
@@ -99,6 +99,8 @@ def _level(
             if small
             else "High for no load: volts, air gap, turns; many poles draw more."
         )
+    elif share < low and lower:
+        verdict, why = "good", "A lower speed draws less than the plate's."
     elif share < low:
         far = three and not guessed and share < low * FAR_LOW
         verdict = "unproven" if far and anew else "hold" if far else "watch"

@@ -241,6 +241,8 @@ def tick(world: World, ask: Ask) -> Told:
     """Do what is ticked; a run with the covers off takes them off."""
     if ask["reader"] == "begin":
         world.covers_off = "covers-off" in str(ask["id"])
+        for line, tag in ask["lines"]:
+            world.clip(str(line), str(tag))
     return Told(text="240 s" if str(ask["id"]).startswith("site-drained") else "all")
 
 

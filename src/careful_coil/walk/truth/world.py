@@ -65,6 +65,12 @@ class World:
         """Write down that hands changed a part."""
         self.changes.append({"step": self.step, "part": part, "state": state})
 
+    def clip(self, line: str, tag: str) -> None:
+        """Put a clip of the bench on a lead: it leaves the joint it was on."""
+        apart = [j - {line} for j in self.joints]
+        met = [j for j in apart if tag in j]
+        self.joints = [j for j in apart if tag not in j] + [{line, tag}.union(*met)]
+
     @property
     def devices(self) -> tuple[Device, ...]:
         """Return the devices that stand in a joint, and those inside."""

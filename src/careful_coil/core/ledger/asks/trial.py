@@ -1,6 +1,7 @@
 """What Test run asks: a sheet, what makes it ready, steps, starts, its end."""
 
 import re
+from dataclasses import replace
 from typing import TYPE_CHECKING
 
 from careful_coil.core.ledger.asks.question import Question
@@ -14,7 +15,7 @@ if TYPE_CHECKING:
 
 def begin(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     """Ask for a sheet to be begun."""
-    return ticked(step, "begin", "bench", step.title)
+    return replace(ticked(step, "begin", "bench", step.title), lines=step.lines)
 
 
 def ready(judged: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
