@@ -174,8 +174,8 @@ SCHOOLS: dict[str, School] = {
             "frame-test",
             "insulation",
             "The first test to frame?",
-            ohmmeter_first="finds a dead short without stress",
             tester_always="an ohmmeter's open proves nothing",
+            ohmmeter_first="finds a dead short without stress",
         ),
         _school(
             "bleed",

@@ -15,7 +15,7 @@ from careful_coil.core.ledger.entry_line import (
     split,
     swept,
 )
-from careful_coil.core.ledger.take import Taking, taken
+from careful_coil.core.ledger.take import Taking, taken_each
 from careful_coil.core.probes import PROBES, Request
 from careful_coil.desk.clock import MINUTE, TEN_MINUTES
 from careful_coil.desk.session import Session
@@ -234,7 +234,7 @@ class Strip(QFrame):
                 now=s.at_bench.now,
                 instrument=instrument,
             )
-            body = taken(typed, at)
+            bodies = taken_each(typed, at)
         except CoilError as error:
             self.note.say(str(error), "hold")
             return
@@ -243,7 +243,7 @@ class Strip(QFrame):
         self.line.setText("")
         ends = " ".join((*typed.target.ends, *typed.target.sense))
         self.note.say(f"{ends}: {typed.value}", "good")
-        s.record(*first, body, station=station, failed=lambda why: self._give_back(text, why))
+        s.record(*first, *bodies, station=station, failed=lambda why: self._give_back(text, why))
 
     def _give_back(self, text: str, why: str) -> None:
         """Nothing was recorded: what was typed stands again, unless more was typed meanwhile."""

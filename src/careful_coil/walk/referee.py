@@ -96,7 +96,7 @@ def _cures(fault: Fault, change: Mapping[str, Any]) -> bool:
     part, own = str(change["part"]), parts_of(fault)
     here = part == own[0] if ":" in own[0] else _speaks(part, own)
     if fault["cure"] == "rejoin":  # whatever was joined wrong, new joints put it right
-        here = part == "hookup"
+        here = part == "hookup" and bool(change.get("sound", True))
     return here and change["state"] in CURED.get(str(fault["cure"]), ())
 
 

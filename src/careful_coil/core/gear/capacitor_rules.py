@@ -201,6 +201,12 @@ def to_fit(job: Job, name: str) -> str:
     return f"{farad} µF {max(volts):g} V" if max(volts) else f"{farad} µF"
 
 
+def renewed_as(job: Job, name: str) -> str:
+    """Return what was asked for in place of one that was renewed and whose print is not noted yet, else nothing."""
+    fresh = name in job.gear.replaced and not job.gear.capacitors.get(name, {}).get("marking")
+    return to_fit(job, name) if fresh else ""
+
+
 def _wanted(job: Job, name: str) -> tuple[str, float, float, float] | None:
     """Return what says how many µF belong there (from, to) and V at least: the plate, else the old one."""
     old: Marking | None = None

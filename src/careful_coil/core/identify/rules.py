@@ -50,11 +50,9 @@ def lead_findings(job: Job, found: Identification | None, naming: Naming) -> lis
         findings.append(_broken(found) if not _behind_a_switch(job, found) else _path_open(found))
     if naming.against:
         marks = {lead.tag: lead.marking for lead in job.leads}
-        slug = naming.arrangement.slug if naming.arrangement else ""
         told = [
-            f"{t} is marked {marks[t]}, the readings make it "
-            f"{in_marking(slug, naming.names[t], marks[t])}"
-            for t in naming.against
+            f"{t} is marked {marks[t]}, the readings make it {mark}"
+            for t, mark in right_marks(job, naming).items()
         ]
         findings.append(
             Finding(
@@ -91,6 +89,13 @@ def lead_findings(job: Job, found: Identification | None, naming: Naming) -> lis
             )
         )
     return findings
+
+
+def right_marks(job: Job, naming: Naming) -> dict[str, str]:
+    """Return for each lead whose print the readings contradict the mark it must bear, in the marking it has."""
+    slug = naming.arrangement.slug if naming.arrangement else ""
+    marks = {lead.tag: lead.marking for lead in job.leads}
+    return {t: in_marking(slug, naming.names[t], marks[t]) for t in naming.against}
 
 
 def _figure(reading: object) -> float | None:

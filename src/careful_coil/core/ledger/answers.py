@@ -33,7 +33,7 @@ from careful_coil.core.ledger.judgement import Judgement
 from careful_coil.core.ledger.leaving import read_let_go, read_signature
 from careful_coil.core.ledger.site import field_sheet
 from careful_coil.core.ledger.step import NextStep
-from careful_coil.core.ledger.take import Taking, taken
+from careful_coil.core.ledger.take import Taking, taken_each
 from careful_coil.core.ledger.targets import wanted
 from careful_coil.core.ledger.written import written
 from careful_coil.core.mechanics.typed import bars_count, left_on, read_mended
@@ -116,7 +116,7 @@ def _strip(answer: Answer) -> Bodies:
     hands, judged = answer.hands, answer.judged
     typed = split(answer.text, wanted(judged), judged.job.tags)
     at = Taking(judged=judged, settings=hands.settings, setting=hands.setting, now=hands.now)
-    return (taken(typed, at),)
+    return taken_each(typed, at)
 
 
 def _act(answer: Answer) -> Bodies:

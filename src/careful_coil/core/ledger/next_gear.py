@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from dataclasses import replace
 
-from careful_coil.core.gear.capacitor_rules import capacitor_of, measured_of, to_fit
+from careful_coil.core.gear.capacitor_rules import capacitor_of, measured_of, renewed_as, to_fit
 from careful_coil.core.gear.device_rules import POSITIONS, told_of
 from careful_coil.core.gear.work import left_of
 from careful_coil.core.identify.models import TWO_LEADS
@@ -91,6 +91,8 @@ def _capacitors(c: Facts) -> Iterator[NextStep]:
             yield _step(f"drain-{name}", f"Let {name} down and prove it", "can-drained", why)
         elif marking is None or thought is None:
             why = "µF, volts, and whether it starts or runs. Unreadable: out of its winding."
+            fit = renewed_as(job, name)
+            why = f"Fitted was to be {fit}: = where just that stands on it." if fit else why
             yield _step(f"marking-{name}", f"Read what stands on {name}", "can-marking", why)
         elif found is not None:
             fit = to_fit(job, name)

@@ -6,6 +6,7 @@ from dataclasses import replace
 from careful_coil.core.connect.present import stand_joined
 from careful_coil.core.identify.extras import EARTH_OHM
 from careful_coil.core.identify.result import Candidate, NextReading, code_of
+from careful_coil.core.identify.rules import right_marks
 from careful_coil.core.job import Job
 from careful_coil.core.job.plate import unreadable
 from careful_coil.core.ledger.facts import Facts
@@ -181,6 +182,7 @@ def lead_steps(c: Facts) -> Iterator[NextStep]:
         "owed": nxt is not None and nxt.kind in ("switch", "kick"),
     }
     if nxt is None or not worth.get(naming.word, True):
+        yield from _retag(c)
         return
     if nxt.kind == "switch" and not is_open(job):
         yield OPEN_UP
@@ -191,6 +193,23 @@ def lead_steps(c: Facts) -> Iterator[NextStep]:
         yield replace(step, sense=(b, a), title=title)
     else:
         yield _exchanged(step) if nxt.kind == "resistance" and _again(c, nxt) else step
+
+
+def _retag(c: Facts) -> Iterator[NextStep]:
+    """Yield the change of prints that the readings contradict, once the leads are proven."""
+    right = right_marks(c.job, c.naming)
+    if right and c.naming.known:
+        marks = {x.tag: x.marking for x in c.job.leads}
+        told = ", ".join(f"{tag}: {marks[tag]} off, {mark} on" for tag, mark in right.items())
+        yield NextStep(
+            code=f"retag-{'-'.join(right)}",
+            title=f"Mark {' and '.join(right)} anew",
+            why=f"{told}. Whoever opens it next reads the print.",
+            station="leads",
+            act="retag",
+            ends=tuple(right),
+            words="marked anew",
+        )
 
 
 def _kicked(job: Job, step: NextStep) -> bool:

@@ -145,7 +145,13 @@ def closed_steps(c: Facts) -> Iterator[NextStep]:
             focus="earth-done",
             why=bond.why,
         )
-    for place in places_left(job):
+    places = places_left(job)
+    at_once = (
+        f" All at once: {'/'.join(('0.03', '0.04', '0.03')[: len(places)])}."
+        if len(places) > 1
+        else ""
+    )
+    for place in places:
         yield NextStep(
             code=f"bond-{place.replace(' ', '-')}",
             act="bond",
@@ -153,7 +159,8 @@ def closed_steps(c: Facts) -> Iterator[NextStep]:
             station="insulation",
             ends=("earth lead", place),
             focus="bond",
-            why="From the stud or the earth lead to bare metal, leads nulled. Its colour proves nothing.",
+            why="From the stud or the earth lead to bare metal, leads nulled. Its colour proves nothing."
+            + at_once,
         )
 
 

@@ -249,7 +249,7 @@ def checked(job: Job, item: str) -> str:
 
 
 def _ran(text: str) -> Sequence[AnyBody]:
-    told = " ".join(text.split())
+    told = " ".join(turning(w) or w for w in text.split())
     if not re.search(r"\d", told) or not re.search(r"[a-z]{4,}", told.lower()):
         raise BadValue(text, "its amps and how it runs: 6.1/6.2/6.1 smooth, or what is wrong")
     return (note("site-checked", "ran", f"{NOT_FOUND_MINUTES:g} min {told}"),)

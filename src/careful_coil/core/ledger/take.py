@@ -1,10 +1,13 @@
 """A value typed or taken, as the entry it becomes: read, then held against what may be recorded now."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from pydantic import TypeAdapter
 
+from careful_coil.core.condition.bond import places_left
 from careful_coil.core.connect.present import stand_joined
+from careful_coil.core.errors import BadValue
+from careful_coil.core.figures import of_each
 from careful_coil.core.job import AnyBody
 from careful_coil.core.job.at_trial import TrialStart, TrialStep
 from careful_coil.core.ledger.entry_line import Typed
@@ -49,6 +52,23 @@ def taken(typed: Typed, at: Taking) -> AnyBody:
     if at.judged is not None and isinstance(body, TrialStart):
         check_pause(at.judged.job.trials, at.now, at.settings)
     return body
+
+
+def taken_each(typed: Typed, at: Taking) -> tuple[AnyBody, ...]:
+    """Return the entries of what was typed: bonds of several places may be typed at once, 0.03/0.04/0.03.
+
+    Raises: BadValue, AmbiguousValue.
+    """
+    parts = of_each(typed.value)
+    if typed.target.kind != "bond" or len(parts) < 2 or at.judged is None:
+        return (taken(typed, at),)
+    places = places_left(at.judged.job)
+    if len(parts) != len(places):
+        raise BadValue(typed.value, f"one for each: {', '.join(places)}")
+    targets = (replace(typed.target, ends=(*typed.target.ends[:-1], p)) for p in places)
+    return tuple(
+        taken(Typed(target, part), at) for target, part in zip(targets, parts, strict=True)
+    )
 
 
 def neighbours(judged: Judgement) -> tuple[float, ...]:

@@ -5,7 +5,8 @@ from functools import partial
 
 from careful_coil.core.can_marking import read_marking
 from careful_coil.core.connect.typed import read_wish
-from careful_coil.core.gear.capacitor_rules import measured_of
+from careful_coil.core.errors import BadValue
+from careful_coil.core.gear.capacitor_rules import measured_of, renewed_as
 from careful_coil.core.gear.positions import read_table, show_table
 from careful_coil.core.gear.typed import drained_of, let_go_at, loss_of, microfarad_of, size_read
 from careful_coil.core.job import Job
@@ -45,6 +46,17 @@ def _loss(text: str, job: Job, of: str, _: str) -> str:
     return loss_of(text, job.plate.hertz, measured[0] if measured else None)
 
 
+AS_ASKED = "="
+
+
+def _marking(text: str, job: Job, of: str, _: str) -> str:
+    """Return what stands on a capacitor; = where the new one is just what was asked for."""
+    fit = renewed_as(job, of)
+    if text == AS_ASKED and not fit:
+        raise BadValue(text, "what stands on it, such as 25 µF 450 V")
+    return read_marking(fit if text == AS_ASKED else text).text
+
+
 SPECIALS: Mapping[str, Special] = {
     "megohm": _plain(megohm_of),
     "bearing-number": _plain(number_of),
@@ -56,7 +68,7 @@ SPECIALS: Mapping[str, Special] = {
     "wire": _plain(wire_of),
     "pole": _plain(pole_of),
     "phase-ohm": _plain(ohm_of),
-    "marking": _plain(lambda t: read_marking(t).text),
+    "marking": _marking,
     "microfarad": _plain(microfarad_of),
     "can-size": _plain(size_read),
     "drained": _plain(drained_of),

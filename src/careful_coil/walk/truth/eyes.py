@@ -96,7 +96,9 @@ def prints(world: World, ask: Ask) -> Told:
         return Told(text=_bearing(world, name).number)
     if kind == "capacitor":
         can = next((c for c in world.motor.capacitors if c.name == name), None)
-        return Told(text=can.marked) if can and can.marked else Told(lacks="it cannot be read")
+        if can is None or not can.marked:
+            return Told(lacks="it cannot be read")
+        return Told(text="=" if list(ask["ends"]) == [can.marked] else can.marked)
     if kind == "lead":
         lead = next((x for x in world.motor.leads if x.tag == name), None)
         return (

@@ -24,6 +24,7 @@ IDLE_SHARE = {3: 0.42, 1: 0.68}  # of plate amps without load: middle of what sm
 OVER = 1.3  # of a coil's rated volts: it is cooked
 IDLE_SLIP = 0.006
 UNCALIBRATED = 0.6
+AMPS_ALIKE = 0.1  # of their mean: lines of a sound hookup
 ALIKE = 0.04  # of the amps wanted: figures that serve as well
 MAIN = ("coil", "main", "run", "field", "field-1")
 
@@ -151,6 +152,21 @@ class Power:
         coils = zip(wired.coils, found.coil_volt[0], strict=True)
         most = max((abs(v) for c, v in coils if c.like in MAIN), default=self.coil_volt)
         return not 1 / OVER < most / self.coil_volt < OVER
+
+    def sound(
+        self,
+        network: Network,
+        joints: Sequence[Sequence[str]],
+        devices: Sequence[Device],
+        supply: tuple[int, float, float],
+    ) -> bool:
+        """Whether it stands joined to its lines as it must: its coils at their volts, its lines alike."""
+        if not any("L1" in j for j in joints) or self.misjoined(network, joints, devices, supply):
+            return False
+        _, found = self._under(network, joints, devices, supply, "run")
+        amps = [abs(a[0]) for a in found.line_amp.values()]
+        middle = sum(amps) / len(amps)
+        return supply[0] == 1 or max(abs(a - middle) for a in amps) <= AMPS_ALIKE * middle
 
     def harm(
         self,

@@ -59,6 +59,7 @@ def energised(world: World, ask: Ask, kind: str) -> Told:
     return Told(text=_asked_of(text, ask["wants"])) if kind != "turning" else _turning(text)
 
 
+TURNED = {"smooth": "sm", "rough": "ro"}  # as people type it
 SHOWN = {
     "outcome": r"(?:dropped )?(out|turns|stalled|tripped)",
     "seconds": r"([\d.]+) s\b",
@@ -72,7 +73,7 @@ SHOWN = {
 def _asked_of(text: str, wants: Sequence[str]) -> str:
     """Return of what the bench shows what was asked for, all of it where nothing is named."""
     found = [m[1] for w in wants if (m := re.search(SHOWN[w], text)) is not None]
-    return " ".join(found) or text
+    return " ".join(TURNED.get(f, f) for f in found) or text
 
 
 def _low_run(rig: Rig, turns: str, way: str, volt: float) -> str:
@@ -192,6 +193,14 @@ def _lead(world: World, ask: Ask, tag: str) -> str:
     return f"{tag} renewed"
 
 
+def _marks(world: World, ask: Ask, _: str) -> str:
+    """Mark leads anew: `state` says each tag with its mark."""
+    right = dict(told.split(" ", 1) for told in str(ask["state"]).split(", "))
+    leads = [x.model_dump(by_alias=True) for x in world.motor.leads]
+    world.put(leads=[{**x, "mark": right.get(x["tag"], x["mark"])} for x in leads])
+    return "all"
+
+
 def _earth(world: World, ask: Ask, _: str) -> str:
     world.put(earth_ohm=GOOD_EARTH_OHM)
     return "cleaned"
@@ -217,6 +226,7 @@ WORK: dict[str, Done] = {
     "hookup": _joints,
     "covers": _covers,
     "lead": _lead,
+    "leads": _marks,
     "earth": _earth,
     "winding": _winding,
     "shaft": _shaft,

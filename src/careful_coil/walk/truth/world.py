@@ -44,9 +44,7 @@ class World:
         self.turned = ""  # which way it last turned at the drive end
         self._inner = wound(self.motor)
         self._meter = SimulatedMeter(self._hidden(self._inner), seed, METER)
-        own = self.motor.supply
-        fed = (own.phases, own.volt, own.hertz)
-        self.misjoined = self.power.misjoined(self._inner, self.nodes(), self.devices, fed)
+        self.misjoined = self.power.misjoined(self._inner, self.nodes(), self.devices, self._fed)
 
     # --- as it is now -----------------------------------------------------------------------------
 
@@ -63,7 +61,16 @@ class World:
 
     def changed(self, part: str, state: str) -> None:
         """Write down that hands changed a part."""
-        self.changes.append({"step": self.step, "part": part, "state": state})
+        told: dict[str, Any] = {"step": self.step, "part": part, "state": state}
+        if (part, state) == ("hookup", "joined"):
+            fed = self._fed
+            told["sound"] = self.power.sound(self._inner, self.nodes(), self.devices, fed)
+        self.changes.append(told)
+
+    @property
+    def _fed(self) -> tuple[int, float, float]:
+        own = self.motor.supply
+        return own.phases, own.volt, own.hertz
 
     def clip(self, line: str, tag: str) -> None:
         """Put a clip of the bench on a lead: it leaves the joint it was on."""

@@ -4,7 +4,7 @@ import re
 from typing import TYPE_CHECKING
 
 from careful_coil.core.condition.causes import CAUSES
-from careful_coil.core.gear.capacitor_rules import to_fit
+from careful_coil.core.gear.capacitor_rules import renewed_as, to_fit
 from careful_coil.core.gear.device_rules import fitted, told_of
 from careful_coil.core.gear.separating import TESTS
 from careful_coil.core.gear.work import left_of
@@ -80,9 +80,10 @@ def capacitor(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
     return noted("capacitor", FIELDS[found["do"]], of=found["name"])
 
 
-def marking(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
+def marking(judged: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
     """Ask what is printed on a capacitor."""
-    return noted("capacitor", "marking", of=found["name"])
+    fit = renewed_as(judged.job, found["name"])
+    return noted("capacitor", "marking", of=found["name"], ends=(fit,) if fit else ())
 
 
 def shelf(judged: "Judgement", step: NextStep, found: re.Match[str]) -> Question:

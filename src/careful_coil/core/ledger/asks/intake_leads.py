@@ -4,11 +4,12 @@ import re
 from typing import TYPE_CHECKING
 
 from careful_coil.core.connect.standard import offered
+from careful_coil.core.identify.rules import right_marks
 from careful_coil.core.job.at_release import PLACES
 from careful_coil.core.kind.sign_table import SIGNS
 from careful_coil.core.ledger.asks.noted import noted
 from careful_coil.core.ledger.asks.question import Question
-from careful_coil.core.ledger.asks.tick import ticked
+from careful_coil.core.ledger.asks.tick import ticked, worked
 from careful_coil.core.ledger.step import NextStep
 
 if TYPE_CHECKING:
@@ -89,6 +90,13 @@ def beside(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
 def complaint(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     """Ask what is wrong, in the customer's words."""
     return noted("ticket", "complaint", id="complaint", part="complaint")
+
+
+def retag(judged: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask for leads to be marked as the readings have them; `state` each tag with its mark."""
+    right = right_marks(judged.job, judged.facts.naming)
+    state = ", ".join(f"{tag} {mark}" for tag, mark in right.items())
+    return worked(step, "act", "leads", state, ends=step.ends)
 
 
 def work_place(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:

@@ -3,6 +3,7 @@
 import re
 from typing import TYPE_CHECKING, cast
 
+from careful_coil.core.condition.bond import places_left
 from careful_coil.core.ledger.asks.question import Question
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.probes import PROBES
@@ -15,7 +16,7 @@ BUNCHED = "+"
 TIMED = ("amp", "rpm", "turns")  # of the reading after the minutes of a run: its speed too
 
 
-def probed(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+def probed(judged: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     """Ask for what the probes of a step are on; one that was skipped is known by its code."""
     kind, *named = step.code.split("-")
     probe = PROBES[step.act if step.act in PROBES else kind]
@@ -24,6 +25,7 @@ def probed(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     if step.also:
         ends = (ends[0], BUNCHED.join((ends[1], *step.also)))
     quantity, name = probe.asks
+    places = places_left(judged.job) if probe.kind == "bond" else ()
     return Question(
         id=step.code,
         name=name,
@@ -31,7 +33,7 @@ def probed(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
         part=probe.part.format(first),
         type="choice" if probe.words else "number" if probe.unit else "text",
         unit=probe.unit,
-        choices=probe.words,
+        choices=probe.words or (places if len(places) > 1 else ()),
         ends=(*ends, "frame") if probe.kind == "frame" else ends,
         sense=step.sense or probe.against,
         lines=step.lines,

@@ -30,6 +30,7 @@ ASKS: tuple[tuple[str, Make], ...] = (
     (r"plate-(?P<field>phases|volt|hertz|amp|capacitor)", intake_leads.plate),
     ("tag", intake_leads.count),
     ("found-hookup", intake_leads.found),
+    (r"retag-.*", intake_leads.retag),
     (r"beside-.*", intake_leads.beside),
     ("protection", intake_leads.protection),
     ("test-leads", intake_leads.clipped),

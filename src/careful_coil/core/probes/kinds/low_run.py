@@ -5,10 +5,10 @@ import re
 from careful_coil.core.errors import BadValue
 from careful_coil.core.figures import figure, figures
 from careful_coil.core.probes.probe import Bench, Body, Probe, Request, Shown, Typing
+from careful_coil.core.probes.turning import turning
 from careful_coil.core.units import Quantity
 from careful_coil.core.values import NUMBER
 
-TURNS = ("smooth", "rough", "none")
 WANTED = (
     "volts, amps of each line, how it turned, which way at the drive end if seen: "
     "115 V 3.1/3.2/3.1 smooth cw (or rough, none; ccw)"
@@ -22,7 +22,7 @@ _TYPED = re.compile(
 
 def _read(typed: Typing) -> Body:
     found = _TYPED.fullmatch(typed.text)
-    if found is None or found[3].lower() not in TURNS:
+    if found is None or not turning(found[3]):
         raise BadValue(typed.text, WANTED)
     lines = typed.request.amps
     return {
@@ -31,7 +31,7 @@ def _read(typed: Typing) -> Body:
         if found[1]
         else typed.request.supply[1],
         "amp": figures(found[2], Quantity.CURRENT, counts=(lines,), most=MOST, wanted=WANTED),
-        "turns": found[3].lower(),
+        "turns": turning(found[3]),
         "way": (found[4] or "").lower(),
     }
 

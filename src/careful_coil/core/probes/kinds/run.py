@@ -6,12 +6,12 @@ import re
 from careful_coil.core.errors import BadValue
 from careful_coil.core.figures import figure, figures
 from careful_coil.core.probes.probe import Bench, Body, Probe, Request, Shown, Typing
+from careful_coil.core.probes.turning import turning
 from careful_coil.core.units import Quantity
 from careful_coil.core.values import NUMBER
 from careful_coil.core.winding.coupling import Halves
 from careful_coil.core.winding.turning import run_shown
 
-TURNS = ("smooth", "rough", "none")
 WANTED = "volts, three amps and how it turned: 60 V 0.41/0.40/0.41 smooth (or rough, none)"
 BENCH_VOLT = 60.0
 _TYPED = re.compile(rf"\s*({NUMBER}\s*V?)\s+(\S+(?:\s*A)?)\s+([A-Za-z]+)\s*")
@@ -19,14 +19,14 @@ _TYPED = re.compile(rf"\s*({NUMBER}\s*V?)\s+(\S+(?:\s*A)?)\s+([A-Za-z]+)\s*")
 
 def _read(typed: Typing) -> Body:
     found = _TYPED.fullmatch(typed.text)
-    if found is None or found[3].lower() not in TURNS:
+    if found is None or not turning(found[3]):
         raise BadValue(typed.text, WANTED)
     return typed.reading(
         lines=typed.request.lines,
         joints=typed.request.joints,
         applied_volt=figure(found[1], Quantity.VOLTAGE, least=0.001, wanted=WANTED),
         amp=figures(found[2], Quantity.CURRENT, counts=(3,), wanted=WANTED),
-        turns=found[3].lower(),
+        turns=turning(found[3]),
     )
 
 

@@ -5,10 +5,10 @@ import re
 from careful_coil.core.errors import BadValue
 from careful_coil.core.figures import figure
 from careful_coil.core.probes.probe import Bench, Body, Probe, Request, Shown, Typing
+from careful_coil.core.probes.turning import turning
 from careful_coil.core.units import Quantity
 
 WANTED = "volts, amps of each line, then what was read: 400 V 3.1/3.2/3.1 A 210 W 1493 rpm 31 °C 5 min smooth"
-TURNS = ("smooth", "rough", "none")
 MOST, NOISE_SHARE = 1e6, 1e-3
 _TOKEN = re.compile(
     r"(\d[\d.,'’/]*)\s*(V|A|kW|W|rpm|/min|°C|C|°F|F|min|s|N·?m)(?![A-Za-z])[,;]?\s*", re.IGNORECASE
@@ -64,8 +64,8 @@ def step_told(
         if minutes:
             found.setdefault("minute", minutes)
     words = rest.split()
-    if words and words[0].lower() in TURNS:
-        found["turns"] = words.pop(0).lower()
+    if words and turning(words[0]):
+        found["turns"] = turning(words.pop(0))
     if words and re.match(r"\d", words[0]):
         raise BadValue(text, WANTED, f"“{words[0]}” has no unit.")
     if not {"volt", "amp"} <= set(found):
