@@ -24,7 +24,8 @@ from careful_coil.core.ledger.facts import Facts
 from careful_coil.core.ledger.gate import frozen
 from careful_coil.core.ledger.next_connect import connect_steps
 from careful_coil.core.ledger.next_gear import gear_steps
-from careful_coil.core.ledger.next_leads import intake_steps, lead_steps
+from careful_coil.core.ledger.next_intake import intake_steps
+from careful_coil.core.ledger.next_leads import lead_steps
 from careful_coil.core.ledger.next_mechanics import mechanics_steps
 from careful_coil.core.ledger.next_release import release_steps
 from careful_coil.core.ledger.next_trial import trial_steps

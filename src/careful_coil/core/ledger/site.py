@@ -22,6 +22,7 @@ from careful_coil.core.job.entries import AnyBody, LineOhm, ProvedDead, Supply
 from careful_coil.core.job.noted import note
 from careful_coil.core.job.tested import Logged
 from careful_coil.core.probes.kinds.insulation import read_insulation
+from careful_coil.core.probes.turning import turning
 from careful_coil.core.run.supply import read_three
 from careful_coil.core.units import Quantity
 from careful_coil.core.values import parse, show, show_ohm
