@@ -35,7 +35,7 @@ FROM_IDENTIFICATION = (
 )
 FROM_SITE = (
     "site-dead",
-    "site-ohm-L1-L2",
+    "site-ohms",
     "site-megohm",
     "site-told-dial",
     "site-supply",

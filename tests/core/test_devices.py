@@ -141,7 +141,7 @@ def test_every_slip_of_a_device_is_found_and_named_or_is_none() -> None:
     What it finds names the device, or the exchange of leads that comes to the same.
     """
     missed, sound = [], 0
-    for name, hookup, slip in EVERY_SLIP[::3]:
+    for name, hookup, slip in EVERY_SLIP[::8]:
         shown = check(hookup)
         if shown.verdict == "sound":
             sound += 1
@@ -153,7 +153,7 @@ def test_every_slip_of_a_device_is_found_and_named_or_is_none() -> None:
         if not any(d in told for d in devices) and "in each other's place" not in told:
             missed.append(f"{name}: {slip.text()} {told}")
     assert missed == []
-    assert sound < 0.15 * len(EVERY_SLIP[::3])
+    assert sound < 0.15 * len(EVERY_SLIP[::8])
 
 
 def wrong(kit: str, *changes: tuple[str, str]) -> Check:

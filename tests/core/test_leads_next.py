@@ -14,7 +14,7 @@ def test_bunched_readings_are_asked_for_and_find_the_groups_in_fewer_readings() 
     counts = {}
     for bunching in (True, False):
         counts[bunching] = 0
-        for seed in (1, 2):
+        for seed in (1,):
             player = Player("three-phase-12-lead", seed)
             while True:
                 found = identify(answer_with(player, Leanings(bunching=bunching)))
@@ -30,7 +30,7 @@ def test_bunched_readings_are_asked_for_and_find_the_groups_in_fewer_readings() 
                 player.take(found.next)
             counts[bunching] += len(player.readings)
     assert counts[True] < counts[False]
-    assert counts[True] <= 2 * 16
+    assert counts[True] <= 16
 
 
 def test_where_kicks_show_nothing_a_run_is_asked_for_and_nothing_false_is_claimed() -> None:

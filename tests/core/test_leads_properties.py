@@ -106,12 +106,12 @@ def test_ohms_and_meter_scaled_together_change_nothing_but_sensors(factor: float
 
 def test_a_true_reading_does_not_lower_the_truths_odds_in_the_mean() -> None:
     gains = []
-    for seed in range(3):
+    for seed in range(2):
         player = Player("three-phase-9-lead-wye", seed)
         chance = random.Random(seed)
         pairs = [(a, b) for k, a in enumerate(player.tags) for b in player.tags[k + 1 :]]
         before = 0.0
-        for a, b in chance.sample(pairs, 14):
+        for a, b in chance.sample(pairs, 10):
             player.read(a, b)
             found = player.answer()
             now = sum(

@@ -32,32 +32,17 @@ def bodies(found: Judgement, name: str, text: str) -> list[Body]:
 
 def test_what_needs_no_volts_comes_first() -> None:
     names = list(lines(judged(*READY, SITE)))
-    assert names[:6] == [
-        "site-dead",
-        "site-ohm-L1-L2",
-        "site-ohm-L1-L3",
-        "site-ohm-L2-L3",
-        "site-megohm",
-        "site-drained",
-    ]
-    assert names[6] == "site-bond"
-    alive = names[7:]
-    assert alive[:5] == [
-        "site-supply",
-        "site-phase-order",
-        "site-amps",
-        "site-volts",
-        "site-direction",
-    ]
-    assert alive[5:-1] == ["site-told-amps", "site-told-overload"]
-    assert alive[-1] == "site-hour"
+    dead = ["site-dead", "site-ohms", "site-megohm", "site-drained", "site-bond"]
+    alive = ["site-phase-order", "site-direction", "site-amps", "site-volts"]
+    told = ["site-told-amps", "site-told-overload", "site-hour"]
+    assert names == ["site-supply", *dead, *alive, *told]
 
 
 def test_one_phase_has_one_pair_no_phase_order_and_one_figure() -> None:
     found = judged(*ONE_PHASE, SITE)
     own = lines(found)
-    assert "site-ohm-L1-L2" in own
-    assert not {"site-ohm-L1-L3", "site-phase-order"} & set(own)
+    assert own["site-ohms"].title.startswith("Ohms between L1 and L2")
+    assert not {"site-phase-order", "site-direction"} & set(own)
     assert own["site-amps"].title == "Amps within ten seconds"
     (read,) = bodies(found, "site-amps", "4,1 A")
     assert read["text"] == "4.1 A"
@@ -69,15 +54,19 @@ def test_one_phase_has_one_pair_no_phase_order_and_one_figure() -> None:
     ("name", "text", "wanted"),
     [
         ("site-dead", "1.2", {"kind": "proved-dead", "volt": 1.2}),
-        ("site-ohm-L1-L3", "5.20", {"kind": "line-ohm", "lines": ("L1", "L3"), "value": "5.20 Ω"}),
         ("site-megohm", ">2 GΩ 18 °C 1000 V", {"above": True, "at_c": 18, "test_volt": 1000}),
         ("site-megohm", "480 MΩ 20C 500V", {"megohm": 480, "above": False}),
+        ("site-megohm", "480 20", {"megohm": 480, "at_c": 20, "test_volt": 500}),
         ("site-drained", "4 min", {"kind": "discharged", "seconds": 240}),
         ("site-supply", "401/398/403", {"kind": "supply-read", "line": (401, 398, 403)}),
+        ("site-supply", "400", {"kind": "supply-read", "line": (400, 400, 400)}),
         ("site-phase-order", "l1 l3 l2", {"sheet": "site-checked", "text": "L1 L3 L2"}),
+        ("site-phase-order", "132", {"sheet": "site-checked", "text": "L1 L3 L2"}),
+        ("site-amps", "3x6.1", {"field": "amps", "text": "6.1/6.1/6.1 A"}),
         ("site-amps", "6,1/6.2/6.1 A", {"field": "amps", "text": "6.1/6.2/6.1 A"}),
         ("site-volts", "398/399/400", {"field": "volts", "text": "398/399/400 V"}),
         ("site-direction", "ccw opposite", {"turns": "ccw", "seen_from": "opposite"}),
+        ("site-direction", "2", {"turns": "ccw", "seen_from": "drive-end"}),
         ("site-told-overload", "set to 7.2", {"kind": "installer", "item": "overload"}),
         ("site-hour", "6.0 A, 58 °C", {"field": "hour", "text": "6.0 A, 58 °C"}),
     ],
@@ -94,7 +83,9 @@ def test_what_is_written_becomes_an_entry_of_its_station(
     [
         ("site-dead", "230"),
         ("site-dead", "live"),
-        ("site-ohm-L1-L2", "about five"),
+        ("site-ohms", "about five"),
+        ("site-ohms", "5.20/5.20"),
+        ("site-ohms", "2x5.20"),
         ("site-megohm", "480 MΩ"),
         ("site-megohm", "480 MΩ 900 °C 500 V"),
         ("site-drained", "a while"),
@@ -180,17 +171,15 @@ def test_a_switched_motor_is_listened_to_at_every_start() -> None:
 
 def test_the_field_sheet_says_what_ohms_must_read() -> None:
     found = judged(*SIX_LEADS, *walls("AD", "BE", "CF"), SUPPLY, *JOINED, SITE)
-    assert "5.2" in lines(found)["site-ohm-L1-L2"].how
+    assert "5.2" in lines(found)["site-ohms"].how
     with pytest.raises(BadValue):
-        lines(found)["site-ohm-L1-L2"].read("")
+        lines(found)["site-ohms"].read("")
 
 
 VISITS = {
     3: {
         "site-dead": "0",
-        "site-ohm-L1-L2": "5.20",
-        "site-ohm-L1-L3": "5.21",
-        "site-ohm-L2-L3": "5.20",
+        "site-ohms": "5.20/5.21/5.20",
         "site-megohm": "480 MΩ 20 °C 500 V",
         "site-drained": "240 s",
         "site-bond": "0.05",
@@ -202,14 +191,13 @@ VISITS = {
     },
     1: {
         "site-dead": "0",
-        "site-ohm-L1-L2": "2.2",
+        "site-ohms": "2.2",
         "site-megohm": "480 MΩ 20 °C 500 V",
         "site-drained": "4 min",
         "site-bond": "0.05",
         "site-supply": "231",
         "site-amps": "4.1",
         "site-volts": "229",
-        "site-direction": "ccw opposite",
     },
 }
 
@@ -217,7 +205,11 @@ VISITS = {
 def visited(phases: int, **other: str) -> Judgement:
     """A motor nobody has opened, entered line by line from its field sheet."""
     volts = {"phases": f"{phases}", "volt": "400" if phases == 3 else "230", "hertz": "50"}
-    log: list[Body] = [*ticket(name="Lathe"), *plate(**volts, amp="6.4", rpm="1430"), SITE]
+    log: list[Body] = [
+        *ticket(name="Lathe", complaint="nothing"),
+        *plate(**volts, amp="6.4", rpm="1430"),
+        SITE,
+    ]
     told = VISITS[phases] | {k.replace("_", "-"): v for k, v in other.items()}
     for name, text in told.items():
         log += bodies(judged(*log), name, text)
@@ -239,8 +231,8 @@ def test_a_motor_nobody_has_opened_goes_by_its_field_sheet_alone(phases: int) ->
 @pytest.mark.parametrize(
     ("other", "code", "verdict"),
     [
-        ({"site_ohm_L1_L2": "open"}, "site-ohms", "hold"),
-        ({"site_ohm_L1_L2": "9.9"}, "site-ohms", "hold"),
+        ({"site_ohms": "open/5.21/5.20"}, "site-ohms", "hold"),
+        ({"site_ohms": "9.9/5.21/5.20"}, "site-ohms", "hold"),
         ({"site_megohm": "0.2 MΩ 20 °C 500 V"}, "insulation", "hold"),
         ({"site_volts": "330/331/330"}, "site-volts", "hold"),
     ],
@@ -255,17 +247,116 @@ def test_a_winding_earthed_too_short_is_not_logged_as_drained() -> None:
 
 
 def test_the_next_card_walks_down_the_field_sheet() -> None:
-    bare = judged(*plate(phases="3", volt="400", hertz="50"), SITE)
+    known = [
+        *ticket(name="Mill", complaint="nothing"),
+        *plate(phases="3", volt="400", hertz="50", amp="6.4"),
+    ]
+    bare = judged(*known, SITE)
     assert bare.next is not None
-    assert bare.next.title == "1  Isolated, locked, proved dead; capacitors discharged"
-    assert bare.next.focus == "site-dead"
-    after = judged(*plate(phases="3", volt="400", hertz="50"), SITE, {"kind": "proved-dead"})
+    assert bare.next.title == "1  Volts of the supply at the isolator's line side"
+    assert bare.next.focus == "site-supply"
+    supply = bodies(bare, "site-supply", "400")
+    dead = judged(*known, SITE, *supply)
+    assert dead.next is not None
+    assert (dead.next.title, dead.next.act) == ("2  Lock out, prove it dead", "dead")
+    after = judged(*known, SITE, *supply, {"kind": "proved-dead"})
     assert after.next is not None
-    assert after.next.focus == "site-ohm-L1-L2"
+    assert after.next.focus == "site-ohms"
 
 
 def test_ohms_somewhat_apart_are_watched_and_missing_ones_asked_for() -> None:
-    watched = {f.code: f for f in visited(3, site_ohm_L1_L2="5.45").findings}["site-ohms"]
+    watched = {f.code: f for f in visited(3, site_ohms="5.45/5.20/5.20").findings}["site-ohms"]
     assert (watched.verdict, watched.subject) == ("watch", "Ohms of the lines apart")
     bare = judged(*plate(phases="3", volt="400", hertz="50"), SITE)
     assert "site-ohms" in {f.code for f in bare.gate}
+
+
+NINE = [
+    *ticket(name="Sluice", complaint="nothing"),
+    SITE,
+    *plate(phases="3", volt="230/460", hertz="60", amp="13/6.5"),
+    {"kind": "supply", "volt": 460, "hertz": 60, "phases": 3, "measured": True},
+    {"kind": "supply-read", "line": [460, 461, 459]},
+    {"kind": "proved-dead", "volt": 0.1},
+    {
+        "kind": "leads",
+        "leads": [{"tag": t, "marking": f"T{k}"} for k, t in enumerate("ABCDEFGHJ", 1)],
+    },
+    {
+        "kind": "found-hookup",
+        "joints": [["L1", "A", "G"], ["L2", "B", "H"], ["L3", "C", "J"], [*"DEF"]],
+    },
+]
+PARTED = [{"kind": "parted", "leads": [t]} for t in "GHJDEF"]
+SERIES = [{"kind": "joint", "joint": [*pair]} for pair in ("DG", "EH", "FJ")]
+
+
+def ohms(value: float) -> list[Body]:
+    pairs = (("L1", "L2"), ("L1", "L3"), ("L2", "L3"))
+    return [{"kind": "line-ohm", "lines": list(p), "value": f"{value} Ω"} for p in pairs]
+
+
+def change(*log: Body) -> Finding | None:
+    return next((f for f in judged(*NINE, *log).findings if f.code == "site-change"), None)
+
+
+def test_a_change_on_site_goes_joint_by_joint_between_two_readings_of_its_ohms() -> None:
+    """Two stars in parallel to one in series: (460/230)² times the ohms between the lines."""
+    asked = judged(*NINE)
+    assert asked.next is not None
+    assert asked.next.code == "site-ohms-before"
+    own = lines(asked)
+    assert list(own)[2:6] == [
+        "site-ohms-before",
+        "site-megohm-before",
+        "site-drained-before",
+        "site-change",
+    ]
+    assert "Take T7 out of the joint L1" in own["site-change"].how
+    with pytest.raises(BadValue, match="each joint by itself"):
+        own["site-change"].read("done")
+    assert change() is None
+    made = [*ohms(0.74), *PARTED, *SERIES]
+    blind = change(*PARTED, *SERIES)
+    assert blind is not None
+    assert (blind.verdict, blind.waivable) == ("unproven", False)
+    right, wrong = change(*made, *ohms(2.95)), change(*made, *ohms(0.74))
+    assert right is not None
+    assert wrong is not None
+    assert (right.verdict, right.figure, right.limit) == (
+        "good",
+        pytest.approx(3.99, abs=0.01),
+        4.0,
+    )
+    assert (wrong.verdict, wrong.waivable) == ("hold", False)
+    after = judged(*NINE, *made, *ohms(2.95))
+    assert after.next is not None
+    assert after.next.code == "site-lid"
+    assert {f.code: f.verdict for f in after.findings}["by-marks"] == "note"
+    assert "voltage-tags" in {f.code for f in after.gate}
+
+
+def test_amps_read_before_a_joint_was_touched_say_nothing() -> None:
+    amps = {"kind": "site-checked", "item": "amps", "words": "6.1/6.1/6.0 A"}
+    found = judged(*NINE, amps)
+    assert "site-amps" not in {f.code for f in found.gate}
+    assert "site-amps" in {f.code for f in judged(*NINE, amps, *PARTED).gate}
+
+
+def test_a_complaint_wants_half_an_hour_on_its_load_and_what_is_heard_there_holds() -> None:
+    trips = [
+        *ticket(name="Feeder", complaint="trips when warm"),
+        *plate(phases="3", volt="400", hertz="50"),
+        SITE,
+    ]
+    assert "site-ran" in lines(judged(*trips))
+    good, bad = (
+        judged(*trips, *bodies(judged(*trips), "site-ran", text))
+        for text in ("6.1/6.2/6.1 sm", "6.1/6.2/6.1 rough, smoke from the box")
+    )
+    told = {f.code: f for f in good.findings}
+    assert told["cause"].verdict == "good"
+    assert "site-ran" not in told
+    assert {f.code: f for f in bad.gate}["site-ran"].waivable is False
+    with pytest.raises(BadValue, match="how it runs"):
+        bodies(judged(*trips), "site-ran", "6.1")

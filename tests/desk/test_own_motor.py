@@ -21,6 +21,7 @@ from careful_coil.desk.stations.parted import PartedPage
 from tests.desk.driver import Bench, Key
 from tests.desk.hands import part, station
 
+MOTORS = 8  # enough that every part of every station is seen
 HALF = "half 1,2,3"  # no figure, no word, no name
 
 
@@ -80,9 +81,9 @@ def quick(monkeypatch: pytest.MonkeyPatch) -> None:
 
 @pytest.mark.usefixtures("quick")
 def test_what_is_half_typed_stays_with_its_motor_whichever_is_opened_next(shared: Bench) -> None:
-    ids = [s.id for s in shared.window.session.summaries]
+    ids = [s.id for s in shared.window.session.summaries][:MOTORS]
     way = round_trip(ids)
-    assert len(set(pairwise(way))) == len(ids) * (len(ids) - 1) > 150
+    assert len(set(pairwise(way))) == len(ids) * (len(ids) - 1) > 50
     places = cycle([(s, k) for s in STATIONS for k in range(parts_of(shared, s))])
     typed = dict[str, list[Field]]()  # by motor: in which cells something is half typed
     for here, there in pairwise(way):

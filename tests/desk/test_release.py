@@ -141,7 +141,7 @@ def test_a_visit_is_entered_in_the_order_of_its_numbered_field_sheet(
     assert "L1 L2 L3" in site.fields["site-phase-order"].message.text()
     for field, told in (
         ("site-dead", "0 V"),
-        ("site-ohm-L1-L2", "5.21"),
+        ("site-ohms", "5.21/5.20/5.21"),
         ("site-megohm", "480 MΩ 18 °C 500 V"),
         ("site-drained", "4 min"),
         ("site-supply", "401/398/403"),

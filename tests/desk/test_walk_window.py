@@ -18,7 +18,6 @@ def log(document: WalkDocument) -> list[object]:
 @pytest.mark.parametrize(
     ("name", "end", "at"),
     [
-        ("six-marked", "released", "sign"),
         ("permanent-split", "released", "sign"),
         ("six-damp", "released", "sign"),
     ],

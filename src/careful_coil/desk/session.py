@@ -12,7 +12,7 @@ from typing import Any
 from PySide6.QtCore import QObject, Signal
 
 from careful_coil.bench import Instrument
-from careful_coil.core.connect.dead import AtBench
+from careful_coil.core.connect.dead import AtBench, lapsed
 from careful_coil.core.errors import CoilError
 from careful_coil.core.job import AnyBody, Entry, Job, fold
 from careful_coil.core.job.at_intake import FoundHookup
@@ -299,6 +299,15 @@ class Session(QObject):
         if self._wanted_field:
             field, self._wanted_field = self._wanted_field, ""
             self.station_wanted.emit(self.station, field)
+
+    def by_the_clock(self) -> None:
+        """Judge the open motor anew where the proof of no volts has lapsed since it was last judged."""
+        job = self.open
+        if job is None:
+            return
+        now = bool(lapsed(job.judged.job, self.at_bench, self.settings))
+        if now != bool(lapsed(job.judged.job, job.judged.facts.bench, self.settings)):
+            self._judge(job.id, job.number, job.entries, job.not_here)
 
     @property
     def at_bench(self) -> AtBench:

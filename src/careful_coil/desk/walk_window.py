@@ -63,8 +63,10 @@ class WindowBench:
         return job.judged
 
     def pass_time(self, minutes: float) -> None:
-        """Let the wall clock run; what lapses by it is judged at the next key."""
+        """Let the wall clock run; what lapses by it is judged as the window's own look at the clock does."""
         self._later += timedelta(minutes=minutes)
+        self.driven.window.session.by_the_clock()
+        self.driven.settle()
 
     def skip(self, step: NextStep) -> None:
         """Go to the strip and put the step off."""

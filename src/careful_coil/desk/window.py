@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from functools import partial
 
-from PySide6.QtCore import QRect, Qt
+from PySide6.QtCore import QRect, Qt, QTimer
 from PySide6.QtGui import (
     QAction,
     QCloseEvent,
@@ -46,6 +46,7 @@ from careful_coil.desk.theme import Theme
 from careful_coil.desk.way import ABOUT, SHOWN, Way
 
 ROOM_FOR_RACK = 1000  # pixels at 100 % text below which the rack folds by itself
+LOOKS_MS = 15_000  # between two looks at the clock
 
 
 class Window(QMainWindow):
@@ -64,6 +65,9 @@ class Window(QMainWindow):
         self._settings_page: SettingsPage | None = None
         self.whole = self._lay_out()
         self.keys = KeySheet(self.whole, theme)
+        self.looks = QTimer(self)  # at the clock: a proof of no volts lapses by it
+        self.looks.timeout.connect(session.by_the_clock)
+        self.looks.start(LOOKS_MS)
         self.standback = StandBack(self.whole, session, theme)
         self.sum_card = SumCard(self.whole, session, theme)
         self._connect()

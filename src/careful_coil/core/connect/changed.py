@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import combinations
 
-from careful_coil.core.job import Job
+from careful_coil.core.job import Entry, Job
 from careful_coil.core.readings import ohm_value
 
 TOUCHES = ("joint", "parted", "stands-so")  # entries that part or make a joint
@@ -42,18 +42,22 @@ def ohms_now(job: Job) -> dict[str, float]:
     return {pair: ohm_value(value).value for pair, value in (job.line_ohms or {}).items()}
 
 
+def _here(job: Job) -> Sequence[Entry]:
+    """Return the entries that count since it was last said to be on site, all of them where it never was."""
+    said = [k for k, e in enumerate(job.log) if e.said.kind == "on-site"]
+    return [e for e in job.log[said[-1] if said else 0 :] if e.id not in job.struck]
+
+
 def touched(job: Job) -> bool:
-    """Whether a joint was parted or made."""
-    return any(e.said.kind in TOUCHES for e in job.log if e.id not in job.struck)
+    """Whether a joint was parted or made, at this visit where it is one."""
+    return any(e.said.kind in TOUCHES for e in _here(job))
 
 
 def ohms_before(job: Job) -> dict[str, float]:
     """Return the ohms of the lines read before a joint was touched, by pair."""
     first: dict[str, float] = {}
-    for entry in job.log:
+    for entry in _here(job):
         body = entry.said
-        if entry.id in job.struck:
-            continue
         if body.kind in TOUCHES:
             break
         if body.kind == "line-ohm":
@@ -81,5 +85,5 @@ def changed(job: Job) -> Changed | None:
 
 def _read_twice(job: Job) -> bool:
     """Whether another supply was named and the lines were read again, though no joint was written down."""
-    read = [e for e in job.log if e.said.kind == "line-ohm" and e.id not in job.struck]
+    read = [e for e in _here(job) if e.said.kind == "line-ohm"]
     return job.deeds.voiding("tags") is not None and len(read) > len(job.line_ohms or {})

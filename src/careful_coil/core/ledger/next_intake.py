@@ -4,6 +4,7 @@ from collections.abc import Iterator
 
 from careful_coil.core.job.plate import unreadable
 from careful_coil.core.ledger.facts import Facts
+from careful_coil.core.ledger.site_rules import benched
 from careful_coil.core.ledger.step import NextStep
 
 
@@ -28,7 +29,11 @@ def intake_steps(c: Facts) -> Iterator[NextStep]:
             "Its cause is found before the motor goes, or the customer is told.",
         )
     ticket = job.ticket.get("name") and job.ticket.get("complaint")
-    if ticket and not (job.placed or job.leads) and c.settings.school("visits") == "yes":
+    if (
+        ticket
+        and not (job.placed or job.leads or benched(job))
+        and c.settings.school("visits") == "yes"
+    ):
         yield NextStep(
             code="work-place",
             title="Bench or site?",

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator, Mapping, Sequence
 
+from careful_coil.core.connect.changed import touched
 from careful_coil.core.ledger.facts import Facts
 from careful_coil.core.ledger.site import LATER, changing, field_sheet
 from careful_coil.core.ledger.step import NextStep
@@ -53,13 +54,14 @@ def site_lines(c: Facts) -> Iterator[NextStep]:
 def visit_steps(c: Facts, asked: Asked) -> Iterator[NextStep]:
     """Yield a visit in the order of the hands: what came, supply, dead, ohms, the change, lid on, volts."""
     lines = list(site_lines(c))
-    yield from (s for s in asked["intake"] if s.code != "tag")
+    yield from (s for s in asked["intake"] if s.code not in ("tag", "plate-capacitor"))
     yield from (s for s in lines if s.code in FIRST)
     may_change = len(c.job.plate.volts) != 1 or changing(c.job, c.connecting)
     if may_change:
         yield from (s for s in asked["intake"] if s.code == "tag")
         yield from (s for s in asked["leads"] if s.code == "found-hookup")
-    yield from (s for s in lines if s.code.endswith("-before"))
+    if not touched(c.job):
+        yield from (s for s in lines if s.code.endswith("-before"))
     if may_change:
         yield from _change(c, asked)
     if not may_change or c.connecting.joined:
