@@ -74,6 +74,14 @@ def _done(judged: Judgement) -> Iterator[str]:
         yield f"It ran {minutes:g} minutes closed, on its own volts, without load."
 
 
+    wound = judged.job.tested.made.get("wound", "")
+    if wound and wound.lower() not in NO_COMPLAINT:
+        yield f"Wound: {wound.rstrip('.')}."
+    read = [t for t in (judged.job.site.get("amps"), judged.job.site.get("volts")) if t]
+    if judged.job.on_site and read:
+        yield f"At your machine it drew {' at '.join(read)}."
+
+
 def _renewed(job: Job) -> Iterator[str]:
     for end, told in job.hands.bearings.items():
         if told.get("done") == "renewed":
@@ -91,13 +99,16 @@ def _renewed(job: Job) -> Iterator[str]:
 
 def _not_tested(judged: Judgement) -> Iterator[str]:
     job, state = judged.job, judged.facts.connecting
-    yield "Under load: that is seen at your machine."
+    if not job.on_site:
+        yield "Under load: that is seen at your machine."
     ran = next((f for f in judged.findings if f.code == "test-run"), None)
     if ran is not None and "Speed not measured" in ran.why:
         yield "Its speed: no tachometer was on it; it started and ran steadily."
     left = [s for s in speeds_of(state) if s not in speeds_to_run(state)]
     if left:
         yield f"The {' and '.join(left)} speed: it wants other joints, your switch makes them."
+    if any(job.deeds.counted(("rewound",))) and not job.tested.made.get("wound"):
+        yield "The core and the turns before varnish: nobody said that they were."
     if any(job.deeds.counted(("rewound",))) and not job.tested.surges:
         yield "High volts between turns: this shop has no surge tester; line amps and warmth were watched."
     if job.plate.assumed:

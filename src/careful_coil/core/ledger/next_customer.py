@@ -13,6 +13,7 @@ DEAD_MEGOHM = 0.05  # no cleaning or drying brings such a winding back
 
 def customer_steps(c: Facts) -> Iterator[NextStep]:
     """Yield the question for the go-ahead, then the rewind or the way out, where a winding is past mending."""
+    yield from _winders_word(c.job)
     found = c.identification
     if found is not None and found.next is not None and found.next.kind == "resistance":
         return
@@ -61,6 +62,20 @@ def customer_steps(c: Facts) -> Iterator[NextStep]:
             station="release",
             focus="let-go",
             why=f"{why} unrepaired or scrap, and why; its tag says DO NOT CONNECT.",
+        )
+
+
+def _winders_word(job: Job) -> Iterator[NextStep]:
+    """Yield the question who wound it and what was tested before varnish: his word counts, and stands on the sheet."""
+    wound = max((d.place for d in job.deeds.counted(("rewound",))), default=None)
+    if wound is not None and job.deeds.stamps.get("winding-made:wound", -1) < wound:
+        yield NextStep(
+            code="wound-by",
+            title="Who wound it?",
+            station="insulation",
+            focus="made-wound",
+            why="Here or outside, by whom; core loss before and after the strip, polarity, turn test, varnish and "
+            "bake: what was tested before it was connected. What was not is said on the sheet.",
         )
 
 

@@ -56,6 +56,14 @@ MADE = Sheet(
             most=1e7,
             wanted="ohms in figures, for example 2.60",
         ),
+        Field(
+            "wound",
+            "Wound by, and what was tested before varnish",
+            "here; core 6 W/kg before and after, polarity, turn test, baked",
+            asked="who wound it, and what was tested before varnish; nothing where nothing was",
+            longest=400,
+            ask="word",
+        ),
     ),
 )
 EARTH = Sheet(

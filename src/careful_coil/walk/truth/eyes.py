@@ -266,4 +266,6 @@ def word(world: World, ask: Ask) -> Told:
         return Told(text="unrepaired costs more than a new one")
     if ask["type"] == "choice":
         return Told(lacks="nobody here knows: it is the customer's to say")
+    if ask["part"] == "winding":
+        return Told(text="outside; core and turns tested, baked")
     return Told(text="done and looked at, in order")

@@ -5,6 +5,7 @@ from typing import TYPE_CHECKING
 
 from careful_coil.core.connect.changed import pairs_of
 from careful_coil.core.gear.cause_rules import NOT_FOUND_MINUTES
+from careful_coil.core.ledger.asks.noted import noted
 from careful_coil.core.ledger.asks.question import AnswerType, Question
 from careful_coil.core.ledger.asks.tick import unread
 from careful_coil.core.ledger.asks.wall import coils
@@ -92,6 +93,11 @@ def rewind(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
         state="rewound",
         reader="act",
     )
+
+
+def wound_by(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask for the winder's word."""
+    return noted("winding-made", "wound")
 
 
 def let_go(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:

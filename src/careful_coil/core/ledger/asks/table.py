@@ -83,6 +83,7 @@ ASKS: tuple[tuple[str, Make], ...] = (
     (r"open-(?P<code>.*)", release.still_open),
     ("go-ahead", intake_leads.go_ahead),
     ("rewind", release.rewind),
+    ("wound-by", release.wound_by),
     ("let-go", release.let_go),
     ("sign", release.sign),
 )
