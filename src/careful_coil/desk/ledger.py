@@ -25,6 +25,7 @@ from PySide6.QtWidgets import (
 
 from careful_coil.core.job import Finding
 from careful_coil.core.ledger import Judgement, NextStep
+from careful_coil.core.ledger.site_rules import visit
 from careful_coil.desk import paint
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.session import Session
@@ -62,7 +63,12 @@ class LedgerModel(QAbstractListModel):
             if gate:
                 self.rows.append(Row("Before it can go", len(gate)))
                 self.rows += [Row(finding=f) for f in gate]
-            rest = [f for f in judged.findings if f not in gate]
+            away = visit(judged.job)  # what only the bench asks is not said of a visit
+            rest = [
+                f
+                for f in judged.findings
+                if f not in gate and not (away and f.verdict == "unproven")
+            ]
             if rest:
                 self.rows.append(Row("Found so far"))
                 self.rows += [Row(finding=f) for f in rest]

@@ -73,7 +73,6 @@ def _done(judged: Judgement) -> Iterator[str]:
         minutes = max((s.minute or 0.0 for s in on.steps), default=0.0) if on is not None else 0.0
         yield f"It ran {minutes:g} minutes closed, on its own volts, without load."
 
-
     wound = judged.job.tested.made.get("wound", "")
     if wound and wound.lower() not in NO_COMPLAINT:
         yield f"Wound: {wound.rstrip('.')}."

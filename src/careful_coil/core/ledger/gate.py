@@ -4,7 +4,7 @@ from collections.abc import Sequence
 
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.entries import AnyBody, Struck, Waived
-from careful_coil.core.ledger.site_rules import benched, on_list
+from careful_coil.core.ledger.site_rules import on_list, visit
 from careful_coil.core.settings import Settings
 
 WAYS_OUT = {"unrepaired": "returned unrepaired", "scrap": "scrap"}
@@ -45,14 +45,14 @@ def before_it_can_go(job: Job, findings: Sequence[Finding], settings: Settings) 
     if way_out(job):
         return []
     waived = job.waived or {}
-    visit = job.on_site and not benched(job)
+    own_list = visit(job)
     shut = [
         f
         for f in findings
         if f.verdict in ("hold", "unproven")
         and (f.gate or f.verdict == "hold")
         and not counts(waived.get(f.code), f, settings)
-        and (not visit or f.verdict == "hold" or on_list(f, findings))
+        and (not own_list or f.verdict == "hold" or on_list(f, findings))
     ]
     if shut and job.released is not None:
         shut.append(

@@ -6,7 +6,7 @@ from careful_coil.core.ledger.facts import Facts
 from careful_coil.core.ledger.next_customer import customer_steps
 from careful_coil.core.ledger.next_leads import frame_steps
 from careful_coil.core.ledger.next_site import site_lines, visit_steps
-from careful_coil.core.ledger.site_rules import benched
+from careful_coil.core.ledger.site_rules import visit
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.stations import Station
 
@@ -22,7 +22,7 @@ def in_order(c: Facts, asked: Mapping[Station, Sequence[NextStep]]) -> Iterator[
     if job.trials.now is not None:  # volts may be on: nothing else is asked for
         yield from asked["test-run"]
     yield from customer_steps(c)  # before leads or parts
-    if job.on_site and not benched(job):
+    if visit(job):
         yield from visit_steps(c, asked)
         return
     if job.on_site:

@@ -69,6 +69,11 @@ def on_list(found: Finding, findings: Sequence[Finding]) -> bool:
     return found.code in ON_LIST or found.code.startswith("site-")
 
 
+def visit(job: Job) -> bool:
+    """Whether it is worked on where it stands only: the bench's gate is not asked of it."""
+    return job.on_site and not benched(job)
+
+
 def benched(job: Job) -> bool:
     """Whether the bench has worked on a motor that is now on site: nothing of its gate is dropped."""
     kinds = [e.said.topic for e in job.log]

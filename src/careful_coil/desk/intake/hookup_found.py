@@ -218,9 +218,10 @@ class HookupPart(Part):
         by_title = {s.title: s for s in every}
         words = "Or start from a standard hookup and look at each joint:" if every else ""
         numbered = () if joints else offered(judged.job, judged.facts.naming)
+        printed = {x.tag: x.marking for x in judged.job.leads if x.marking}
         if numbered:
             told = (
-                f"{k}  {', '.join('–'.join(j) for j in s.joints)}"
+                f"{k}  {', '.join('–'.join(printed.get(n, n) for n in j) for j in s.joints)}"
                 for k, s in enumerate(numbered, 1)
             )
             words = "\n".join(("Its number alone where every joint stands just so:", *told, words))

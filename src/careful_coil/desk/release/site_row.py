@@ -61,8 +61,8 @@ class SiteRow(QWidget):
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 2, 0, 2)
         row.setSpacing(14)
-        row.addWidget(self.words, 3)
-        row.addWidget(self.field, 2)
+        row.addWidget(self.words, 5)
+        row.addWidget(self.field, 4)
         self.hide()
 
     def show_line(self, number: int, line: SiteLine) -> None:

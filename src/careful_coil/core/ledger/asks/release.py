@@ -10,7 +10,7 @@ from careful_coil.core.ledger.asks.question import AnswerType, Question
 from careful_coil.core.ledger.asks.tick import unread
 from careful_coil.core.ledger.asks.wall import coils
 from careful_coil.core.ledger.parts import part_of
-from careful_coil.core.ledger.site import SHOWN, TURNS
+from careful_coil.core.ledger.site import SHOWN, TURNS, field_sheet
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.probes import PROBES
 from careful_coil.core.sheets.field import Ask
@@ -38,13 +38,15 @@ VOLTS_ON = ("site-amps", "site-direction", "site-ran")
 
 
 def site(judged: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
-    """Ask for a line of the field sheet."""
-    code = step.code.removesuffix("-before")
+    """Ask for a line of the field sheet, named by how it is written."""
+    code, facts = step.code.removesuffix("-before"), judged.facts
+    lines = field_sheet(judged.job, facts.connecting, facts.installer)
+    name = next((f"such as {k.hint}" for k in lines if k.name == step.code), step.title)
     if code == "site-ohms":
         pairs = pairs_of(judged.job)
         return Question(
             id=step.code,
-            name=step.title,
+            name=name,
             quantity="ohm",
             part="hookup",
             type="text",
@@ -54,13 +56,13 @@ def site(judged: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
         )
     if code.startswith("site-told-"):
         return Question(
-            id=code, name=step.title, quantity="word", part="installer", type="text", reader="site"
+            id=code, name=name, quantity="word", part="installer", type="text", reader="site"
         )
     supply = judged.job.supply
     quantity, part, kind, unit = SITE[code]
     return Question(
         id=step.code,
-        name=step.title,
+        name=name,
         quantity=quantity,
         part=part,
         type=kind,
