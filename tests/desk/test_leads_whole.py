@@ -58,17 +58,15 @@ def play(bench: Bench, most: int = 60) -> None:
     raise AssertionError("it never ends")
 
 
-def test_twelve_leads_are_played_from_nothing_to_proven_markings(bench: Bench) -> None:
-    loose(bench, 12)
+def test_six_leads_are_played_from_nothing_to_proven_markings(bench: Bench) -> None:
+    loose(bench, 6)
     play(bench)
     assert bench.judged.facts.naming.word == "proven"
     kinds = [t.reading for t in bench.judged.job.readings]
-    bunched = [r for r in kinds if isinstance(r, Resistance) and r.pair() is None]
-    assert bunched
-    assert len([r for r in kinds if isinstance(r, Resistance)]) < 30
-    assert sum(isinstance(r, Kick) for r in kinds) >= 5
+    assert len([r for r in kinds if isinstance(r, Resistance)]) < 10
+    assert sum(isinstance(r, Kick) for r in kinds) >= 2
     rows = page_of(bench).marks.rows
-    assert {mark for _, mark, _ in rows} == {f"T{k}" for k in range(1, 13)}
+    assert {mark for _, mark, _ in rows} == {f"T{k}" for k in range(1, 7)}
     assert {word for _, _, word in rows} <= {"proven", "free to choose"}
     bench.ctrl(Key.Key_T)
     written = Path(bench.message.split("Written: ")[1])

@@ -14,6 +14,7 @@ from careful_coil.walk import referee
 from careful_coil.walk.bench import CoreBench
 from careful_coil.walk.cast import QUICK, chosen, differences, failures_of, read_known, struck
 from careful_coil.walk.cast import Walked as CastWalk
+from careful_coil.walk.keys import allowed_keys
 from careful_coil.walk.play import play
 from careful_coil.walk.player import Player
 from careful_coil.walk.tell import told, walk
@@ -233,3 +234,10 @@ def test_a_kind_without_a_mechanism_is_not_asked_to_work_one(
     assert (document.end, document.right, document.harm) == ("released", True, [])
     assert asked in codes
     assert not codes & set(never)
+
+
+@pytest.mark.parametrize(("name", "most"), [("nine-site", 200), ("pump-15-kw", 700)])
+def test_the_formula_of_keys_keeps_to_what_a_job_may_take(name: str, most: int) -> None:
+    document = walk(cast_motor(name), 1, Settings())
+    assert (document.end, document.right) == ("released", True)
+    assert 100 < allowed_keys(s.model_dump() for s in document.steps) <= most

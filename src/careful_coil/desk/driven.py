@@ -17,7 +17,7 @@ CTRL = Qt.KeyboardModifier.ControlModifier
 NONE = Qt.KeyboardModifier.NoModifier
 SHIFT = Qt.KeyboardModifier.ShiftModifier
 Key = Qt.Key
-MOST_ROUNDS = 4000
+MOST_ROUNDS = 15000  # a contradictory sheet takes seconds to think over
 
 
 class Driven:

@@ -5,34 +5,35 @@ from typing import Any
 
 # by the quantity of a question; the cursor's way there and Enter are in it
 KEYS: Mapping[str, int] = {
-    "word": 18,  # the motor's name, the customer's own words
+    "word": 6,  # each word of it: the motor's name, the customer's own words, who signs
     "inventory": 12,  # a lead with colour and print, a capacitor with what stands on it; so many each
     "plate": 6,
-    "print": 10,
-    "look": 8,  # a joint as found; so many each
-    "feel": 4,
+    "print": 12,  # each position of a switch
+    "look": 6,  # a joint as found; so many each
+    "feel": 3,
     "size": 4,
     "ohm": 8,
-    "kick": 4,
-    "switch": 2,
-    "insulation": 5,
-    "bond": 6,
-    "volt": 8,
-    "microfarad": 9,
-    "run": 28,  # amps of three lines, how it turned and which way
-    "step": 24,
-    "start": 8,
+    "kick": 8,
+    "switch": 6,
+    "insulation": 6,
+    "bond": 9,  # of all places at once
+    "volt": 7,
+    "microfarad": 10,
+    "run": 20,  # amps of three lines, how it turned and which way
+    "step": 17,
+    "start": 9,
     "turning": 5,
-    "heard": 4,
-    "amp": 10,
-    "work": 3,  # a joint, a part renewed, the covers
+    "heard": 5,
+    "amp": 14,
+    "work": 2,  # a joint, a part renewed, the covers
     "tick": 2,
-    "direction": 3,
+    "direction": 4,
 }
-OTHER = 5
+OTHER = 4
 
 
-SEVERAL = ("inventory", "look")  # questions whose answer names several things, a ; between
+# questions whose answer names several things, and what stands between them
+SEVERAL = {"inventory": ";", "look": ";", "print": ";", "ohm": ";", "word": " "}
 
 
 def allowed_keys(steps: Iterable[Mapping[str, Any]]) -> int:
@@ -41,6 +42,8 @@ def allowed_keys(steps: Iterable[Mapping[str, Any]]) -> int:
 
 
 def _of(step: Mapping[str, Any]) -> int:
-    quantity = step["asks"][0]["quantity"]
-    things = step["answer"].count(";") + 1 if quantity in SEVERAL else 1
+    ask = step["asks"][0]
+    quantity = ask["quantity"]
+    own = SEVERAL.get(quantity, "") if quantity != "word" or ask["type"] == "text" else ""
+    things = len(step["answer"].split(own)) if own else 1
     return things * KEYS.get(quantity, OTHER)

@@ -208,7 +208,7 @@ def _earth(world: World, ask: Ask, _: str) -> str:
 
 def _temporary(world: World, ask: Ask, _: str) -> str:
     world.put(temporary="")
-    return "taken off and the joint made good"
+    return "taken off"
 
 
 def _said(state: str) -> Done:
