@@ -63,7 +63,7 @@ def test_schools_are_chosen_by_keys_with_their_reason(bench: Bench) -> None:
     assert kept(bench) == {}
     bench.key(Key.Key_Home)
     bench.key(Key.Key_Right)
-    assert bench.window.session.settings.school("windings-apart") == "always"
+    assert bench.window.session.settings.school("visits") == "no"
     assert len(page.schools.boxes()) == len(SCHOOLS)
 
 

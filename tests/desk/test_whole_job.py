@@ -111,6 +111,9 @@ def test_a_whole_job_by_keys(bench: Bench) -> None:
     assert bench.judged.job.name == "Ropewalk, twister"
 
     typed(bench, "complaint", "hums, does not start")
+    assert bench.next == "Bench or site?"
+    bench.key(Key.Key_Return, CTRL)
+    bench.enter("1")
     assert bench.next == "Read the plate: phases"
     bench.key(Key.Key_Return, CTRL)
     for text in ("3", "230/400", "50", "11/6.4", "3 kW", "1440"):

@@ -210,4 +210,4 @@ def test_eyes_see_prints_looks_and_what_there_is() -> None:
         assert answer(world, wanted).text.startswith(text), wanted
     joined = World(motor("nine-site"), 1)
     found = answer(joined, ask("look", "hookup", type="text", reader="joints"))
-    assert found.text.split("; ")[3] == "F E D"
+    assert found.text.split("; ")[3] == "FED"

@@ -147,10 +147,11 @@ def _run(
                 why="On run-down the start device clicks back in. One that stays out does not start it again.",
             )
         return
-    other = _ran_before(job, now, full)
+    before = _before(job, now)
+    ran = any(at_rated(t, full) is not None for t in before)
     if (
         way.way == "ramp"
-        and not other
+        and (now.begun.covers == "off" or not any(t.of("starts-turning") for t in before))
         and now.begun.load == "none"
         and not now.steps
         and not now.of("starts-turning")
@@ -167,17 +168,16 @@ def _run(
             volt=full,
         )
     high = max((mean(s.volt) for s in now.steps), default=0.0)
-    shares = (1.0,) if direct or other or now.begun.covers == "off" else RAMP
+    shares = (1.0,) if direct or ran or now.begun.covers == "off" else RAMP
     volt = next((share * full for share in shares if share * full > 1.05 * high), full)
     yield _step(volt, lines, "Raise to", STOP)
 
 
-def _ran_before(job: Job, now: Trial, full: float) -> bool:
-    """Whether it came up to full volts since it was worked on inside, open or at another speed: no ramp then."""
-    since = max((d.place for d in job.deeds.counted(EASED)), default=job.deeds.last("low-run"))
-    since = max(since, job.deeds.last("low-run"))
-    sheets = (t for t in job.trials.sheets if t is not now and t.place > since)
-    return any(at_rated(t, full) is not None for t in sheets)
+def _before(job: Job, now: Trial) -> list[Trial]:
+    """Return the sheets since it was worked on inside or joined, open or at another speed."""
+    eased = max((d.place for d in job.deeds.counted(EASED)), default=-1)
+    since = max(eased, job.deeds.last("low-run"))
+    return [t for t in job.trials.sheets if t is not now and t.place > since]
 
 
 def _step(volt: float, lines: tuple[str, ...], word: str, stop: str) -> NextStep:

@@ -138,7 +138,7 @@ class BeyondPart(Part):
         if job is None:
             return
         before = set(job.judged.job.joined.installer)
-        for name in self.roll.done ^ before:
+        for name in (k.name for k in self._lines if k.name in self.roll.done ^ before):
             told = name in self.roll.done
             body = Installer(item=name, state="done" if told else "open")
             self.session.record(body, station="connect")

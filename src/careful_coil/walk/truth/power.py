@@ -151,7 +151,7 @@ class Power:
             return True
         coils = zip(wired.coils, found.coil_volt[0], strict=True)
         most = max((abs(v) for c, v in coils if c.like in MAIN), default=self.coil_volt)
-        return not 1 / OVER < most / self.coil_volt < OVER
+        return not bool(1 / OVER < most / self.coil_volt < OVER)
 
     def sound(
         self,
@@ -166,7 +166,7 @@ class Power:
         _, found = self._under(network, joints, devices, supply, "run")
         amps = [abs(a[0]) for a in found.line_amp.values()]
         middle = sum(amps) / len(amps)
-        return supply[0] == 1 or max(abs(a - middle) for a in amps) <= AMPS_ALIKE * middle
+        return bool(supply[0] == 1 or max(abs(a - middle) for a in amps) <= AMPS_ALIKE * middle)
 
     def harm(
         self,
