@@ -96,6 +96,7 @@ SCHOOLS: dict[str, School] = {
             "supply-colours",
             "connect",
             "Supply conductors are coloured how?",
+            by_the_supply="60 Hz by its volts, others by IEC 60445",
             brown_black_grey="IEC 60445, one set for all volts",
             by_voltage="black red blue up to 240 V, brown orange yellow above",
             red_yellow_blue="older installations",

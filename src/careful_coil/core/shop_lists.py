@@ -170,8 +170,17 @@ COLOURS: dict[str, tuple[tuple[float, tuple[str, ...]], ...]] = {
 }
 
 
-def line_colours(scheme: str, volt: float) -> dict[str, str]:
-    """Return the colours of L1 L2 L3 N PE under a scheme at so many volts between lines."""
+BY_SUPPLY = "by the supply"
+SIXTY = 55.0  # Hz: above it the conductors of a 60 Hz country
+
+
+def line_colours(scheme: str, volt: float, hertz: float = 50.0) -> dict[str, str]:
+    """Return the colours of L1 L2 L3 N PE under a scheme at so many volts between lines.
+
+    By the supply: those customary with 60 Hz go by the volts, all others are one set for all volts.
+    """
+    if scheme == BY_SUPPLY:
+        scheme = "by voltage" if hertz > SIXTY else "brown black grey"
     colours = next(c for up_to, c in COLOURS[scheme] if volt <= up_to)
     return dict(zip(("L1", "L2", "L3", "N", "PE"), colours, strict=True))
 

@@ -27,10 +27,10 @@ def card_lines(judged: Judgement) -> list[tuple[str, str]]:
     joints = [j for j in state.plan.joints if len(j) > 1]
     for k, joint in enumerate(joints):
         sign = "" if frozenset(joint) in made else "  (not made)"
-        lines.append(("Joints" if k == 0 else "", f"{' – '.join(joint)}{sign}"))
+        lines.append(("Joints" if k == 0 else "", f"{state.said(joint)}{sign}"))
     alone = [n for n in state.plan.network().leads if not any(n in j for j in joints)]
     if alone:
-        lines.append(("On its own", f"{', '.join(alone)}, each insulated"))
+        lines.append(("On its own", f"{state.said(alone, ', ')}, each insulated"))
     for k, (pair, ohm) in enumerate((state.expected or {}).items()):
         lines.append(("Must read" if k == 0 else "", f"{pair.replace('-', ' to ')} {_ohm(ohm)}"))
     lines.append(("Turns", turns_words(job)))

@@ -176,11 +176,11 @@ def joints_drawing(
 
 
 def looks_by_name(judged: Judgement) -> dict[str, Look]:
-    """Return the look of every lead by its name; leads without colours keep their name."""
-    looks = looks_of(judged)
+    """Return the look of every lead by its name, labelled by its mark."""
+    looks, state = looks_of(judged), judged.facts.connecting
     return {
-        name: Look(tag=name, token=looks[tag].token, tracer=looks[tag].tracer)
-        for tag, name in judged.facts.connecting.names.items()
+        name: Look(tag=state.mark(name), token=looks[tag].token, tracer=looks[tag].tracer)
+        for tag, name in state.names.items()
     }
 
 
@@ -190,8 +190,10 @@ def as_found_drawing(judged: Judgement) -> Drawing | None:
         return None
     first = judged.facts.as_found[0]
     network = ARRANGEMENTS[first.arrangement].inside(first.variant)
+    prints = {x.tag: x.marking.strip() for x in judged.job.leads}
     looks = {
-        name: Look(tag=name, token=looks_of(judged)[tag].token) for tag, name in first.names.items()
+        name: Look(tag=prints.get(tag) or name, token=looks_of(judged)[tag].token)
+        for tag, name in first.names.items()
     }
     marks = {coil: "watch" for slip in first.meant.slips for coil in slip.coils}
     return draw_hookup(network, first.joints, looks, marks=marks)

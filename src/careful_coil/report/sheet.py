@@ -228,7 +228,7 @@ def _beside(page: Page, x: float, judged: Judgement) -> None:
         return
     made = {frozenset(j) for j in state.made}
     lines = [
-        f"{' – '.join(j)}{'  made, pulled' if frozenset(j) in made else '  not made'}"
+        f"{state.said(j)}{'  made, pulled' if frozenset(j) in made else '  not made'}"
         for j in state.plan.joints
     ]
     for pair, ohm in (state.expected or {}).items():

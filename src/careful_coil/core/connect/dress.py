@@ -11,7 +11,7 @@ from careful_coil.core.job import Job
 from careful_coil.core.job.entries import Supply
 from careful_coil.core.rewind.wire import area, awg_mm, read_awg
 from careful_coil.core.settings import Settings
-from careful_coil.core.shop_lists import connector_for, size_for
+from careful_coil.core.shop_lists import connector_for, line_colours, same_colour, size_for
 from careful_coil.core.units import Quantity
 from careful_coil.core.ways.way import LINES, Joint, Plan
 
@@ -72,7 +72,8 @@ def ways_of(
     cable = cable_mm2(job, settings, supply)
 
     def dress(joint: Joint) -> str:
-        return joint_words(joint, own, cable, settings)
+        alike = _alike(job, joint, names, supply, settings)
+        return f"{alike}{joint_words(joint, own, cable, settings)}"
 
     return Ways(
         board=job.joined.wish.get("terminals") == BOARD,
@@ -80,6 +81,21 @@ def ways_of(
         bare=loose,
         dress=dress,
     )
+
+
+def _alike(
+    job: Job, joint: Joint, names: Mapping[str, str], supply: Supply, settings: Settings
+) -> str:
+    """Return a warning of leads that have the colour of a line of this joint and do not belong to it."""
+    colours = line_colours(settings.school("supply-colours"), supply.volt, supply.hertz)
+    told = [
+        f"{line} is {colours[line]}, and so is {names.get(x.tag, x.tag)}, which does not belong here. "
+        for line in joint
+        if line in colours
+        for x in job.leads
+        if same_colour(x.colour, colours[line]) and names.get(x.tag) not in joint
+    ]
+    return "".join(told)
 
 
 def joint_words(

@@ -64,7 +64,7 @@ def _on_the_way(job: Job, state: Connecting, settings: Settings) -> Iterator[Fin
     read = read_on_the_way(job, state, settings)
     if LEFTOVER in job.joined.ticked:
         back = last_unproved(job, state, read)
-        where = f"Go back to {' – '.join(back)}: nothing has proved it yet." if back else ""
+        where = f"Go back to {state.said(back)}: nothing has proved it yet." if back else ""
         yield _of(
             code="leftover",
             verdict="hold",
@@ -108,10 +108,10 @@ def colour_clashes(job: Job, state: Connecting, settings: Settings) -> list[str]
     """Return leads of a line's colour that do not stand on that line, in words."""
     if state.plan is None or job.supply is None:
         return []
-    colours = line_colours(settings.school("supply-colours"), job.supply.volt)
+    colours = line_colours(settings.school("supply-colours"), job.supply.volt, job.supply.hertz)
     joint_of = {n: j for j in state.plan.joints for n in j}
     return [
-        f"{state.names[lead.tag]} is {lead.colour} as {line} is"
+        f"{state.mark(state.names[lead.tag])} is {lead.colour} as {line} is"
         for lead in job.leads
         if lead.tag in state.names
         for line in state.plan.lines()

@@ -171,7 +171,7 @@ def _hookup(state: Connecting) -> Finding:
     if state.plan is None:
         return of(verdict="unproven", subject="Hookup not chosen", why=state.why, waivable=False)
     if state.wrong:
-        joint = " to ".join(state.wrong[0])
+        joint = state.said(state.wrong[0], " to ")
         if state.turned:
             return of(
                 verdict="unproven",
@@ -238,6 +238,16 @@ def _line_ohms(state: Connecting, settings: Settings) -> Finding:
     worst = max(expected, key=lambda p: abs(read[p] / expected[p] - 1))
     right = state.fits(worst, limit.value)
     pair = worst.replace("-", " to ")
+    if not right and all(
+        state.fits(p, limit.value) or state.leads_may_hide(p) for p in state.expected
+    ):
+        return of(
+            verdict="unproven",
+            subject="Line ohms: the test leads are not known",
+            why=f"{pair} reads {show_ohm(read[worst])}; {show_ohm(expected[worst])} is expected, test leads of "
+            "0.2 or 0.3 Ω would explain it. Clip them together and read them.",
+            waivable=False,
+        )
     return of(
         verdict="good" if right else "hold",
         subject="Line ohms right" if right else "Line ohms wrong",

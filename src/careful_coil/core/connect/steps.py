@@ -50,13 +50,15 @@ class Step:
 class Ways:
     """How a shop makes joints: `board` links on studs in place of splices, lines first or inner joints.
 
-    `bare` leads that are loose to begin with; `dress` words on connector and insulation of a joint.
+    `bare` leads that are loose to begin with; `dress` words on connector and
+    insulation of a joint; `say` names in words.
     """
 
     board: bool = False
     lines_first: bool = False
     bare: tuple[str, ...] = ()
     dress: Callable[[Joint], str] = lambda _: ""
+    say: Callable[[Sequence[str], str], str] = lambda names, between: between.join(names)
 
 
 PLAIN_WAYS = Ways()
@@ -153,11 +155,13 @@ class _Change:
         lines = [n for n in joint if n in LINES]
         dress = self._ways.dress(joint)
         if lines and len(joint) == 2:
-            text = f"Put {lines[0]} on {' – '.join(n for n in joint if n not in lines)}. Pull it."
+            rest = self._ways.say([n for n in joint if n not in lines], " – ")
+            text = f"Put {lines[0]} on {rest}. Pull it."
             do: Do = "move-line"
         else:
             do = "splice"
-            text = f"Join {' – '.join(joint)}. Read the marks once more before the crimp; pull it."
+            told = self._ways.say(joint, " – ")
+            text = f"Join {told}. Read the marks once more before the crimp; pull it."
         text = f"{text} {dress}".rstrip()
         return Step(do=do, leads=joint, joint=joint, loose_after=self._loose(), text=text)
 
@@ -168,12 +172,13 @@ class _Change:
             leads=names,
             joint=in_order(piece),
             loose_after=self._loose(),
-            text=f"Take {' and '.join(names)} out of the joint {' – '.join(in_order(piece))}; "
+            text=f"Take {self._ways.say(names, ' and ')} out of the joint "
+            f"{self._ways.say(in_order(piece), ' – ')}; "
             "cut close to the old crimp and note the length left.",
         )
 
     def _insulated(self, name: str) -> Step:
-        text = f"Insulate {name} on its own."
+        text = f"Insulate {self._ways.say((name,), '')} on its own."
         return Step(do="insulate", leads=(name,), loose_after=self._loose(), text=text)
 
     def _insulate(self, names: Iterable[str]) -> Iterator[Step]:
@@ -201,18 +206,20 @@ class _Change:
         wanted = {_links_of(frozenset(j)) for j in self._wanted} - {frozenset()}
         for link in sorted(held - wanted, key=in_order):
             names = in_order(link)
-            text = f"Take the link off {' – '.join(names)}; keep nuts and washers."
+            text = f"Take the link off {self._ways.say(names, ' – ')}; keep nuts and washers."
             yield Step(do="move-link", leads=names, joint=(), text=text)
         for link in sorted(wanted - held, key=in_order):
             names = in_order(link)
-            text = f"Put the link across {' – '.join(names)}; washer under each nut, the stud's torque."
+            told = self._ways.say(names, " – ")
+            text = f"Put the link across {told}; washer under each nut, the stud's torque."
             yield Step(do="move-link", leads=names, joint=names, text=text)
         for joint in to_make:
             for line in (n for n in joint if n in LINES):
                 post = next((p - {line} for p in self._now.pieces if line in p), frozenset())
                 if not post & set(joint):
                     first = next(n for n in joint if n not in LINES)
-                    text = f"Put {line} on the post of {first}. Nut tight, pull it."
+                    post_of = self._ways.say((first,), "")
+                    text = f"Put {line} on the post of {post_of}. Nut tight, pull it."
                     yield Step(do="move-line", leads=(line, first), joint=joint, text=text)
 
 

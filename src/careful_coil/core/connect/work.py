@@ -4,6 +4,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
 from careful_coil.core.connect.as_found import Reading
+from careful_coil.core.connect.called import called
 from careful_coil.core.connect.dress import ways_of
 from careful_coil.core.connect.hookup import Hookup, Supplied
 from careful_coil.core.connect.plans import (
@@ -55,6 +56,7 @@ class Connecting:
     read: dict[str, float] | None = None
     step: float | None = None  # the meter's resolution in Ω
     slack_ohm: float = 0.0  # what the meter leaves open between expected and read
+    lead_unknown: float = 0.0  # Ω that test leads nobody clipped together may hide
     unseen: tuple[str, ...] = ()  # slips that line ohms cannot show, and what would
     outside: bool = False  # this layout's hookup is not part of this version
     names: Mapping[str, str] = field(default_factory=dict)
@@ -63,6 +65,7 @@ class Connecting:
     ohms: dict[str, float] | None = None  # of each kind of coil, in Ω
     asks: str = ""  # what of the wish must be answered first, with its `choices`
     choices: tuple[str, ...] = ()
+    called: Mapping[str, str] = field(default_factory=dict)  # each lead in words, by its name
     turned: bool = (
         False  # it is joined anew, the other way or for other volts: the first joints are no slips
     )
@@ -102,9 +105,30 @@ class Connecting:
             return read == wanted
         return abs(read - wanted) <= percent / 100 * wanted + self.slack_ohm
 
+    def leads_may_hide(self, pair: str) -> bool:
+        """Whether a line pair is off its expectation by no more than unknown test leads can make of it.
+
+        With leads of r ohms in every reading a pair of k coils' ohms reads (1 − k)·r above k times the coil's.
+        """
+        read, wanted = (self.read or {})[pair], (self.expected or {})[pair]
+        coil = max((self.ohms or {}).values(), default=0.0)
+        if not (self.lead_unknown and coil) or float("inf") in (read, wanted):
+            return False
+        most = (1 - wanted / coil) * self.lead_unknown
+        low, high = sorted((0.0, most))
+        return low - self.slack_ohm <= read - wanted <= high + self.slack_ohm
+
     def by_name(self, by_tag: Mapping[str, float]) -> dict[str, float]:
         """Return figures by lead name that were logged by tag."""
         return {self.names.get(t, t): figure for t, figure in by_tag.items()}
+
+    def said(self, names: Sequence[str], between: str = " – ") -> str:
+        """Return leads, lines and terminals in words."""
+        return between.join(self.called.get(n, n) for n in names)
+
+    def mark(self, name: str) -> str:
+        """Return the mark of a lead alone, as it stands at a drawing."""
+        return self.called.get(name, name).split(" ")[-1].strip("()")
 
     def by_tag(self, joint: Sequence[str]) -> tuple[str, ...]:
         """Return names of leads as tags; lines and terminals stay as they are."""
@@ -140,7 +164,15 @@ def connecting(
     arr, variant, names, by_marks = known
     now = present_of(job, names)
     before = _as_found(job, arr.slug, variant, names)
-    state = Connecting(plan=None, found=before, now=now, names=names, by_marks=by_marks)
+    marks = (settings or Settings()).school("marks")
+    state = Connecting(
+        plan=None,
+        found=before,
+        now=now,
+        names=names,
+        by_marks=by_marks,
+        called=called(job, names, arr.slug, marks),
+    )
     if job.supply is None or not job.plate.volts:
         missing = "The supply" if job.supply is None else "The plate's volts"
         return replace(state, why=f"{missing} must be known first.")
@@ -151,7 +183,7 @@ def connecting(
     if gear.why and arr.slug in OUTSIDE:
         return replace(state, why=gear.why, outside=True)
     try:
-        ohms = coil_ohms(found, naming)
+        ohms = shown_ohms(job, found, naming)
         if gear.inside and not gear.devices and SWITCH_INSIDE in arr.variants:
             variant = SWITCH_INSIDE
         wanted = plan_wished(job, job.supply, arr, variant, gear.devices, ohms)
@@ -245,7 +277,9 @@ def _worked(
             for d in wanted.devices
             if d.name not in _devices_in(now.joints) and fit_key(d.name) not in job.joined.ticked
         ],
-        ways=ways_of(job, settings, now.loose, state.names, supply, wanted),
+        ways=replace(
+            ways_of(job, settings, now.loose, state.names, supply, wanted), say=state.said
+        ),
     )
     order = [s.joint for s in steps if s.do in JOINTS and s.joint]
     left = [j for j in wanted.joints if frozenset(j) not in standing and len(j) > 1]
@@ -264,8 +298,8 @@ def _worked(
         if not wanted.devices
         else (),
         step=job.meter.resolution_ohm,
-        slack_ohm=(job.meter.resolution_ohm or 0.01)
-        + (LEAD_OHM_HIGHEST if job.meter.lead_ohm is None else 0.0),
+        slack_ohm=job.meter.resolution_ohm or 0.01,
+        lead_unknown=LEAD_OHM_HIGHEST if job.meter.lead_ohm is None else 0.0,
         hookup=_hookup(job, supply, wanted, ohms),
         ohms=ohms,
     )
@@ -330,6 +364,17 @@ def _known(
         return None
     first = exact[0]
     return ARRANGEMENTS[first.arrangement], first.variant, dict(first.names), True
+
+
+def shown_ohms(job: Job, found: Identification | None, naming: Naming) -> dict[str, float] | None:
+    """Return the ohms of each kind of coil as this meter shows them.
+
+    Test leads that nobody nulled or clipped together stay in: what is expected is what will be read.
+    """
+    ohms = coil_ohms(found, naming)
+    if ohms is None or found is None or job.meter.lead_ohm is not None:
+        return ohms
+    return {kind: ohm + found.best.lead_ohm for kind, ohm in ohms.items()}
 
 
 def coil_ohms(found: Identification | None, naming: Naming) -> dict[str, float] | None:

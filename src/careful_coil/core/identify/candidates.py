@@ -105,6 +105,7 @@ def _candidate(
         extras=told,
         certainty=certainty,
         coil_ohm={k: v for k, v in ohms.items() if not k.startswith(SENSOR)},
+        lead_ohm=w.fit.lead_ohm if w.fit is not None else 0.0,
         notes=notes,
         broken=tuple(t for t in tags if t in dead),
         unread=unread_coils(network, names, evidence),

@@ -1,8 +1,9 @@
 """A job judged: every rule asked once, the results gathered."""
 
-from collections.abc import Collection
+from collections.abc import Collection, Mapping
 from dataclasses import replace
 
+from careful_coil.core.connect.called import in_words
 from careful_coil.core.connect.dead import NOBODY, AtBench
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.ledger.asks import asks_of
@@ -38,10 +39,14 @@ def judge(
     findings, waived = under_law(
         job, c.findings, c.naming, c.connecting, lambda j: conclude(ruled(j), settings).findings
     )
+    findings = [_worded(f, c.connecting.called) for f in findings]
     job = replace(c.job, waived=waived)
     gate = tuple(before_it_can_go(job, findings, settings))
     c = replace(c, job=job, findings=tuple(findings), gate=gate)
-    asked = {station.name: tuple(station.steps(c)) for station in EVERY}
+    asked = {
+        station.name: tuple(_said(s, c.connecting.called) for s in station.steps(c))
+        for station in EVERY
+    }
     every = tuple(in_order(c, asked))
     judged = Judgement(
         job=job,
@@ -59,6 +64,24 @@ def judge(
         pips=_pips(findings),
     )
     return _with_asks(judged)
+
+
+# stations whose words speak of leads by what the model calls them
+BY_NAME = ("start-gear", "connect", "test-run", "release")
+
+
+def _worded(found: Finding, called: Mapping[str, str]) -> Finding:
+    """Return a finding whose leads are called by what is on them."""
+    if found.station not in BY_NAME:
+        return found
+    return replace(found, subject=in_words(found.subject, called), why=in_words(found.why, called))
+
+
+def _said(step: NextStep, called: Mapping[str, str]) -> NextStep:
+    """Return a step whose leads are called by what is on them."""
+    if step.station not in BY_NAME:
+        return step
+    return replace(step, title=in_words(step.title, called), why=in_words(step.why, called))
 
 
 def _with_asks(judged: Judgement) -> Judgement:

@@ -78,7 +78,7 @@ def _change(state: Connecting) -> Iterator[NextStep]:
                 act="part",
                 station="connect",
                 ends=step.leads,
-                title=f"Take {' and '.join(step.leads)} out",
+                title=f"Take {state.said(step.leads, ' and ')} out",
                 why=step.text,
                 words="it is out",
             )
@@ -88,7 +88,7 @@ def _change(state: Connecting) -> Iterator[NextStep]:
                 act="insulate",
                 station="connect",
                 ends=step.leads,
-                title=f"Insulate {step.leads[0]}",
+                title=f"Insulate {state.said(step.leads[:1])}",
                 why="On its own, so that nothing touches it: it is live while the motor runs.",
                 words="insulated",
             )
@@ -112,7 +112,7 @@ def _change(state: Connecting) -> Iterator[NextStep]:
                 act="joint",
                 station="connect",
                 ends=joint,
-                title=f"{verb} {joint[0]} to {' and '.join(joint[1:])}",
+                title=f"{verb} {state.said(joint[:1])} to {state.said(joint[1:], ' and ')}",
                 why=step.text
                 if board
                 else f"Read both marks, make it, pull it hard. {_dressed(step.text)}",
@@ -139,6 +139,13 @@ def _proof(job: Job, state: Connecting, findings: Sequence[Finding]) -> Iterator
         )
     by_code = {f.code: f for f in findings}
     wrong = by_code.get("line-ohms")
+    if (
+        wrong is not None
+        and wrong.verdict == "unproven"
+        and not state.unread
+        and state.lead_unknown
+    ):
+        yield CLIPPED
     if wrong is not None and wrong.verdict == "hold":
         yield NextStep(
             code="line-ohms", title="Look at the joints", station="connect", why=wrong.why
@@ -149,7 +156,7 @@ def _proof(job: Job, state: Connecting, findings: Sequence[Finding]) -> Iterator
     if run is not None and run.verdict == "unproven" and job.joined.run is not None and left:
         yield NextStep(
             code=f"clamp-{left[0]}",
-            title=f"Clamp {left[0]} alone",
+            title=f"Clamp {state.said(left[:1])} alone",
             station="connect",
             act="clamp",
             ends=(state.by_tag((left[0],))[0],),
@@ -208,6 +215,15 @@ def _wanted(job: Job, why: str) -> Iterator[NextStep]:
 
 def _must(ohm: float) -> str:
     return "open" if ohm == float("inf") else show_ohm(ohm)
+
+
+CLIPPED = NextStep(
+    code="test-leads",
+    title="Clip the test leads together",
+    station="leads",
+    focus="test-leads",
+    why="So few ohms: what the test leads add decides whether the joints are right. 0 when the meter is nulled.",
+)
 
 
 def _open(by_code: dict[str, Finding], code: str, title: str, focus: str) -> Iterator[NextStep]:

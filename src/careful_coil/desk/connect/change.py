@@ -179,7 +179,7 @@ class ChangePart(Part):
         """Return the colours of the supply's conductors by this shop's scheme."""
         supply = judged.job.supply
         scheme = self.session.settings.school("supply-colours")
-        return line_colours(scheme, supply.volt) if supply else {}
+        return line_colours(scheme, supply.volt, supply.hertz) if supply else {}
 
     def _proof(self, judged: Judgement) -> None:
         state = judged.facts.connecting
@@ -189,10 +189,10 @@ class ChangePart(Part):
         self.read.setVisible(o is not None and not state.joined)
         self.offered.say("")
         if o is not None and not state.joined:
-            a, b = o.between
+            a, b = (state.said((n,)) for n in o.between)
             was = "open" if o.without == float("inf") else show_ohm(o.without)
             self.offered.say(
-                f"{' – '.join(o.joint)} proves itself: {a} to {b} reads {show_ohm(o.ohm)}, {was} without it."
+                f"{state.said(o.joint)} proves itself: {a} to {b} reads {show_ohm(o.ohm)}, {was} without it."
             )
 
     def _left(self, judged: Judgement) -> None:
@@ -205,10 +205,10 @@ class ChangePart(Part):
         if not acting:
             self.left.say("")
             return
-        rest = "; ".join(" – ".join(j) for j in to_make)
-        last = " – ".join(to_make[-1])
+        rest = "; ".join(state.said(j) for j in to_make)
+        last = state.said(to_make[-1])
         back = last_unproved(job, state, read_on_the_way(job, state, self.session.settings))
-        where = f" Then go back to {' – '.join(back)}." if back else ""
+        where = f" Then go back to {state.said(back)}." if back else ""
         self.left.say(
             f"Still to join: {rest}. The last that remains must be {last}; if other marks are left over, "
             f"one went into a joint under a wrong mark.{where}"

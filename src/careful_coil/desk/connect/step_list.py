@@ -42,7 +42,10 @@ class StepList(Painted):
         """Take the state of the connecting, and the lead colours."""
         self.state = judged.facts.connecting
         lead = {x.tag: x for x in judged.job.leads}
-        self.looks = {n: (lead[t].colour, lead[t].tracer) for t, n in self.state.names.items()}
+        last = {n: words.split()[-1].strip("()") for n, words in self.state.called.items()}
+        self.looks = {
+            last.get(n, n): (lead[t].colour, lead[t].tracer) for t, n in self.state.names.items()
+        }
         self.setAccessibleDescription("; ".join(" ".join(r[:2]) for r in self.rows()))
         self.fit()
 
@@ -55,16 +58,18 @@ class StepList(Painted):
         state = self.state
         if state.plan is None:
             return []
-        rows: list[Row] = [("good", " – ".join(j), "stands") for j in state.made if len(j) > 1]
-        doing = [s for s in state.steps if _title(s)]
+        rows: list[Row] = [("good", state.said(j), "stands") for j in state.made if len(j) > 1]
+        doing = [s for s in state.steps if _title(s, state)]
         for k, step in enumerate(doing[: SHOWN + 1]):
             loose = f"{step.loose_after} loose" if step.loose_after else ""
             rows.append(
-                ("now", _title(step), loose) if k == 0 else ("unproven", _title(step), loose)
+                ("now", _title(step, state), loose)
+                if k == 0
+                else ("unproven", _title(step, state), loose)
             )
         if len(doing) > SHOWN + 1:
             rows.append(("", f"and {len(doing) - SHOWN - 1} more", ""))
-        return rows + [("hold", " – ".join(j), "must not be") for j in state.wrong]
+        return rows + [("hold", state.said(j), "must not be") for j in state.wrong]
 
     def ohm_rows(self) -> list[Row]:
         """Return the line pairs with what they must read and what they read."""
@@ -151,24 +156,24 @@ class StepList(Painted):
         x += paint.width_of(t, words, 17 if now else 15, now)
         told = "" if " out of " in words else words
         for name in told.split(" – "):
-            plain = name.split(" ")[-1]
+            plain = name.split(" ")[-1].strip("()")
             if plain in self.looks and self.looks[plain][0] and x + 8 < box.right():
                 stub = QRectF(x, box.center().y() - 7, 7, 14)
                 paint.stub(painter, t, stub, *self.looks[plain])
                 x += 12
 
 
-def _title(step: Step) -> str:
+def _title(step: Step, state: Connecting) -> str:
     """Return a step in a few words; nothing for one that only prepares, proves or retags."""
-    joint = " – ".join(step.joint)
+    joint = state.said(step.joint)
     if step.do == "cut":
-        return f"{' and '.join(step.leads)} out of {'–'.join(step.joint)}"
+        return f"{state.said(step.leads, ' and ')} out of {state.said(step.joint, '–')}"
     if step.do == "insulate":
-        return f"Insulate {step.leads[0]}"
+        return f"Insulate {state.said(step.leads[:1])}"
     if step.do == "fit-device":
         return f"Fit {step.leads[0]}"
     if step.do == "remove-device":
         return f"Take out {step.leads[0]}"
     if step.do == "move-link":
-        return f"Link {joint}" if joint else f"Link off {' – '.join(step.leads)}"
+        return f"Link {joint}" if joint else f"Link off {state.said(step.leads)}"
     return f"Join {joint}" if step.do in JOINTS else ""

@@ -107,7 +107,7 @@ class SupplyPart(Part):
                 "Six voltages name the system: star, high-leg, earthed corner, split, single-phase."
             )
         scheme = self.session.settings.school("supply-colours")
-        colours = line_colours(scheme, supply.volt)
+        colours = line_colours(scheme, supply.volt, supply.hertz)
         lines = ("L1", "L2", "L3") if supply.phases == 3 else ("L1",)
         told = ", ".join(f"{n} {colours[n]}" for n in (*lines, "N", "PE"))
         return " ".join(

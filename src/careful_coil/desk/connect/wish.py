@@ -2,6 +2,7 @@
 
 from PySide6.QtWidgets import QWidget
 
+from careful_coil.core.connect.called import in_words
 from careful_coil.core.connect.rotation import how_to_turn, wanted_direction
 from careful_coil.core.connect.takes import starts_of, takes
 from careful_coil.core.job import Finding
@@ -62,7 +63,8 @@ class WishPart(Part):
         if wanted is not None:
             drawing = draw_rotation(wanted.at_drive, job.joined.wish.get("seen-from", ""))
             self.arrows.show_whole(drawing, wanted.words)
-        self.turn.say(f"The other way: {how_to_turn(state)}" if state.plan else "")
+        other = in_words(how_to_turn(state), state.called)
+        self.turn.say(f"The other way: {other}" if state.plan else "")
         self.list.show_findings(self._takes(judged))
 
     def _plan_words(self, judged: Judgement) -> str:
@@ -71,10 +73,10 @@ class WishPart(Part):
             return state.why
         started = f", {state.plan.start} start" if state.plan.start != "direct" else ""
         stages = "; ".join(
-            f"{s.name}: {', '.join(' – '.join(j) for j in s.joints if len(j) > 1)}"
+            f"{s.name}: {', '.join(state.said(j) for j in s.joints if len(j) > 1)}"
             for s in state.plan.stages
         )
-        notes = " ".join(state.plan.notes)
+        notes = in_words(" ".join(state.plan.notes), state.called)
         head = f"{state.plan.connection[0].upper()}{state.plan.connection[1:]}{started}."
         return " ".join(w for w in (head, notes, f"Stages: {stages}." if stages else "") if w)
 

@@ -1,0 +1,47 @@
+"""What a lead is called in words: by its colour and the mark on it, else by its tag and the mark it must bear."""
+
+import re
+from collections.abc import Callable, Mapping
+
+from careful_coil.core.job import Job
+from careful_coil.core.winding.markings import System, in_marking, mark_of
+
+# names of the model that are no words of the trade, and T numbers: they are told apart within a text
+_MODEL = re.compile(r"T\d+|[a-z]+-(?:\d+|tap)|neutral")
+SYSTEMS: Mapping[str, System] = {"T": "T", "IEC": "IEC", "letters": "letters"}
+Say = Callable[[str], str]
+
+
+def called(job: Job, names: Mapping[str, str], slug: str, marks: str) -> dict[str, str]:
+    """Return the words for each lead, by its name in the model.
+
+    `names` the model's name of each tag; `marks` the shop's marking. Printed: “yellow T4”, or the print alone
+    where no colour is noted. Not printed: the tag, and the mark it must bear: “D (T4)”.
+    """
+    leads = {x.tag: x for x in job.leads}
+    found = {}
+    for tag, name in names.items():
+        lead = leads.get(tag)
+        printed = lead.marking.strip() if lead is not None else ""
+        if printed and lead is not None:
+            found[name] = f"{lead.colour} {printed}".strip()
+            continue
+        mark = mark_of(slug, name, SYSTEMS[marks]) or in_marking(slug, name, "")
+        found[name] = f"{tag} ({mark})"
+    return found
+
+
+def in_words(text: str, words: Mapping[str, str]) -> str:
+    """Return a text with the model's names of leads said in words; what is said already stays."""
+    own = sorted((n for n in words if _MODEL.fullmatch(n)), key=len, reverse=True)
+    if not own or not text:
+        return text
+    pattern = rf"(?<![\w.(-])(?:{'|'.join(map(re.escape, own))})(?![\w-]|\.\w)"
+
+    def said(found: re.Match[str]) -> str:
+        name = found[0]
+        before = words[name].removesuffix(name)
+        done = before != words[name] and bool(before) and text[: found.start()].endswith(before)
+        return name if done else words[name]
+
+    return re.sub(pattern, said, text)
