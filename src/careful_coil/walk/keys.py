@@ -5,11 +5,11 @@ from typing import Any
 
 # by the quantity of a question; the cursor's way there and Enter are in it
 KEYS: Mapping[str, int] = {
-    "word": 6,  # each word of it: the motor's name, the customer's own words, who signs
+    "word": 5,  # each word of it: the motor's name, the customer's own words, who signs
     "inventory": 12,  # a lead with colour and print, a capacitor with what stands on it; so many each
-    "plate": 6,
+    "plate": 5,
     "print": 12,  # each position of a switch
-    "look": 6,  # a joint as found; so many each
+    "look": 5,  # a joint as found; so many each
     "feel": 3,
     "size": 4,
     "ohm": 8,
@@ -20,14 +20,14 @@ KEYS: Mapping[str, int] = {
     "volt": 7,
     "microfarad": 10,
     "run": 20,  # amps of three lines, how it turned and which way
-    "step": 17,
+    "step": 19,
     "start": 9,
     "turning": 5,
     "heard": 5,
     "amp": 14,
     "work": 2,  # a joint, a part renewed, the covers
     "tick": 2,
-    "direction": 4,
+    "direction": 3,
 }
 OTHER = 4
 

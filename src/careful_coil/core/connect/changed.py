@@ -1,11 +1,13 @@
 """Ohms between the lines before and after joints were changed: a change of volts changes them by its square."""
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import combinations
 
 from careful_coil.core.job import Entry, Job
 from careful_coil.core.readings import ohm_value
+from careful_coil.core.ways.way import Plan
 
 TOUCHES = ("joint", "parted", "stands-so")  # entries that part or make a joint
 RATIO_NEAR = 0.06  # of 1: ohms of the lines that changed as a change of volts makes them
@@ -81,6 +83,19 @@ def changed(job: Job) -> Changed | None:
         ratio=sum(after[p] / before[p] for p in read) / len(read),
         wanted=tuple((new / v) ** 2 for v in volts if v != new),
     )
+
+
+def coil_by_lines(job: Job, found: Plan | None) -> dict[str, float] | None:
+    """Return the ohms of a winding's coils by the lines as it came, where all its coils are alike."""
+    before = ohms_before(job)
+    if found is None or not before or min(before.values()) <= 0:
+        return None
+    kinds = {c.like for c in found.network().coils}
+    unit = found.line_ohm(1.0)
+    read = [before[p] / unit[p] for p in before if 0 < unit.get(p, 0.0) < math.inf]
+    if len(kinds) != 1 or not read or not all(map(math.isfinite, read)):
+        return None
+    return {kinds.pop(): sum(read) / len(read) - (job.meter.lead_ohm or 0.0)}
 
 
 def _read_twice(job: Job) -> bool:

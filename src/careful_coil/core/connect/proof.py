@@ -16,16 +16,22 @@ from careful_coil.core.ways.way import LINES, Joint, made
 from careful_coil.core.winding.arrangements import arrangement
 
 OPEN = float("inf")
+TAKES = 2  # of a reading that does not fit, before it is believed
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Offer:
-    """One reading that proves the joint just made: between two names, Ω it must read, Ω without it."""
+    """One reading that proves the joint just made: between two names, Ω it must read, Ω without it.
+
+    `untold` the leads not joined yet whose place a lead of the joint may have taken, and this reading would
+    not show it: (the lead meant, the other).
+    """
 
     joint: Joint
     between: tuple[str, str]
     ohm: float
     without: float
+    untold: tuple[tuple[str, str], ...] = ()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -42,8 +48,9 @@ class Read:
 def offer(job: Job, state: Connecting) -> Offer | None:
     """Return the reading that proves the last joint made; None where there is none, or no ohms known.
 
-    Of all pairs the one that the joint changes most: open without it first, then ends that are easily
-    reached (lines, loose leads).
+    Of all pairs the one that tells the joint from most of the wrong partners still possible: a lead in it
+    exchanged with one that is in no joint of the plan yet. Then the one that is open without it,
+    then ends easily reached.
     """
     acts = job.joined.acts
     if state.plan is None or state.ohms is None or not acts or acts[-1].do != "joint":
@@ -53,18 +60,43 @@ def offer(job: Job, state: Connecting) -> Offer | None:
     before = tuple(j for j in now if set(j) != set(joint))
     ends = [next((n for n in j if n in LINES), j[0]) for j in now] + list(loose)
     with_it, without = (_ohms(state, joints, ends) for joints in (now, before))
-    found = [
-        Offer(joint=joint, between=pair, ohm=ohm, without=without[pair])
-        for pair, ohm in with_it.items()
-        if ohm != OPEN and ohms_differ({"": without[pair]}, {"": ohm})
-    ]
+    swaps = [(x, y) for x in joint if x not in LINES and "." not in x for y in still_open(state)]
+    others = {swap: _swapped(state, now, ends, swap) for swap in swaps}
+    found = []
+    for pair, ohm in with_it.items():
+        if ohm == OPEN:
+            continue
+        untold = tuple(s for s in swaps if not ohms_differ({"": others[s][pair]}, {"": ohm}))
+        if len(untold) < len(swaps) or ohms_differ({"": without[pair]}, {"": ohm}):
+            found.append(
+                Offer(joint=joint, between=pair, ohm=ohm, without=without[pair], untold=untold)
+            )
 
-    def told(o: Offer) -> tuple[bool, int, float]:
+    def told(o: Offer) -> tuple[int, bool, int, float]:
         reached = sum(n in LINES or n in loose for n in o.between)
         much = 0.0 if o.without == OPEN or not o.ohm else abs(o.without / o.ohm - 1)
-        return o.without == OPEN, reached, much - o.ohm
+        return -len(o.untold), o.without == OPEN, reached, much - o.ohm
 
     return max(found, key=told, default=None)
+
+
+def still_open(state: Connecting) -> tuple[str, ...]:
+    """Return the leads that stand in no joint of the plan yet: any of them may bear another's mark."""
+    if state.plan is None:
+        return ()
+    done = {n for j in state.made for n in j}
+    return tuple(n for n in state.plan.network().leads if n not in done)
+
+
+def _swapped(
+    state: Connecting, joints: Sequence[Joint], ends: Sequence[str], swap: tuple[str, str]
+) -> dict[tuple[str, str], float]:
+    """Return the Ω between the same ends if two leads stood in each other's place under their marks."""
+    other = {swap[0]: swap[1], swap[1]: swap[0]}
+    really = tuple(tuple(other.get(n, n) for n in j) for j in joints)
+    shown = _ohms(state, really, [other.get(n, n) for n in ends])
+    pairs = itertools.combinations(dict.fromkeys(ends), 2)
+    return {(a, b): shown[other.get(a, a), other.get(b, b)] for a, b in pairs}
 
 
 def _ohms(
@@ -100,6 +132,14 @@ def read_on_the_way(job: Job, state: Connecting, settings: Settings) -> list[Rea
             right = state.near(ohm, expected, settings.line_ohm_apart.value)
             found.append(Read(reading=reading, acts=acts, ohm=ohm, expected=expected, right=right))
     return found
+
+
+def contradicted(job: Job, state: Connecting, settings: Settings) -> bool:
+    """Whether a reading after a joint was wrong and wrong again: the marks it was joined by are not true."""
+    last: dict[int, list[bool]] = {}
+    for r in read_on_the_way(job, state, settings):
+        last.setdefault(r.acts, []).append(r.right)
+    return any(len(every) >= TAKES and not any(every[-TAKES:]) for every in last.values())
 
 
 def last_unproved(job: Job, state: Connecting, read: list[Read]) -> Joint | None:

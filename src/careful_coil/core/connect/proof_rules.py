@@ -43,12 +43,13 @@ def proof_findings(
     yield from _colours(job, state, settings)
     if state.by_marks:
         found = changed(job)
-        shown = found is not None and found.right
+        read = read_on_the_way(job, state, settings)
+        shown = (found is not None and found.right) or (bool(read) and all(r.right for r in read))
         yield _of(
             code="by-marks",
             verdict="note" if shown else "watch",
             subject="Planned on the word of the marks",
-            why="Its ohms changed as the volts demand: the marks agree. Three equal amps close it."
+            why="Its ohms changed as they must: the marks agree. Three equal amps close it."
             if shown
             else "No coil was read by itself. Line ohms and a low run must confirm them before full volts.",
         )

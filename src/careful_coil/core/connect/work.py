@@ -5,6 +5,7 @@ from dataclasses import dataclass, field, replace
 
 from careful_coil.core.connect.as_found import Reading
 from careful_coil.core.connect.called import called
+from careful_coil.core.connect.changed import coil_by_lines
 from careful_coil.core.connect.dress import ways_of
 from careful_coil.core.connect.hookup import Hookup, Supplied
 from careful_coil.core.connect.plans import (
@@ -183,7 +184,7 @@ def connecting(
     if gear.why and arr.slug in OUTSIDE:
         return replace(state, why=gear.why, outside=True)
     try:
-        ohms = shown_ohms(job, found, naming)
+        ohms = shown_ohms(job, found, naming) or (coil_by_lines(job, before) if by_marks else None)
         if gear.inside and not gear.devices and SWITCH_INSIDE in arr.variants:
             variant = SWITCH_INSIDE
         wanted = plan_wished(job, job.supply, arr, variant, gear.devices, ohms)

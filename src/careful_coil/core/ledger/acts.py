@@ -7,6 +7,7 @@ from careful_coil.core.job import AnyBody
 from careful_coil.core.job.at_connect import Insulated, Parted, StepTicked
 from careful_coil.core.job.at_insulation import Covers, Work
 from careful_coil.core.job.at_intake import Leads
+from careful_coil.core.job.at_release import OnSite
 from careful_coil.core.job.at_trial import TrialEnded
 from careful_coil.core.job.entries import JointMade, ProvedDead
 from careful_coil.core.ledger.judgement import Judgement
@@ -39,6 +40,7 @@ ACTS: Mapping[str, Act] = {
     "dried": lambda _, __: Work(what="dried"),
     "cleaned": lambda _, __: Work(what="cleaned"),
     "retag": _retagged,
+    "bring-in": lambda _, __: OnSite(on=False),
     "dead": lambda _, __: ProvedDead(volt=0.0),
     "end": lambda _, __: TrialEnded(),
 }

@@ -9,6 +9,7 @@ from careful_coil.core.condition.wall import wall_of
 from careful_coil.core.connect.as_found import readings_of
 from careful_coil.core.connect.beyond import installer_list
 from careful_coil.core.connect.dead import NOBODY, AtBench
+from careful_coil.core.connect.proof import contradicted
 from careful_coil.core.connect.work import connecting
 from careful_coil.core.gear.cause_rules import cause_findings
 from careful_coil.core.gear.causes import causes_after
@@ -51,7 +52,12 @@ def conclude(
         found = replace(found, notes=(*found.notes, *excluded(job, kinds)))
     as_found = readings_of(job, naming)
     wiring = wiring_of(job, kinds, found, naming)
-    state = connecting(job, found, naming, as_found, devices_of(wiring), settings)
+    gear = devices_of(wiring)
+    state = connecting(job, found, naming, as_found, gear, settings)
+    if state.by_marks and contradicted(job, state, settings):
+        state = connecting(
+            job, found, naming, (), gear, settings
+        )  # the marks are no ground any more
     wall = wall_of(job, found, naming, settings)
     way = start_way(job, state, kinds, settings)
     ohms = measured(job, found, naming, wall, settings) if job.winding else None

@@ -5,6 +5,7 @@ from collections.abc import Iterator, Sequence
 from careful_coil.core.connect.dead import lapsed
 from careful_coil.core.connect.dress import amps_at
 from careful_coil.core.connect.low_run import expected_run, unclamped
+from careful_coil.core.connect.proof import offer, read_on_the_way, still_open
 from careful_coil.core.connect.rotation import wanted_direction
 from careful_coil.core.connect.work import Connecting, fit_key, out_key
 from careful_coil.core.job import Finding, Job
@@ -50,7 +51,10 @@ def connect_steps(c: Facts) -> Iterator[NextStep]:
             why=state.why,
         )
     held = next((f for f in findings if f.code in ("step-ohm", "leftover")), None)
-    if held is not None:
+    proving = _proving(c)
+    if proving is not None:
+        yield proving
+    elif held is not None:
         yield NextStep(
             code=held.code, title=held.subject, station="connect", why=held.why, focus="step-ohm"
         )
@@ -67,6 +71,30 @@ def connect_steps(c: Facts) -> Iterator[NextStep]:
     yield from change
     if state.joined:
         yield from _proof(job, state, findings)
+
+
+def _proving(c: Facts) -> NextStep | None:
+    """Return the reading after a joint made by the marks alone: it tells the lead from those still loose."""
+    job, state = c.job, c.connecting
+    if not state.by_marks:
+        return None
+    found = offer(job, state)
+    here = [r for r in read_on_the_way(job, state, c.settings) if r.acts == len(job.joined.acts)]
+    if found is None or any(r.right for r in here) or not still_open(state):
+        return None  # no lead is left that could have been taken for one of these
+    a, b = found.between if not here else found.between[::-1]  # again: the probes exchanged
+    tags = state.by_tag((a, b))
+    left = ", ".join(f"{state.mark(x)} from {state.mark(y)}" for x, y in found.untold)
+    untold = f" It does not tell {left}: three equal amps do." if left else ""
+    again = "It did not fit. Exchange the probes and set them anew. " if here else ""
+    return NextStep(
+        code=f"step-{tags[0]}-{tags[1]}",
+        act="step",
+        station="connect",
+        ends=tags,
+        title=f"Read {state.said((a,))} to {state.said((b,))}",
+        why=f"{again}It must read {_must(found.ohm)}: a lead under a wrong mark shows here.{untold}",
+    )
 
 
 def _change(state: Connecting) -> Iterator[NextStep]:

@@ -4,6 +4,7 @@ from collections.abc import Iterator
 
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.ledger.facts import Facts
+from careful_coil.core.ledger.site_rules import visit
 from careful_coil.core.ledger.step import NextStep
 
 COSTLY = ("coil-open", "coils-balanced")
@@ -15,7 +16,8 @@ def customer_steps(c: Facts) -> Iterator[NextStep]:
     """Yield the question for the go-ahead, then the rewind or the way out, where a winding is past mending."""
     yield from _winders_word(c.job)
     found = c.identification
-    if found is not None and found.next is not None and found.next.kind == "resistance":
+    more = found is not None and found.next is not None and found.next.kind == "resistance"
+    if more and not visit(c.job):  # on site the leads are not read one by one
         return
     bad = next((f for f in c.findings if f.verdict == "hold" and _costly(c.job, f)), None)
     if bad is None:
@@ -46,6 +48,8 @@ def customer_steps(c: Facts) -> Iterator[NextStep]:
             focus="go-ahead",
             why=f"{why} Nothing more is opened, read or bought before this is said.",
         )
+    elif word == "yes" and visit(c.job):
+        yield bring_in(why)
     elif word == "yes":
         yield NextStep(
             code="rewind",
@@ -63,6 +67,18 @@ def customer_steps(c: Facts) -> Iterator[NextStep]:
             focus="let-go",
             why=f"{why} unrepaired or scrap, and why; its tag says DO NOT CONNECT.",
         )
+
+
+def bring_in(why: str) -> NextStep:
+    """Return the step that makes a visit a job of the bench."""
+    return NextStep(
+        code="bring-in",
+        act="bring-in",
+        title="Bring it to the bench",
+        station="release",
+        words="it is here",
+        why=f"{why} That is no work for a visit: no volts on it; what was read stays.",
+    )
 
 
 def _winders_word(job: Job) -> Iterator[NextStep]:

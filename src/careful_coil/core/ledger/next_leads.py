@@ -90,6 +90,8 @@ def lead_steps(c: Facts) -> Iterator[NextStep]:
         yield DEAD
     yield from _mended(c)
     yield from _as_found(job)
+    if naming.word in ("proven", "kicked"):
+        yield from _retag(c)
     if stand_joined(job):
         if not (naming.known or _changed_as_it_is(c)):
             yield from _taken_apart(c)

@@ -4,12 +4,26 @@ from collections.abc import Iterator, Mapping, Sequence
 
 from careful_coil.core.connect.changed import touched
 from careful_coil.core.ledger.facts import Facts
+from careful_coil.core.ledger.next_customer import bring_in
 from careful_coil.core.ledger.site import LATER, changing, field_sheet
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.stations import Station
 
 Asked = Mapping[Station, Sequence[NextStep]]
+NOT_ASKED = (
+    LATER,
+    "site-change",
+    "site-drained",
+    "site-drained-before",
+)  # later, at Connect, by its clock
 FIRST = ("site-supply", "site-dead")  # the isolator's line side, before it is locked out
+# lines that a key does: title, act, what the key says
+BY_KEY = {
+    "site-dead": ("Lock out, prove it dead", "dead", "it is dead"),
+    "site-lid": ("Lid on: seal seated, no lead pinched", "covers", "lid is on"),
+}
+# what was found bad before volts: they stay off
+NO_VOLTS = ("insulation", "site-ohms", "line-ohms", "site-change", "frame-fault", "coil-open")
 DEAD = "Isolate, lock out, capacitors discharged. Meter on a live source, on every lead, on the live source again."
 # what Connect asks of the change; its ohms, run and power checks have lines of their own
 CHANGE = (
@@ -20,7 +34,7 @@ CHANGE = (
     "joint-",
     "dead-again",
     "wish-",
-    "step-ohm",
+    "step-",
     "leftover",
 )
 LAST = ("voltage-tags", "installer")
@@ -30,16 +44,18 @@ VOLTS_ON = ("site-phase-order", "site-direction", "site-amps", "site-volts", "si
 def site_lines(c: Facts) -> Iterator[NextStep]:
     """Yield the lines of the field sheet that are not read yet; the change itself is Connect's."""
     for number, line in enumerate(field_sheet(c.job, c.connecting, c.installer), 1):
-        if line.done or line.name in (LATER, "site-change"):
+        if line.done or line.name in NOT_ASKED:
             continue
-        if line.name == "site-dead":
+        done = BY_KEY.get(line.name)
+        if done is not None:
+            title, act, words = done
             yield NextStep(
-                code="site-dead",
-                title=f"{number}  Lock out, prove it dead",
-                why=DEAD,
+                code=line.name,
+                title=f"{number}  {title}",
+                why=DEAD if act == "dead" else line.how,
                 station="release",
-                act="dead",
-                words="it is dead",
+                act=act,
+                words=words,
             )
         else:
             yield NextStep(
@@ -56,7 +72,8 @@ def visit_steps(c: Facts, asked: Asked) -> Iterator[NextStep]:
     lines = list(site_lines(c))
     yield from (s for s in asked["intake"] if s.code not in ("tag", "plate-capacitor"))
     yield from (s for s in lines if s.code in FIRST)
-    may_change = len(c.job.plate.volts) != 1 or changing(c.job, c.connecting)
+    plate = c.job.plate
+    may_change = len(plate.volts) != 1 or bool(plate.assumed) or changing(c.job, c.connecting)
     if may_change:
         yield from (s for s in asked["intake"] if s.code == "tag")
         yield from (s for s in asked["leads"] if s.code == "found-hookup")
@@ -66,7 +83,13 @@ def visit_steps(c: Facts, asked: Asked) -> Iterator[NextStep]:
         yield from _change(c, asked)
     if not may_change or c.connecting.joined:
         told = [s for s in lines if s.code not in FIRST and not s.code.endswith("-before")]
+        yield from (s for s in asked["leads"] if s.code.startswith("retag-"))
         yield from (s for s in told if s.code not in VOLTS_ON and "told" not in s.code)
+        yield from (s for s in asked["insulation"] if s.code == "mend-earth")
+        bad = next((f for f in c.findings if f.verdict == "hold" and f.code in NO_VOLTS), None)
+        if bad is not None:
+            yield bring_in(f"{bad.subject}. {bad.why}")
+            return
         yield from (s for s in asked["connect"] if s.code in LAST)
         yield from (s for s in told if s.code in VOLTS_ON)
     yield from asked["release"]

@@ -11,6 +11,7 @@ from careful_coil.core.condition.wall_rules import discharge_seconds
 from careful_coil.core.connect.beyond import Line
 from careful_coil.core.connect.changed import ohms_before, ohms_now, pairs_of, touched
 from careful_coil.core.connect.rotation import read_direction, seen_direction, wanted_direction
+from careful_coil.core.connect.typed import read_supply
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.errors import BadValue
 from careful_coil.core.figures import figure, of_each
@@ -137,7 +138,8 @@ def _ohm_line(job: Job, name: str, when: str, how: str, read: Mapping[str, float
 
 def _walls(job: Job, suffix: str, when: str, *, newest: bool) -> Iterator[SiteLine]:
     """Yield the insulation test and its discharge: the first of the visit, or one that nothing voided."""
-    tests = [t for t in job.tested.tests if not newest or t.place > job.deeds.last("insulation")]
+    every = job.tested.tests
+    tests = [t for t in every if not newest or t.place > job.deeds.last("insulation")]
     charged = job.tested.charged()
     own = tests[-1 if newest else 0] if tests else None
     volt = dc_test_volts(max((v for span in job.plate.volts for v in span), default=ORDINARY_VOLT))[
@@ -149,7 +151,7 @@ def _walls(job: Job, suffix: str, when: str, *, newest: bool) -> Iterator[SiteLi
         how=f"Drive, surge arresters and electronics off. MΩ, the winding's °C; {volt:g} V where no others are said.",
         hint="480 20",
         done=f"{own.body.megohm:g} MΩ" if own else "",
-        read=partial(_megohm, volt, tests[-1].body.at_c if tests else None),
+        read=partial(_megohm, volt, every[-1].body.at_c if every else None),
     )
     yield SiteLine(
         name=f"site-drained{suffix}",
@@ -353,6 +355,9 @@ def _supply(job: Job, text: str) -> Sequence[AnyBody]:
         hertz = job.supply.hertz if job.supply else job.plate.hertz or 50.0
         own = Supply(volt=volt.value, hertz=hertz, phases=1, measured=True)
         return (own,)
+    if "~" in text or "Hz" in text:  # the supply's own words, where no plate says them
+        own = read_supply(text, job).model_copy(update={"measured": True})
+        return (own, SupplyRead(line=(own.volt, own.volt, own.volt)))
     line = read_three(
         text, "three voltages such as 401/398/403, one where all are alike", alike=True
     )

@@ -190,9 +190,11 @@ class ChangePart(Part):
         self.offered.say("")
         if o is not None and not state.joined:
             a, b = (state.said((n,)) for n in o.between)
+            left = ", ".join(f"{state.mark(x)} from {state.mark(y)}" for x, y in o.untold)
+            untold = f" It does not tell {left}: a kick or three equal amps do." if left else ""
             was = "open" if o.without == float("inf") else show_ohm(o.without)
             self.offered.say(
-                f"{state.said(o.joint)} proves itself: {a} to {b} reads {show_ohm(o.ohm)}, {was} without it."
+                f"{state.said(o.joint)} proves itself: {a} to {b} reads {show_ohm(o.ohm)}, {was} without it.{untold}"
             )
 
     def _left(self, judged: Judgement) -> None:

@@ -246,6 +246,8 @@ def _volt(world: World, ask: Ask) -> Told:
     if ask["part"].startswith("capacitor"):
         return Told(text=DRAINED_VOLT, number=0.3, unit="V")
     own = world.motor.supply
+    if ask["part"] == "run":  # at its terminals, under load
+        return Told(text=own.measured or f"{own.volt:g}")
     rated = figures(world.motor.plate.text, "hertz")
     if not rated or {"hertz", "phases", "volt"} & set(world.motor.plate.unreadable):
         return Told(text=f"{own.phases}~ {own.volt:g} V {own.hertz:g} Hz")

@@ -122,7 +122,7 @@ def _joints(world: World, ask: Ask, _: str) -> str:
 
 def _covers(world: World, ask: Ask, _: str) -> str:
     world.covers_off = ask["state"] == "opened"
-    return "on" if ask["reader"] == "site" else "all"
+    return "all"
 
 
 def _winding(world: World, ask: Ask, _: str) -> str:
@@ -233,6 +233,7 @@ WORK: dict[str, Done] = {
     "bearing": _bearing,
     "device": _device,
     "capacitor": _capacitor,
+    "place": lambda world, ask, name: "all",
     "direction": lambda world, ask, name: "all",
     "fan": _said("good"),
     "seals": _said("good"),

@@ -7,7 +7,7 @@ from careful_coil.core.connect.changed import pairs_of
 from careful_coil.core.gear.cause_rules import NOT_FOUND_MINUTES
 from careful_coil.core.ledger.asks.noted import noted
 from careful_coil.core.ledger.asks.question import AnswerType, Question
-from careful_coil.core.ledger.asks.tick import unread
+from careful_coil.core.ledger.asks.tick import unread, worked
 from careful_coil.core.ledger.asks.wall import coils
 from careful_coil.core.ledger.parts import part_of
 from careful_coil.core.ledger.site import SHOWN, TURNS, field_sheet
@@ -23,7 +23,6 @@ SITE: dict[str, tuple[Ask, str, AnswerType, str]] = {
     "site-megohm": ("insulation", "winding", "text", "MΩ"),
     "site-bond": ("bond", "earth", "number", "Ω"),
     "site-drained": ("tick", "winding", "text", "s"),
-    "site-lid": ("work", "covers", "text", ""),
     "site-supply": ("volt", "supply", "text", "V"),
     "site-phase-order": ("direction", "supply", "choice", ""),
     "site-amps": ("amp", "run", "text", "A"),
@@ -32,7 +31,7 @@ SITE: dict[str, tuple[Ask, str, AnswerType, str]] = {
     "site-direction": ("direction", "shaft", "choice", ""),
 }
 CHOICES = {"site-phase-order": SHOWN, "site-direction": TURNS}
-STATES = {"site-lid": "closed", "site-ran": f"{NOT_FOUND_MINUTES:g} min"}
+STATES = {"site-ran": f"{NOT_FOUND_MINUTES:g} min"}
 WANTS = {"site-amps": ("amp",), "site-ran": ("amp", "turns")}
 VOLTS_ON = ("site-amps", "site-direction", "site-ran")
 
@@ -65,7 +64,7 @@ def site(judged: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
         name=name,
         quantity=quantity,
         part=part,
-        type=kind,
+        type="number" if quantity == "insulation" and judged.job.tested.tests else kind,
         unit=unit,
         choices=CHOICES.get(code, ()),
         state=STATES.get(code, ""),
@@ -95,6 +94,11 @@ def rewind(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
         state="rewound",
         reader="act",
     )
+
+
+def bring_in(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask for the motor to be brought to the bench."""
+    return worked(step, "act", "place", "bench")
 
 
 def wound_by(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
