@@ -85,6 +85,7 @@ def draw_hookup(
     shapes += [Flag(at=(flags[n], head - 3.0), text=n, token=own.get(n, "ink")) for n in used]
     foot = wires.foot_of(grid, tracks)
     alone = [n for n in network.leads if n not in joined] if joints else []
+    alone = [looks[n].tag if n in looks else n for n in alone]
     legend = [alone[k : k + IN_A_ROW] for k in range(0, len(alone), IN_A_ROW)]
     for number, row in enumerate(legend):
         word = f"{alone_words}: " if number == 0 else ""

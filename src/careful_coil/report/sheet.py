@@ -19,6 +19,7 @@ from careful_coil.core.ledger.for_customer import for_customer
 from careful_coil.core.ledger.gate import way_out
 from careful_coil.core.readings import Frame, Kick, Reading, Resistance, Switch, ohm_value
 from careful_coil.core.values import show, show_ohm
+from careful_coil.core.winding.markings import in_marking
 from careful_coil.drawing.card import proved
 from careful_coil.drawing.curve import draw_test
 from careful_coil.drawing.scene import hookup_drawing
@@ -105,12 +106,15 @@ def _leads(page: Page, judged: Judgement) -> None:
         "owed": "by their ohms",
         "guess": "guesses, not proven",
     }
+    slug = naming.arrangement.slug if naming.arrangement is not None else ""
+    prints = {x.tag: x.marking for x in job.leads}
+    marks = {t: in_marking(slug, n, prints.get(t, "")) for t, n in naming.names.items()}
     page.head(f"Leads: {words.get(naming.word, 'not identified')}")
     page.rows(
         [
             (
                 f"Tag {lead.tag}",
-                f"{naming.names.get(lead.tag, '?')}  {'/'.join(x for x in (lead.colour, lead.tracer) if x)}",
+                f"{marks.get(lead.tag, '?')}  {'/'.join(x for x in (lead.colour, lead.tracer) if x)}",
             )
             for lead in job.leads
         ],

@@ -14,6 +14,7 @@ from pydantic import ValidationError
 
 from careful_coil.core.choices import plain
 from careful_coil.core.condition.suspicion import symptoms_in
+from careful_coil.core.connect.called import in_words
 from careful_coil.core.connect.steps import in_order
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.errors import BadValue
@@ -118,9 +119,10 @@ def wrong_way(job: Job) -> bool:
 
 def how_to_turn(state: Connecting) -> str:
     """Return in words how this motor's direction is changed, which leads exactly."""
-    plan = state.plan
-    if plan is None:
-        return ""
+    return in_words(_turned_by(state.plan), state.called) if state.plan is not None else ""
+
+
+def _turned_by(plan: Plan) -> str:
     if not plan.turning:
         joints = {n: j for j in plan.joints for n in ("L1", "L2") if n in j}
         one, two = (" – ".join(n for n in joints.get(k, ()) if n != k) for k in ("L1", "L2"))

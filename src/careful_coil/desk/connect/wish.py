@@ -63,8 +63,7 @@ class WishPart(Part):
         if wanted is not None:
             drawing = draw_rotation(wanted.at_drive, job.joined.wish.get("seen-from", ""))
             self.arrows.show_whole(drawing, wanted.words)
-        other = in_words(how_to_turn(state), state.called)
-        self.turn.say(f"The other way: {other}" if state.plan else "")
+        self.turn.say(f"The other way: {how_to_turn(state)}" if state.plan else "")
         self.list.show_findings(self._takes(judged))
 
     def _plan_words(self, judged: Judgement) -> str:
