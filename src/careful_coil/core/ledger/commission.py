@@ -6,6 +6,7 @@ from careful_coil.core.condition.temperature import RISE_LIMITS
 from careful_coil.core.condition.wall import class_of
 from careful_coil.core.connect.beyond import CODE, Line
 from careful_coil.core.connect.dress import amps_at
+from careful_coil.core.connect.rated import rated_volts
 from careful_coil.core.connect.rotation import how_to_turn, reversible, turns_words
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.job import Job
@@ -37,7 +38,8 @@ def _lines(job: Job, state: Connecting, way: StartWay, settings: Settings) -> It
     if supply is None:
         return
     apart = settings.supply_apart.value / 100
-    low, high = (supply.volt * (1 + k * apart) for k in (-1, 1))
+    rated = rated_volts(job, state) or (supply.volt, supply.volt)
+    low, high = rated[0] * (1 - apart), rated[1] * (1 + apart)
     even = "; the three within 1 % of their mean" if supply.phases == 3 else ""
     yield Line(
         name="volts",

@@ -8,6 +8,7 @@ from functools import partial
 
 from careful_coil.core.connect.changed import changed, pairs_of, phases_of, touched
 from careful_coil.core.connect.dress import amps_at
+from careful_coil.core.connect.rated import off_rated, rated_volts
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.figures import all_in
 from careful_coil.core.job import Finding, Job
@@ -56,7 +57,7 @@ def site_findings(job: Job, state: Connecting, settings: Settings) -> Iterator[F
             station="release",
             gate=True,
         )
-        yield _judged(found, item, words, job, settings)
+        yield _judged(found, item, words, (job, state), settings)
 
 
 def on_list(found: Finding, findings: Sequence[Finding]) -> bool:
@@ -166,8 +167,11 @@ def _ran(job: Job) -> Iterator[Finding]:
         )
 
 
-def _judged(found: Finding, item: str, words: str, job: Job, settings: Settings) -> Finding:
+def _judged(
+    found: Finding, item: str, words: str, of: tuple[Job, Connecting], settings: Settings
+) -> Finding:
     """Return a line as what was read makes it: a lost phase and volts far off the plate are bad."""
+    job, state = of
     figures = all_in(words)
     if not words:
         return found
@@ -186,13 +190,17 @@ def _judged(found: Finding, item: str, words: str, job: Job, settings: Settings)
     apart = max(abs(f - middle) for f in own) / middle if middle > 0 else 1.0
     if item == "amps":
         return _amps(found, own, apart, job, settings)
-    off = abs(middle / job.supply.volt - 1)
-    if off > settings.supply_apart.value / 100:
+    rated = rated_volts(job, state) or (job.supply.volt, job.supply.volt)
+    off = off_rated(middle, rated)
+    if abs(off) > settings.supply_apart.value / 100:
+        side = "under" if off < 0 else "over"
+        plate = rated[0] if off < 0 else rated[1]
         return replace(
             found,
             verdict="hold",
             subject="Volts at the terminals wrong",
-            why=f"{words}: {show_percent(off)} off {job.supply.volt:g} V.",
+            why=f"{words}: {show_percent(abs(off))} {side} the plate's {plate:g} V.",
+            source=settings.supply_apart.source,
             waivable=False,
         )
     if apart > settings.unbalance_watch.value / 100:
