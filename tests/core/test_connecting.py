@@ -194,7 +194,7 @@ def test_a_leftover_that_differs_sends_back_to_the_last_unproved_joint() -> None
     found = judged(*log, {"kind": "step-ticked", "step": "leftover differs"})
     finding = next(f for f in found.findings if f.code == "leftover")
     made = found.facts.connecting.now.made[-1]
-    assert " – ".join(made) in finding.why
+    assert found.facts.connecting.said(made) in finding.why
     assert not finding.waivable
 
 
@@ -281,7 +281,7 @@ def test_the_direction_is_held_against_what_is_wanted_from_whichever_end(
     found = {f.code: f for f in judged(*log).findings}["direction"]
     assert found.verdict == verdict
     if verdict == "hold":
-        assert "Exchange L1 and L2: T1 to L2, T2 to L1" in found.why
+        assert "Exchange L1 and L2: red T1 to L2, red T2 to L1" in found.why
         turned = judged(*log, wish("exchanged", "yes"), DEAD)
         assert turned.next is not None
         assert turned.next.act == "part"

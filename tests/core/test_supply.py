@@ -221,4 +221,6 @@ def test_line_colours_differ_by_scheme_and_voltage() -> None:
     assert line_colours("by voltage", 480)["L2"] == "orange"
     assert same_colour("Brown", "brown")
     assert not same_colour("", "brown")
-    assert set(COLOURS) == set(SCHOOLS["supply-colours"].choices)
+    assert line_colours("by the supply", 480, 60)["L2"] == "orange"
+    assert line_colours("by the supply", 400, 50)["L2"] == "black"
+    assert {*COLOURS, "by the supply"} == set(SCHOOLS["supply-colours"].choices)

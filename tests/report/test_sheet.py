@@ -43,7 +43,7 @@ def test_a_ready_motor_has_all_of_it_on_its_sheet() -> None:
         "A–D 2.60 Ω",
         "480 MΩ at 20 °C",
         "For 400 V, 50 Hz, 3-phase (measured): wye",
-        "T4 – T5 – T6 made, pulled",
+        "D (T4) – E (T5) – F (T6) made, pulled",
         "L1 to L2: 5.21 Ω expected, read 5.20 Ω",
         "GOOD: Earth bond good",
         "The winding is well insulated from the frame: it is safe to connect. (183 MΩ, limit 5 MΩ)",

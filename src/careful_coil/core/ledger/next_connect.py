@@ -52,8 +52,8 @@ def connect_steps(c: Facts) -> Iterator[NextStep]:
         )
     held = next((f for f in findings if f.code in ("step-ohm", "leftover")), None)
     proving = _proving(c)
-    if proving is not None:
-        yield proving
+    if proving is not None and (held is None or held.code == "step-ohm"):
+        yield proving  # taken anew before anything is blamed
     elif held is not None:
         yield NextStep(
             code=held.code, title=held.subject, station="connect", why=held.why, focus="step-ohm"

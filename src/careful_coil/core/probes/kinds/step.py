@@ -17,6 +17,7 @@ PROBE = Probe(
     prompt="proves the joint just made",
     asks=("ohm", "ohms"),
     part="hookup",
+    hooked="hookup",
     unit="Ω",
     read=_read,
     shown=on_joints,
