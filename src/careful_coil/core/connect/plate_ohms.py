@@ -2,8 +2,8 @@
 
 import math
 
+from careful_coil.core.connect.coil_ohms import coil_ohms
 from careful_coil.core.connect.plans import Plate, plan
-from careful_coil.core.connect.work import coil_ohms
 from careful_coil.core.errors import CoilError
 from careful_coil.core.identify import Identification, Naming
 from careful_coil.core.job import Finding, Job

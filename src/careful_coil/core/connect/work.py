@@ -6,6 +6,7 @@ from dataclasses import dataclass, field, replace
 from careful_coil.core.connect.as_found import Reading
 from careful_coil.core.connect.called import called
 from careful_coil.core.connect.changed import coil_by_lines
+from careful_coil.core.connect.coil_ohms import shown_ohms
 from careful_coil.core.connect.dress import ways_of
 from careful_coil.core.connect.hookup import Hookup, Supplied
 from careful_coil.core.connect.plans import (
@@ -365,31 +366,6 @@ def _known(
         return None
     first = exact[0]
     return ARRANGEMENTS[first.arrangement], first.variant, dict(first.names), True
-
-
-def shown_ohms(job: Job, found: Identification | None, naming: Naming) -> dict[str, float] | None:
-    """Return the ohms of each kind of coil as this meter shows them.
-
-    Test leads that nobody nulled or clipped together stay in: what is expected is what will be read.
-    """
-    ohms = coil_ohms(found, naming)
-    if ohms is None or found is None or job.meter.lead_ohm is not None:
-        return ohms
-    return {kind: ohm + found.best.lead_ohm for kind, ohm in ohms.items()}
-
-
-def coil_ohms(found: Identification | None, naming: Naming) -> dict[str, float] | None:
-    """Return the mean ohms of each kind of coil, by kind; None where one has none."""
-    if naming.network is None or found is None:
-        return None
-    kinds: dict[str, list[float]] = {}
-    for c in naming.network.coils:
-        kinds.setdefault(c.like, [])
-        if c.name in found.best.coil_ohm:
-            kinds[c.like].append(found.best.coil_ohm[c.name])
-    if not all(kinds.values()):
-        return None
-    return {kind: sum(ohms) / len(ohms) for kind, ohms in kinds.items()}
 
 
 def _as_found(job: Job, slug: str, variant: str, names: Mapping[str, str]) -> Plan | None:

@@ -105,7 +105,11 @@ def _candidate(
         extras=told,
         certainty=certainty,
         coil_ohm={k: v for k, v in ohms.items() if not k.startswith(SENSOR)},
-        lead_ohm=w.fit.lead_ohm if w.fit is not None else 0.0,
+        shown_ohm={
+            k: v
+            for k, v in _coil_ohms(w, network, names, evidence, bare=True).items()
+            if not k.startswith(SENSOR)
+        },
         notes=notes,
         broken=tuple(t for t in tags if t in dead),
         unread=unread_coils(network, names, evidence),
@@ -219,14 +223,18 @@ def _as_named(model: Model, roles: Sequence[int], names: Sequence[str]) -> Netwo
 
 
 def _coil_ohms(
-    w: Weighed, network: Network, names: Sequence[str], evidence: Evidence
+    w: Weighed, network: Network, names: Sequence[str], evidence: Evidence, *, bare: bool = False
 ) -> dict[str, float]:
-    """Return each coil's ohms: the kind's figure, drawn towards what was read through that coil."""
+    """Return each coil's ohms: the kind's figure, drawn towards what was read through that coil.
+
+    `bare`: as the meter shows them, nothing taken off for the test leads.
+    """
     if w.model is None or w.fit is None or not w.fitted:
         return {}
     table = tables(w.model.network)
     kind = [table.kinds.index(c.like) for c in network.coils]
-    guess = w.fit.ohm[kind]
+    lead = w.fit.lead_ohm
+    guess = w.fit.ohm[kind] + (lead if bare else 0.0)
     known = [bool(_kind_read(table, w, evidence)[k]) for k in kind]
     good = [evidence.ohms[k] for n, k in enumerate(w.fitted) if n not in w.fit.dropped]
     share = np.array([network.shares(names[o.a], names[o.b]) ** 2 for o in good])
@@ -236,7 +244,7 @@ def _coil_ohms(
         many &= np.abs(network.shares(names[o.a], names[o.b])) < 1e-9  # these coils stand alone
     loose = np.where(many, COIL_SPREAD * guess, 10 * guess)
     sigma = np.array([o.sigma for o in good])
-    read = np.array([o.ohm for o in good]) - w.fit.lead_ohm
+    read = np.array([o.ohm for o in good]) - (0.0 if bare else lead)
     matrix = np.vstack([share / sigma[:, None], np.diag(1 / loose)])
     ohm, *_ = np.linalg.lstsq(matrix, np.concatenate([read / sigma, guess / loose]), rcond=None)
     return {

@@ -121,10 +121,15 @@ def _runs_against(job: Job) -> list[Run]:
 
 
 def _stale(job: Job) -> frozenset[int]:
-    """Return the readings, by number, that count no more: a path read open before its device was mended."""
+    """Return the readings, by number, that count no more.
+
+    A path read open, or read through its start contact, before its device was mended.
+    """
     mended = max((d.place for d in job.deeds.every if d.kind == "device"), default=-1)
     pairs = [t.reading for t in job.readings if isinstance(t.reading, Resistance)]
     joined = {n for r in pairs if not _open(r) for n in (r.pair() or ())}
+    worked = [t.reading for t in job.readings if isinstance(t.reading, Switch)]
+    through = [set(r.between) for r in worked if r.value == "opens"]
 
     def stale(taken: Taken) -> bool:
         reading = taken.reading
@@ -133,7 +138,7 @@ def _stale(job: Job) -> frozenset[int]:
         if isinstance(reading, Switch):
             return reading.value == "stays"  # what opened, opened
         pair = reading.pair() if isinstance(reading, Resistance) else None
-        return pair is not None and not set(pair) & joined
+        return pair is not None and (set(pair) in through or not set(pair) & joined)
 
     return frozenset(k for k, t in enumerate(job.readings) if stale(t))
 

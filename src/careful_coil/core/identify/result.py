@@ -16,8 +16,8 @@ class Candidate:
     `names` the winding's leads by their names in the network (both ends of a pair told apart), `roles`
     by the words of the open format; `extras` what tags beside the winding belong to; `order` the
     speed taps from high to low; `broken` the leads of a coil that stands open; `unread` the coils that
-    no reading has passed: their ohms are inferred from their like; `lead_ohm` what was taken off each
-    reading for the test leads, in Ω.
+    no reading has passed: their ohms are inferred from their like; `shown_ohm` the
+    same with nothing taken off for the test leads: what this meter shows.
     """
 
     arrangement: str | None
@@ -32,7 +32,7 @@ class Candidate:
     unread: tuple[str, ...] = ()
     certainty: dict[str, Certainty] = field(default_factory=dict)
     coil_ohm: dict[str, float] = field(default_factory=dict)
-    lead_ohm: float = 0.0
+    shown_ohm: dict[str, float] = field(default_factory=dict)
     notes: tuple[str, ...] = ()
 
 

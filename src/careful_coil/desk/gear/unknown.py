@@ -4,7 +4,7 @@ import math
 
 from PySide6.QtWidgets import QWidget
 
-from careful_coil.core.connect.work import coil_ohms
+from careful_coil.core.connect.coil_ohms import coil_ohms
 from careful_coil.core.errors import BadValue, CoilError
 from careful_coil.core.gear.capacitor_rules import capacitor_of
 from careful_coil.core.gear.machine_of import known_motor
