@@ -4,10 +4,10 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
 from careful_coil.core.can_marking import Marking, read_marking, serves_of
+from careful_coil.core.connect.coil_ohms import coil_ohms
 from careful_coil.core.connect.hookup import Hookup, Supplied
 from careful_coil.core.connect.plans import Plate
 from careful_coil.core.connect.work import Gear as ConnectedGear
-from careful_coil.core.connect.work import coil_ohms
 from careful_coil.core.errors import CannotPlace, CoilError
 from careful_coil.core.gear.positions import read_table
 from careful_coil.core.identify import Identification, Naming
