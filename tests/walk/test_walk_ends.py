@@ -80,3 +80,28 @@ def test_a_shorted_capacitor_is_said_in_a_word_and_renewed() -> None:
 def test_a_walk_is_plain_json(name: str) -> None:
     document = walked(name)
     assert json.loads(document.model_dump_json(by_alias=True))["end"] == "released"
+
+
+def test_marks_that_are_not_true_are_found_on_site_before_any_volts() -> None:
+    """T4 and T5 are printed on each other's lead: no ohms between the lines show it, one after a joint does."""
+    document = walked("site-nine-marks")
+    assert (document.end, document.right, document.harm) == ("released", True, [])
+    first, again = at(document, "step-E-D"), at(document, "step-D-E")
+    apart, marked, volts = at(document, "cut-B"), at(document, "retag-"), at(document, "site-amps")
+    assert 0 < first < again < apart < marked < volts
+
+
+def test_a_visit_puts_no_volts_on_a_motor_that_is_dead_to_earth() -> None:
+    document = walked("site-earth-fault")
+    assert (document.end, document.right, document.harm) == ("unrepaired", True, [])
+    assert at(document, "site-amps") < 0
+    assert at(document, "go-ahead") > 0
+
+
+def test_a_fan_is_run_at_each_speed_with_the_clip_on_that_speeds_lead() -> None:
+    document = walked("fan-two-speed-binding")
+    high, low = (
+        next(s for s in document.steps[k:] if s.code.startswith("trial-step-230"))
+        for k in (at(document, "trial-begin-on-high"), at(document, "trial-begin-on-low"))
+    )
+    assert float(low.answer.split()[0]) < 0.5 * float(high.answer.split()[0])
