@@ -16,9 +16,11 @@ def called(job: Job, names: Mapping[str, str], slug: str, marks: str) -> dict[st
     """Return the words for each lead, by its name in the model.
 
     `names` the model's name of each tag; `marks` the shop's marking. Printed: “yellow T4”, or the print alone
-    where no colour is noted. Not printed: the tag, and the mark it must bear: “D (T4)”.
+    where no colour is noted. Not printed: the tag, and the mark it must bear, in the marking that its other
+    leads are printed in: “D (T4)”.
     """
     leads = {x.tag: x for x in job.leads}
+    like = next((x.marking for x in job.leads if x.marking.strip()), "")
     found = {}
     for tag, name in names.items():
         lead = leads.get(tag)
@@ -26,7 +28,8 @@ def called(job: Job, names: Mapping[str, str], slug: str, marks: str) -> dict[st
         if printed and lead is not None:
             found[name] = f"{lead.colour} {printed}".strip()
             continue
-        mark = mark_of(slug, name, SYSTEMS[marks]) or in_marking(slug, name, "")
+        own = None if like else mark_of(slug, name, SYSTEMS[marks])
+        mark = own or in_marking(slug, name, like)
         found[name] = f"{tag} ({mark})"
     return found
 

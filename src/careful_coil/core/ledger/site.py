@@ -326,8 +326,9 @@ MEGOHM_WANTED = "megohms after a minute, the winding's °C: 480 20, or 480 MΩ 2
 
 def _megohm(volts: float, at_c: float | None, text: str) -> Sequence[AnyBody]:
     """Return the test; the tester's volts and the winding's °C are the last ones where none are typed."""
-    own = text.strip() if at_c is None or " " in text.strip() else f"{text.strip()} {at_c:g}"
-    told = _MEGOHM.fullmatch(own)
+    told = _MEGOHM.fullmatch(text.strip())
+    if told is None and at_c is not None:
+        told = _MEGOHM.fullmatch(f"{text.strip()} {at_c:g}")
     if told is None:
         raise BadValue(text, MEGOHM_WANTED)
     test = read_insulation(told[1])
@@ -378,7 +379,7 @@ def _checked(item: str, count: int, text: str) -> Sequence[AnyBody]:
     if item == "phase-order":
         told = ORDERS[SHOWN.index(told)] if told in SHOWN else _picked(told, ORDERS)
         if told.upper() not in ORDERS:
-            raise BadValue(text, " or ".join(ORDERS))
+            raise BadValue(text, " or ".join((*SHOWN, *ORDERS)))
         told = told.upper()
     else:
         unit, quantity = ("A", Quantity.CURRENT) if item == "amps" else ("V", Quantity.VOLTAGE)
