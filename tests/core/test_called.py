@@ -187,3 +187,28 @@ def test_no_name_of_the_model_is_read_or_printed(motor: str) -> None:
         words += [p.extract_text() for p in pages]
     assert len(words) > 1000
     assert sorted({w for w in words if MODEL.search(w)}) == []
+
+
+def test_a_three_phase_motor_on_one_phase_hears_what_would_run_it() -> None:
+    """70 µF a kW at 230 V 50 Hz (Steinmetz circuit): 1.1 kW wants 77 µF."""
+    log = [
+        *ticket(name="Saw", complaint="nothing"),
+        *plate(phases="3", volt="230/400", hertz="50", power="1.1 kW"),
+    ]
+    log += [
+        {
+            "kind": "leads",
+            "leads": [{"tag": t, "marking": f"T{k}"} for k, t in enumerate("ABCDEF", 1)],
+        }
+    ]
+    log += [
+        {
+            "kind": "found-hookup",
+            "joints": [["L1", "A", "F"], ["L2", "B", "D"], ["L3", "C", "E"]],
+            "ran": "yes",
+        }
+    ]
+    one = {"kind": "supply", "volt": 230, "hertz": 50, "phases": 1}
+    why = judged(*log, one).facts.connecting.why
+    assert "will not start on this" in why
+    assert "run capacitor of 77 µF" in why

@@ -151,6 +151,7 @@ def test_system_and_plate_names_are_told_apart() -> None:
     assert "480 V system" in system_words(460)
     assert "460 V on the plate" in system_words(480)
     assert system_words(400) == ""
+    assert system_words(230, 50) == ""
 
 
 def test_the_sums_give_the_same() -> None:

@@ -46,7 +46,7 @@ def test_a_ready_motor_has_all_of_it_on_its_sheet() -> None:
         "D (T4) – E (T5) – F (T6) made, pulled",
         "L1 to L2: 5.21 Ω expected, read 5.20 Ω",
         "GOOD: Earth bond good",
-        "The winding is well insulated from the frame: it is safe to connect. (183 MΩ, limit 5 MΩ)",
+        "The winding is well insulated from the frame. (183 MΩ, limit 5 MΩ)",
         "A D to the frame, the other windings earthed: 480 MΩ",
         "prove dead",
         "AB 2026-03-01",

@@ -27,7 +27,7 @@ IN_USE = (
     "order",
     "supply-colours",
 )  # the others are kept until their station asks for them
-NOT_ASKED = ("supply_apart", "supply_edge", "frame_ohm")  # limits that no rule reads yet: not shown
+NOT_ASKED = ("supply_edge", "frame_ohm")  # limits that no rule reads yet: not shown
 
 
 def limits_shown(settings: Settings) -> dict[str, Limit]:

@@ -13,7 +13,7 @@ SENTENCES: dict[str, dict[str, str]] = {
         "unproven": "Whether the windings are even has not been shown yet.",
     },
     "insulation": {
-        "good": "The winding is well insulated from the frame: it is safe to connect.",
+        "good": "The winding is well insulated from the frame.",
         "hold": "The insulation to the frame is too weak: current could leak to the case. It must not be connected.",
         "unproven": "Whether the winding is insulated from the frame has not been shown yet.",
     },

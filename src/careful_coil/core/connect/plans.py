@@ -66,7 +66,11 @@ def plan(
         raise CannotConnect(
             f"A {wish.phases}-phase supply does not fit: this winding has {known.phases} "
             f"phase{'s' if known.phases > 1 else ''}. "
-            + ("A drive can make three phases of one." if known.phases == 3 else "Use two lines.")
+            + (
+                "A drive can make three phases of one."
+                if known.phases == 3
+                else "Name two lines, or line and neutral, whichever have its volts."
+            )
         )
     options = _spoken(_asked(known, wish), wish)
     ratings = _ratings(known, options, plate, wish)

@@ -179,9 +179,8 @@ def connecting(
         missing = "The supply" if job.supply is None else "The plate's volts"
         return replace(state, why=f"{missing} must be known first.")
     if job.supply.phases != arr.phases:
-        return replace(
-            state, why=f"This motor has {arr.phases} phase(s), the supply {job.supply.phases}."
-        )
+        words = OTHER_PHASES[job.supply.phases]
+        return replace(state, why=f"{words} {_with_capacitor(job)}".strip())
     if gear.why and arr.slug in OUTSIDE:
         return replace(state, why=gear.why, outside=True)
     try:
@@ -197,6 +196,28 @@ def connecting(
     if lacking:
         wanted = replace(wanted, notes=(*wanted.notes, lacking))
     return _worked(state, job, job.supply, wanted, ohms, settings or Settings())
+
+
+# what is said of a motor on a supply of other phases than its own, by the supply's
+OTHER_PHASES = {
+    1: "Three phases on a single-phase supply: it will not start on this, hum and burn. A drive with a "
+    "single-phase input gives it all it has.",
+    3: "A single-phase motor on a three-phase supply: name two of its lines, or line and neutral, whichever "
+    "have its volts, as its single-phase supply.",
+}
+STEINMETZ = 70.0  # µF per kW at 230 V 50 Hz, in delta (Steinmetz circuit; usual shop figure)
+
+
+def _with_capacitor(job: Job) -> str:
+    """Return what a run capacitor would make of a three-phase motor on one phase; empty where nobody can say."""
+    supply, watt = job.supply, job.plate.power_w
+    if supply is None or supply.phases != 1 or not watt:
+        return ""
+    farad = STEINMETZ * watt / 1000 * (230 / supply.volt) ** 2 * 50 / supply.hertz
+    return (
+        f"Or in delta with a run capacitor of {farad:.2g} µF, where its delta has {supply.volt:g} V: a third of "
+        "its starting torque and seven tenths of its power are left."
+    )
 
 
 def plan_wished(

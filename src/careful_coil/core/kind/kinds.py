@@ -205,4 +205,4 @@ def on_this_supply(kind: Kind, phases: int) -> str:
         )
     if kind.phases == 3:
         return "Needs three phases: a drive makes them of one."
-    return "Use two lines of the three, at its rated volts."
+    return "On two lines, or on line and neutral, whichever have its rated volts."

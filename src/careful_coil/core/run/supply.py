@@ -20,6 +20,7 @@ DEAD_SHARE = 0.15  # of the largest reading: less is no volts
 LOST_SHARE = 0.60  # of the largest: a line between two such is lost, not unbalanced
 DERATING = ((1.0, 1.0), (2.0, 0.95), (3.0, 0.88), (4.0, 0.82), (5.0, 0.75))  # NEMA MG 1, 14.36
 # what a system's name promises at the motor's terminals: NEMA MG 1, 1.16; IEC 60038
+SIXTY = 55.0  # Hz: above it a 60 Hz system
 SYSTEM_OF_PLATE = {115: 120, 200: 208, 230: 240, 460: 480, 575: 600}
 _A, _B, _C = (cmath.exp(1j * math.radians(d)) / math.sqrt(3) for d in (90, -30, 210))
 Points = tuple[complex, complex, complex | None, complex]
@@ -207,8 +208,13 @@ def overload_amp(amp: float, service_factor: float, rise_k: float | None = None)
     return amp * (1.25 if roomy else 1.15)
 
 
-def system_words(volt: float) -> str:
-    """Return how a motor's rated volts and a system's name belong together, empty where they are one."""
+def system_words(volt: float, hertz: float = 60.0) -> str:
+    """Return how a motor's rated volts and a system's name belong together, empty where they are one.
+
+    Names that differ from plates are those of 60 Hz systems; a 230 V plate at 50 Hz is of a 230 V system.
+    """
+    if hertz < SIXTY:
+        return ""
     plate = next((p for p in SYSTEM_OF_PLATE if abs(p - volt) < 0.5), None)
     if plate is not None:
         return f"A plate of {plate} V is made for a {SYSTEM_OF_PLATE[plate]} V system."

@@ -112,7 +112,10 @@ class SupplyPart(Part):
         told = ", ".join(f"{n} {colours[n]}" for n in (*lines, "N", "PE"))
         return " ".join(
             w
-            for w in (system_words(supply.volt), f"Conductors by this shop's scheme: {told}.")
+            for w in (
+                system_words(supply.volt, supply.hertz),
+                f"Conductors by this shop's scheme: {told}.",
+            )
             if w
         )
 
