@@ -56,6 +56,7 @@ def test_one_phase_has_one_pair_no_phase_order_and_one_figure() -> None:
         ("site-dead", "1.2", {"kind": "proved-dead", "volt": 1.2}),
         ("site-megohm", ">2 GΩ 18 °C 1000 V", {"above": True, "at_c": 18, "test_volt": 1000}),
         ("site-megohm", "480 MΩ 20C 500V", {"megohm": 480, "above": False}),
+        ("site-megohm", "480 MΩ", {"megohm": 480, "at_c": 20}),  # at the °C of the test before
         ("site-megohm", "480 20", {"megohm": 480, "at_c": 20, "test_volt": 500}),
         ("site-drained", "4 min", {"kind": "discharged", "seconds": 240}),
         ("site-supply", "401/398/403", {"kind": "supply-read", "line": (401, 398, 403)}),
@@ -86,7 +87,6 @@ def test_what_is_written_becomes_an_entry_of_its_station(
         ("site-ohms", "about five"),
         ("site-ohms", "5.20/5.20"),
         ("site-ohms", "2x5.20"),
-        ("site-megohm", "480 MΩ"),
         ("site-megohm", "480 MΩ 900 °C 500 V"),
         ("site-drained", "a while"),
         ("site-supply", "401/398"),

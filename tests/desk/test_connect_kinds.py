@@ -117,6 +117,8 @@ def test_a_two_capacitor_motors_switch_is_replaced(bench: Bench) -> None:
     log(bench, stands)
     assert bench.judged.facts.connecting.joined
     log(bench, told, fitted, *run)
+    again = {"kind": "resistance", "between": ["C", "D"], "value": "4.31"}
+    log(bench, {"kind": "reading", "reading": again})  # its old contact was dirty: read anew
     part(bench, ChangePart)
     state = bench.judged.facts.connecting
     assert state.plan is not None, state.why

@@ -12,6 +12,11 @@ SYSTEMS: Mapping[str, System] = {"T": "T", "IEC": "IEC", "letters": "letters"}
 Say = Callable[[str], str]
 
 
+def role_or_mark(slug: str, name: str) -> str:
+    """Return a word of the trade for a lead as the model names it: its role, or a mark that is usual."""
+    return in_marking(slug, name, "") if _MODEL.fullmatch(name) else name
+
+
 def called(job: Job, names: Mapping[str, str], slug: str, marks: str) -> dict[str, str]:
     """Return the words for each lead, by its name in the model.
 
@@ -29,7 +34,7 @@ def called(job: Job, names: Mapping[str, str], slug: str, marks: str) -> dict[st
             found[name] = f"{lead.colour} {printed}".strip()
             continue
         own = None if like else mark_of(slug, name, SYSTEMS[marks])
-        mark = own or in_marking(slug, name, like)
+        mark = own or (in_marking(slug, name, like) if like or _MODEL.fullmatch(name) else name)
         found[name] = f"{tag} ({mark})"
     return found
 

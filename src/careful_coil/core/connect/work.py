@@ -132,6 +132,10 @@ class Connecting:
         """Return the mark of a lead alone, as it stands at a drawing."""
         return self.called.get(name, name).split(" ")[-1].strip("()")
 
+    def marks(self, names: Sequence[str], between: str = " – ") -> str:
+        """Return leads by their marks alone, lines and terminals as they are: where room is short."""
+        return between.join(self.mark(n) for n in names)
+
     def by_tag(self, joint: Sequence[str]) -> tuple[str, ...]:
         """Return names of leads as tags; lines and terminals stay as they are."""
         tag = {name: t for t, name in self.names.items()}

@@ -26,6 +26,7 @@ from careful_coil.core.winding.arrangements import ARRANGEMENTS, Arrangement
 from careful_coil.core.winding.network import Network
 
 RUN_LINES = ("L1", "L2", "L3")
+CONTACT_OHM = 0.5  # of a closed contact: more is dirt (trade practice)
 APART = 0.10  # of their mean: three amps this far apart speak against a hookup
 Word = Literal["proven", "kicked", "marked", "owed", "guess", "none"]
 
@@ -129,7 +130,7 @@ def _stale(job: Job) -> frozenset[int]:
     pairs = [t.reading for t in job.readings if isinstance(t.reading, Resistance)]
     joined = {n for r in pairs if not _open(r) for n in (r.pair() or ())}
     worked = [t.reading for t in job.readings if isinstance(t.reading, Switch)]
-    through = [set(r.between) for r in worked if r.value == "opens"]
+    through = [set(r.between) for r in worked if r.value == "opens"] if _was_dirty(job) else []
 
     def stale(taken: Taken) -> bool:
         reading = taken.reading
@@ -141,6 +142,18 @@ def _stale(job: Job) -> frozenset[int]:
         return pair is not None and (set(pair) in through or not set(pair) & joined)
 
     return frozenset(k for k, t in enumerate(job.readings) if stale(t))
+
+
+def _was_dirty(job: Job) -> bool:
+    """Whether a contact read ohms of its own before it was mended: they were in the path's reading too."""
+    mended = {d.part.partition(":")[2]: d.place for d in job.deeds.every if d.kind == "device"}
+    for place, entry in enumerate(job.log):
+        body = entry.said
+        if body.kind != "device-read" or place >= mended.get(body.name, -1):
+            continue
+        if body.ohm is not None and body.ohm > CONTACT_OHM:
+            return True
+    return False
 
 
 def _open(reading: Resistance) -> bool:

@@ -42,9 +42,9 @@ class StepList(Painted):
         """Take the state of the connecting, and the lead colours."""
         self.state = judged.facts.connecting
         lead = {x.tag: x for x in judged.job.leads}
-        last = {n: words.split()[-1].strip("()") for n, words in self.state.called.items()}
+        mark = self.state.mark
         self.looks = {
-            last.get(n, n): (lead[t].colour, lead[t].tracer) for t, n in self.state.names.items()
+            mark(n): (lead[t].colour, lead[t].tracer) for t, n in self.state.names.items()
         }
         self.setAccessibleDescription("; ".join(" ".join(r[:2]) for r in self.rows()))
         self.fit()
@@ -58,7 +58,7 @@ class StepList(Painted):
         state = self.state
         if state.plan is None:
             return []
-        rows: list[Row] = [("good", state.said(j), "stands") for j in state.made if len(j) > 1]
+        rows: list[Row] = [("good", state.marks(j), "stands") for j in state.made if len(j) > 1]
         doing = [s for s in state.steps if _title(s, state)]
         for k, step in enumerate(doing[: SHOWN + 1]):
             loose = f"{step.loose_after} loose" if step.loose_after else ""
@@ -69,7 +69,7 @@ class StepList(Painted):
             )
         if len(doing) > SHOWN + 1:
             rows.append(("", f"and {len(doing) - SHOWN - 1} more", ""))
-        return rows + [("hold", state.said(j), "must not be") for j in state.wrong]
+        return rows + [("hold", state.marks(j), "must not be") for j in state.wrong]
 
     def ohm_rows(self) -> list[Row]:
         """Return the line pairs with what they must read and what they read."""
@@ -165,15 +165,15 @@ class StepList(Painted):
 
 def _title(step: Step, state: Connecting) -> str:
     """Return a step in a few words; nothing for one that only prepares, proves or retags."""
-    joint = state.said(step.joint)
+    joint = state.marks(step.joint)
     if step.do == "cut":
-        return f"{state.said(step.leads, ' and ')} out of {state.said(step.joint, '–')}"
+        return f"{state.marks(step.leads, ' and ')} out of {state.marks(step.joint, '–')}"
     if step.do == "insulate":
-        return f"Insulate {state.said(step.leads[:1])}"
+        return f"Insulate {state.marks(step.leads[:1])}"
     if step.do == "fit-device":
         return f"Fit {step.leads[0]}"
     if step.do == "remove-device":
         return f"Take out {step.leads[0]}"
     if step.do == "move-link":
-        return f"Link {joint}" if joint else f"Link off {state.said(step.leads)}"
+        return f"Link {joint}" if joint else f"Link off {state.marks(step.leads)}"
     return f"Join {joint}" if step.do in JOINTS else ""

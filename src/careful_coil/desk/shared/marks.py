@@ -3,9 +3,10 @@
 from PySide6.QtCore import QRect
 from PySide6.QtGui import QPainter, QPaintEvent
 
+from careful_coil.core.connect.called import role_or_mark
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.settings import Settings
-from careful_coil.core.winding.markings import System, in_marking, mark_of
+from careful_coil.core.winding.markings import System, mark_of
 from careful_coil.desk import paint
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.theme import Theme
@@ -29,7 +30,7 @@ def marks_of(judged: Judgement, settings: Settings) -> list[tuple[str, str, str]
     rows = []
     for tag in judged.job.tags:
         name = naming.names.get(tag)
-        own = (mark_of(slug, name, system) or in_marking(slug, name, "")) if name else ""
+        own = (mark_of(slug, name, system) or role_or_mark(slug, name)) if name else ""
         mark = own or beside.get(tag, "?")
         word = OWED.get(naming.word) or CERTAIN[sure.get(tag, "open")]
         rows.append((tag, "–" if word == "open" else mark, word))
