@@ -7,7 +7,8 @@ import pytest
 from careful_coil.core.errors import BadValue, CoilError
 from careful_coil.core.job import Finding
 from careful_coil.core.ledger import Judgement
-from careful_coil.core.ledger.site import SiteLine, field_sheet
+from careful_coil.core.ledger.site import field_sheet
+from careful_coil.core.ledger.site_line import SiteLine
 from tests.core.logs import JOINED, SIX_LEADS, SUPPLY, judged, plate, ticket, walls
 from tests.core.played import Body
 from tests.core.test_ledger import READY
@@ -196,6 +197,7 @@ VISITS = {
         "site-drained": "4 min",
         "site-bond": "0.05",
         "site-supply": "231",
+        "site-start": "turns 0.4",
         "site-amps": "4.1",
         "site-volts": "229",
     },
@@ -205,6 +207,7 @@ VISITS = {
 def visited(phases: int, **other: str) -> Judgement:
     """A motor nobody has opened, entered line by line from its field sheet."""
     volts = {"phases": f"{phases}", "volt": "400" if phases == 3 else "230", "hertz": "50"}
+    volts |= {"capacitor": "none"} if phases == 1 else {}
     log: list[Body] = [
         *ticket(name="Lathe", complaint="nothing"),
         *plate(**volts, amp="6.4", rpm="1430"),
@@ -360,3 +363,23 @@ def test_a_complaint_wants_half_an_hour_on_its_load_and_what_is_heard_there_hold
     assert {f.code: f for f in bad.gate}["site-ran"].waivable is False
     with pytest.raises(BadValue, match="how it runs"):
         bodies(judged(*trips), "site-ran", "6.1")
+
+
+def test_a_start_on_site_that_stalls_or_opens_late_holds_and_brings_it_in() -> None:
+    """A start winding that stays in longer than the shop allows cooks; nobody waives it."""
+    one = [
+        *ticket(name="Mixer", complaint="hums"),
+        *plate(phases="1", volt="230", hertz="50", amp="4.2"),
+        SITE,
+    ]
+
+    def started(text: str) -> Judgement:
+        return judged(*one, *bodies(judged(*one), "site-start", text))
+
+    assert "site-start" not in {f.code for f in started("out 0.3").findings}
+    for text in ("stalled 3", "tripped 1", "out 9"):
+        found = started(text)
+        held = next(f for f in found.gate if f.code == "site-start")
+        assert (held.verdict, held.waivable) == ("hold", False)
+    with pytest.raises(BadValue, match="stalled 3"):
+        bodies(judged(*one), "site-start", "fine")

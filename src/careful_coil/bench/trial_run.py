@@ -22,6 +22,7 @@ STICTION = 0.6  # of the drag: what a free shaft needs to begin
 IRON = 1.0  # watts of the iron over those of free bearings, at full volts
 BRAKE = 0.45  # of the torque at standstill and full volts: what the shop's brake takes
 UP_SECONDS = 0.6  # a free healthy motor would take to n_sync on the torque of its standstill
+NO_TORQUE = 1e-3  # of the greatest on the way up: figures' own noise
 GIVE_UP = 8.0  # seconds without the start device letting go
 AIR_C, WARM_K, WARM_MIN = 21.0, 38.0, 22.0
 
@@ -140,7 +141,10 @@ class Rig:
         switched = any(d.switches for d in self.devices)
         until = OUT_SHARE if switched else float(share[-1])
         below = share <= until
-        if spare[0] <= 0 or healthy <= 0:
+        none = NO_TORQUE * float(
+            np.abs(found.torque).max()
+        )  # one winding alone: none at standstill
+        if spare[0] <= 0 or healthy <= none:
             return "stalled", GIVE_UP, 0.0
         if np.any(spare[below] <= 0):
             at = float(share[int(np.argmax(spare <= 0))])

@@ -8,7 +8,8 @@ from reportlab.lib.utils import simpleSplit
 from reportlab.pdfgen.canvas import Canvas
 
 from careful_coil.core.ledger import Judgement
-from careful_coil.core.ledger.site import SiteLine, field_sheet
+from careful_coil.core.ledger.site import field_sheet
+from careful_coil.core.ledger.site_line import SiteLine
 from careful_coil.report.canvas import ink
 from careful_coil.report.page import BOLD, MARGIN, REGULAR, Page, load_faces
 

@@ -78,6 +78,7 @@ VISIT: Sequence[tuple[int, tuple[str, ...], tuple[str, ...]]] = (
     (10, ("volt",), ("run",)),
     (11, ("word",), ("release",)),
 )
+BROUGHT_IN = ("work", "place")  # from a visit to the bench: its order begins anew
 COVERS_ON = ("work", "covers")
 VOLTS = ("step", "start", "turning")
 # after which answers a question may come again: hands and volts, by quantity
@@ -236,10 +237,13 @@ def stage_of(
 
 def _late(steps: Sequence[Step]) -> Iterator[str]:
     """Yield the first question of each stage that comes after one of a later stage was answered."""
-    highest, named = 0, set()
+    highest, named = 0, set[int]()
     stages = VISIT if visited(steps) else STAGES
     for number, step in enumerate(steps):
         for ask in step["asks"][:1]:
+            if (ask["quantity"], ask["part"]) == BROUGHT_IN and not step["skip"]:
+                highest, named, stages = 0, {4}, STAGES  # its insulation was tested on the visit
+                continue
             stage = stage_of(ask, stages)
             if 0 < stage < highest and stage not in named:
                 yield f"{step['code']} at {number + 1}, stage {stage} after {highest}"

@@ -23,7 +23,15 @@ BY_KEY = {
     "site-lid": ("Lid on: seal seated, no lead pinched", "covers", "lid is on"),
 }
 # what was found bad before volts: they stay off
-NO_VOLTS = ("insulation", "site-ohms", "line-ohms", "site-change", "frame-fault", "coil-open")
+NO_VOLTS = (
+    "site-start",
+    "insulation",
+    "site-ohms",
+    "line-ohms",
+    "site-change",
+    "frame-fault",
+    "coil-open",
+)
 DEAD = "Isolate, lock out, capacitors discharged. Meter on a live source, on every lead, on the live source again."
 # what Connect asks of the change; its ohms, run and power checks have lines of their own
 CHANGE = (
@@ -38,7 +46,14 @@ CHANGE = (
     "leftover",
 )
 LAST = ("voltage-tags", "installer")
-VOLTS_ON = ("site-phase-order", "site-direction", "site-amps", "site-volts", "site-ran")
+VOLTS_ON = (
+    "site-start",
+    "site-phase-order",
+    "site-direction",
+    "site-amps",
+    "site-volts",
+    "site-ran",
+)
 
 
 def site_lines(c: Facts) -> Iterator[NextStep]:
@@ -70,7 +85,7 @@ def site_lines(c: Facts) -> Iterator[NextStep]:
 def visit_steps(c: Facts, asked: Asked) -> Iterator[NextStep]:
     """Yield a visit in the order of the hands: what came, supply, dead, ohms, the change, lid on, volts."""
     lines = list(site_lines(c))
-    yield from (s for s in asked["intake"] if s.code not in ("tag", "plate-capacitor"))
+    yield from (s for s in asked["intake"] if s.code != "tag")
     yield from (s for s in lines if s.code in FIRST)
     plate = c.job.plate
     may_change = len(plate.volts) != 1 or bool(plate.assumed) or changing(c.job, c.connecting)
@@ -79,6 +94,8 @@ def visit_steps(c: Facts, asked: Asked) -> Iterator[NextStep]:
         yield from (s for s in asked["leads"] if s.code == "found-hookup")
     if not touched(c.job):
         yield from (s for s in lines if s.code.endswith("-before"))
+    if _start_gear(c):
+        yield from asked["start-gear"]
     if may_change:
         yield from _change(c, asked)
     if not may_change or c.connecting.joined:
@@ -93,6 +110,16 @@ def visit_steps(c: Facts, asked: Asked) -> Iterator[NextStep]:
         yield from (s for s in asked["connect"] if s.code in LAST)
         yield from (s for s in told if s.code in VOLTS_ON)
     yield from asked["release"]
+
+
+def _start_gear(c: Facts) -> bool:
+    """Whether what starts it is looked at: one phase, and a complaint of its start or parts that can be reached."""
+    job = c.job
+    if job.plate.phases != 1:
+        return False
+    printed = job.plate.printed("capacitor").strip().lower() not in ("", "none", "?")
+    joints = job.found.joints if job.found is not None else ()
+    return printed or any("." in n for j in joints for n in j) or bool(job.gear.capacitors)
 
 
 def _change(c: Facts, asked: Asked) -> Iterator[NextStep]:

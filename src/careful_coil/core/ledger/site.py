@@ -1,70 +1,40 @@
 """Work where the motor stands: its own gate list, and one numbered list for paper and entry page alike."""
 
 import re
-from collections.abc import Callable, Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from collections.abc import Iterator, Mapping, Sequence
 from functools import partial
 
 from careful_coil.core.condition.insulation import dc_test_volts
-from careful_coil.core.condition.suspicion import symptoms_in
 from careful_coil.core.condition.wall_rules import discharge_seconds
 from careful_coil.core.connect.beyond import Line
 from careful_coil.core.connect.changed import ohms_before, ohms_now, pairs_of, touched
-from careful_coil.core.connect.rotation import read_direction, seen_direction, wanted_direction
 from careful_coil.core.connect.typed import read_supply
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.errors import BadValue
 from careful_coil.core.figures import figure, of_each
-from careful_coil.core.gear.cause_rules import NOT_FOUND_MINUTES
 from careful_coil.core.job import Job
 from careful_coil.core.job.at_connect import Installer, SupplyRead
 from careful_coil.core.job.at_insulation import Covers, Discharged, EarthBond, InsulationTested
 from careful_coil.core.job.entries import AnyBody, LineOhm, ProvedDead, Supply
 from careful_coil.core.job.noted import note
 from careful_coil.core.job.tested import Logged
+from careful_coil.core.ledger.site_line import SiteLine
+from careful_coil.core.ledger.site_live import alive_lines
 from careful_coil.core.probes.kinds.insulation import read_insulation
-from careful_coil.core.probes.turning import turning
 from careful_coil.core.run.supply import read_three
 from careful_coil.core.units import Quantity
 from careful_coil.core.values import parse, show, show_ohm
 
-ITEMS: Mapping[str, tuple[str, str]] = {
-    "phase-order": ("Phase order at the motor", "Indicator on the supply, motor off."),
-    "amps": (
-        "Three amps within ten seconds",
-        "Each line right after the start: a lost phase shows there.",
-    ),
-    "volts": ("Volts at the terminals", "Under load, at the motor, not at the panel."),
-}
 NEAR_PLATE = 0.1  # of 1: volts that are the plate's
 HAD_VOLTS = "proved, had volts since"
-UNDER_VOLTS = ("amps", "volts", "ran")  # what joints and covers void
 LATER = "site-hour"  # the gate does not wait for it
-ORDERS = ("L1 L2 L3", "L1 L3 L2")
-SHOWN = ("123", "132")  # the same, as an indicator has it
-TURNS = ("cw", "ccw", "cw opposite", "ccw opposite")  # from the drive end where none is said
 ORDINARY_VOLT = 400.0  # of a plate that nobody can read
 LID_ON = ("on", "lid on", "yes", "done", "closed")
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class SiteLine:
-    """One line of the field sheet: its key, what is read and how, how it is written, what is on record.
-
-    `read` makes entries of what was written. Raises: BadValue.
-    """
-
-    name: str
-    title: str
-    how: str
-    hint: str
-    done: str
-    read: Callable[[str], Sequence[AnyBody]]
-
-
 def field_sheet(job: Job, state: Connecting, installer: Sequence[Line]) -> tuple[SiteLine, ...]:
     """Return the lines of a visit in the order hands make them: dead first, then what needs volts."""
-    return (_line_side(job), *_dead(job, state), *_alive(job), *_told(job, installer))
+    return (_line_side(job), *_dead(job, state), *alive_lines(job), *_told(job, installer))
 
 
 def changing(job: Job, state: Connecting) -> bool:
@@ -99,7 +69,9 @@ def _dead(job: Job, state: Connecting) -> Iterator[SiteLine]:
     must = "/".join(f"{(state.expected or {})[p]:.3g}" for p in pairs_of(job) if state.expected)
     words = "after the change" if change else ""
     yield _ohm_line(job, "site-ohms", words, f"It must read {must} Ω." if must else "", now)
-    if change:
+    stamps = job.deeds.stamps
+    opened = stamps.get("covers", -1) > stamps.get("on-site", -1)  # at this visit: they go back on
+    if change or opened:
         shut = job.tested.covers > job.deeds.last("line-ohms")
         yield SiteLine(
             name="site-lid",
@@ -109,7 +81,7 @@ def _dead(job: Job, state: Connecting) -> Iterator[SiteLine]:
             done="on" if shut else "",
             read=_lid,
         )
-    yield from _walls(job, "", "lid on" if change else "", newest=True)
+    yield from _walls(job, "", "lid on" if change or opened else "", newest=True)
     bonds = [b for b in job.tested.bonds if b.place > job.deeds.last("bond")]
     yield SiteLine(
         name="site-bond",
@@ -195,74 +167,6 @@ def _line_side(job: Job) -> SiteLine:
         done="/".join(f"{v:g}" for v in read.line) if read else _measured(job),
         read=partial(_supply, job),
     )
-
-
-HINTS = {"phase-order": "123", "amps": "6.1/6.2/6.1", "volts": "398/399/400"}
-
-
-def _alive(job: Job) -> Iterator[SiteLine]:
-    """Yield what needs volts: phase order, the bump, amps, volts under load."""
-    three = job.plate.phases != 1
-    if three:
-        yield _check_line(job, "phase-order", 3)
-    if three or wanted_direction(job) is not None:
-        seen = seen_direction(job)
-        yield SiteLine(
-            name="site-direction",
-            title="Direction, and the end it is seen from",
-            how="One short bump, uncoupled where it can be. 1 cw, 2 ccw from the drive end; 3, 4 from the other.",
-            hint="cw drive-end",
-            done=f"{seen.at_drive} drive-end" if seen is not None else "",
-            read=lambda text: (read_direction(_picked(text, TURNS), "bump"),),
-        )
-    yield _check_line(job, "amps", 3 if three else 1)
-    yield _check_line(job, "volts", 3 if three else 1)
-    if symptoms_in(job.ticket.get("complaint", "")):
-        yield SiteLine(
-            name="site-ran",
-            title=f"It has run {NOT_FOUND_MINUTES:g} minutes on its load: amps, how it runs",
-            how="There was a complaint: its cause is mended and it runs, or it does not show again.",
-            hint="6.1/6.2/6.1 smooth" if three else "6.1 smooth",
-            done=checked(job, "ran"),
-            read=_ran,
-        )
-
-
-def _check_line(job: Job, item: str, count: int) -> SiteLine:
-    title, how = ITEMS[item]
-    if count == 1 and item == "amps":
-        title = "Amps within ten seconds"
-        how = "Right after the start; once more when the start device has let go."
-    return SiteLine(
-        name=f"site-{item}",
-        title=title,
-        how=how,
-        hint=HINTS[item] if count == 3 else HINTS[item].split("/")[0],
-        done=checked(job, item),
-        read=partial(_checked, item, count),
-    )
-
-
-def checked(job: Job, item: str) -> str:
-    """Return what was read of the site's own list, empty once it is void: joints were touched since."""
-    words = job.site.get(item, "")
-    if item in UNDER_VOLTS and not job.deeds.stands("runs", f"site-checked:{item}"):
-        return ""
-    return words
-
-
-def _ran(text: str) -> Sequence[AnyBody]:
-    told = " ".join(turning(w) or w for w in text.split())
-    if not re.search(r"\d", told) or not re.search(r"[a-z]{4,}", told.lower()):
-        raise BadValue(text, "its amps and how it runs: 6.1/6.2/6.1 smooth, or what is wrong")
-    return (note("site-checked", "ran", f"{NOT_FOUND_MINUTES:g} min {told}"),)
-
-
-def _picked(text: str, choices: Sequence[str]) -> str:
-    """Return the choice whose number was typed, else the text."""
-    own = text.strip()
-    known = own.isdecimal() and own.isascii() and 1 <= int(own) <= len(choices)
-    return choices[int(own) - 1] if known else own
 
 
 def _told(job: Job, installer: Sequence[Line]) -> Iterator[SiteLine]:
@@ -372,25 +276,6 @@ def _named(job: Job, volt: float) -> Supply:
     near = min(rated, key=lambda v: abs(v - volt), default=volt)
     own = near if abs(near / volt - 1) <= NEAR_PLATE else round(volt)
     return Supply(volt=own, hertz=job.plate.hertz or 50.0, phases=3, measured=True)
-
-
-def _checked(item: str, count: int, text: str) -> Sequence[AnyBody]:
-    told = text.strip()
-    if item == "phase-order":
-        told = ORDERS[SHOWN.index(told)] if told in SHOWN else _picked(told, ORDERS)
-        if told.upper() not in ORDERS:
-            raise BadValue(text, " or ".join((*SHOWN, *ORDERS)))
-        told = told.upper()
-    else:
-        unit, quantity = ("A", Quantity.CURRENT) if item == "amps" else ("V", Quantity.VOLTAGE)
-        parts = of_each(re.sub(rf"\s*{unit}\s*$", "", told, flags=re.I))
-        if item == "volts" and len(parts) == 1:  # all lines alike
-            parts = count * parts
-        if len(parts) != count:
-            raise BadValue(text, "/".join(["400" if unit == "V" else "6.1"] * count) + f" {unit}")
-        values = [parse(f"{p} {unit}", quantity).value for p in parts]
-        told = "/".join(f"{v:g}" for v in values) + f" {unit}"
-    return (note("site-checked", item, told),)
 
 
 def _installer(name: str, text: str) -> Sequence[AnyBody]:

@@ -13,7 +13,7 @@ from careful_coil.core.connect.work import Connecting
 from careful_coil.core.figures import all_in
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.alarms import words_of_harm, words_of_roughness
-from careful_coil.core.ledger.site import ITEMS, ORDERS, checked
+from careful_coil.core.ledger.site_live import ITEMS, ORDERS, checked, start_told
 from careful_coil.core.readings import ohm_value
 from careful_coil.core.settings import Settings
 from careful_coil.core.trial.told import dead_lines
@@ -45,6 +45,7 @@ def site_findings(job: Job, state: Connecting, settings: Settings) -> Iterator[F
         yield from _change(job, state)
     yield _bond(job, settings)
     yield from _ran(job)
+    yield from _start(job, settings)
     for item, (subject, why) in ITEMS.items():
         if item == "phase-order" and phases_of(job) == 1:
             continue
@@ -162,6 +163,31 @@ def _ran(job: Job) -> Iterator[Finding]:
             subject="It does not run as it must",
             why=f"“{words}”. Off; find the cause before it runs again.",
             station="release",
+            gate=True,
+            waivable=False,
+        )
+
+
+def _start(job: Job, settings: Settings) -> Iterator[Finding]:
+    """Yield a start that did not come off, or whose start device opened late."""
+    told = start_told(checked(job, "start"))
+    if told is None:
+        return
+    outcome, seconds = told
+    most = settings.switch_out_hold
+    late = outcome == "out" and seconds > most.value
+    if outcome in ("stalled", "tripped") or late:
+        yield Finding(
+            code="site-start",
+            verdict="hold",
+            subject="The start device opens late" if late else "It does not start",
+            why=f"{outcome.capitalize()} after {seconds:g} s. Start circuit, volts under load, a stiff shaft: off, and "
+            "its devices each by its own test.",
+            station="release",
+            figure=seconds,
+            limit=most.value if late else None,
+            unit="s",
+            source=most.source if late else "",
             gate=True,
             waivable=False,
         )

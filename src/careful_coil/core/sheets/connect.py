@@ -104,6 +104,7 @@ SITE = Sheet(
         Field("phase-order", "Phase sequence", "L1 L2 L3", longest=400),
         Field("amps", "Amps", "6.0/6.1/6.0", longest=400),
         Field("volts", "Volts", "398/400/401", longest=400),
+        Field("start", "From rest", "out 0.3", longest=400),
         Field("ran", "On its load", "30 min 6.0/6.1/6.0 smooth", longest=400),
         Field("hour", "After an hour", "6.0 A, frame 58 °C", longest=400),
     ),

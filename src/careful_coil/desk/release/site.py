@@ -6,7 +6,8 @@ from PySide6.QtWidgets import QWidget
 
 from careful_coil.core.job.at_release import OnSite
 from careful_coil.core.ledger import Judgement
-from careful_coil.core.ledger.site import SiteLine, field_sheet
+from careful_coil.core.ledger.site import field_sheet
+from careful_coil.core.ledger.site_line import SiteLine
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.papers import write_paper_of
 from careful_coil.desk.part import Part

@@ -6,7 +6,7 @@ from PySide6.QtCore import QRect
 from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QHBoxLayout, QWidget
 
-from careful_coil.core.ledger.site import SiteLine
+from careful_coil.core.ledger.site_line import SiteLine
 from careful_coil.desk import paint
 from careful_coil.desk.field import SHORT, Field
 from careful_coil.desk.painted import Painted

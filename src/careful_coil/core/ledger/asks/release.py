@@ -10,7 +10,8 @@ from careful_coil.core.ledger.asks.question import AnswerType, Question
 from careful_coil.core.ledger.asks.tick import unread, worked
 from careful_coil.core.ledger.asks.wall import coils
 from careful_coil.core.ledger.parts import part_of
-from careful_coil.core.ledger.site import SHOWN, TURNS, field_sheet
+from careful_coil.core.ledger.site import field_sheet
+from careful_coil.core.ledger.site_live import SHOWN, TURNS
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.probes import PROBES
 from careful_coil.core.sheets.field import Ask
@@ -27,13 +28,14 @@ SITE: dict[str, tuple[Ask, str, AnswerType, str]] = {
     "site-phase-order": ("direction", "supply", "choice", ""),
     "site-amps": ("amp", "run", "text", "A"),
     "site-volts": ("volt", "run", "text", "V"),
+    "site-start": ("start", "run", "text", "s"),
     "site-ran": ("step", "run", "text", "A"),
     "site-direction": ("direction", "shaft", "choice", ""),
 }
 CHOICES = {"site-phase-order": SHOWN, "site-direction": TURNS}
 STATES = {"site-ran": f"{NOT_FOUND_MINUTES:g} min"}
-WANTS = {"site-amps": ("amp",), "site-ran": ("amp", "turns")}
-VOLTS_ON = ("site-amps", "site-direction", "site-ran")
+WANTS = {"site-start": ("outcome", "seconds"), "site-amps": ("amp",), "site-ran": ("amp", "turns")}
+VOLTS_ON = ("site-start", "site-amps", "site-direction", "site-ran")
 
 
 def site(judged: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
