@@ -53,6 +53,10 @@ class CannotConnect(CoilError):
         super().__init__(words)
 
 
+class SupplyUnfit(CannotConnect):
+    """A supply that no connection of the plate is made for: no joint mends it."""
+
+
 class CannotPlace(CannotConnect):
     """Devices for which no rule here says where they belong; the hookup can be checked all the same."""
 

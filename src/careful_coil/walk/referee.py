@@ -78,6 +78,7 @@ VISIT: Sequence[tuple[int, tuple[str, ...], tuple[str, ...]]] = (
     (10, ("volt",), ("run",)),
     (11, ("word",), ("release",)),
 )
+BUMPED = ("direction", "shaft")
 BROUGHT_IN = ("work", "place")  # from a visit to the bench: its order begins anew
 COVERS_ON = ("work", "covers")
 VOLTS = ("step", "start", "turning")
@@ -244,6 +245,8 @@ def _late(steps: Sequence[Step]) -> Iterator[str]:
             if (ask["quantity"], ask["part"]) == BROUGHT_IN and not step["skip"]:
                 highest, named, stages = 0, {4}, STAGES  # its insulation was tested on the visit
                 continue
+            if stages is VISIT and (ask["quantity"], ask["part"]) == BUMPED and not step["skip"]:
+                return  # the wrong way round it goes back to the box, and that is no disorder
             stage = stage_of(ask, stages)
             if 0 < stage < highest and stage not in named:
                 yield f"{step['code']} at {number + 1}, stage {stage} after {highest}"

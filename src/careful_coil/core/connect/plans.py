@@ -8,7 +8,7 @@ import itertools
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 
-from careful_coil.core.errors import CannotConnect
+from careful_coil.core.errors import CannotConnect, SupplyUnfit
 from careful_coil.core.ways.book import plans_of, unlined
 from careful_coil.core.ways.devices import Device
 from careful_coil.core.ways.way import LINES, Joint, Plan, Stage
@@ -83,7 +83,9 @@ def plan(
     rank = min(usable, key=lambda k: abs(apart[k]))
     nearest = min(range(len(apart)), key=lambda k: abs(apart[k]))
     if abs(apart[rank]) > SUPPLY_APART_PERCENT:
-        raise CannotConnect(_off(wish, plate, supply_volt, apart, rank, nearest))
+        started = nearest != rank and abs(apart[nearest]) <= SUPPLY_APART_PERCENT
+        refused = CannotConnect if started else SupplyUnfit
+        raise refused(_off(wish, plate, supply_volt, apart, rank, nearest))
     found = _one_way(ratings[rank], wish)
     # a commutator's speed follows volts and load: hertz change neither it nor the flux by much
     hertz = None if slug.startswith("universal") else supply_hertz

@@ -17,9 +17,11 @@ def rated_volts(job: Job, state: Connecting) -> tuple[float, float] | None:
     hertz = job.plate.hertz_at(supply.hertz)
     volts = job.plate.volts_at(hertz)
     own = rating_of(state.plan, Plate(volts, hertz)) if state.plan is not None and volts else None
-    if own is not None:
-        return own
-    return min(volts, key=lambda v: abs(sum(v) / 2 - supply.volt), default=(supply.volt,) * 2)
+    low, high = own or min(
+        volts, key=lambda v: abs(sum(v) / 2 - supply.volt), default=(supply.volt,) * 2
+    )
+    ratio = supply.hertz / hertz  # volts per hertz: at other hertz its volts go along, or stay
+    return min(low, low * ratio), max(high, high * ratio)
 
 
 def off_rated(volt: float, rated: tuple[float, float]) -> float:

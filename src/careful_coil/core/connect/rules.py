@@ -29,6 +29,7 @@ def connect_findings(
         found.append(_outside_hookup(state.why))
     else:
         found.append(_hookup(state))
+    found += _unfit(state)
     if state.plan is not None and not state.to_make:
         found.append(_line_ohms(state, settings))
     return [*found, *proof_findings(job, state, settings, extras)]
@@ -164,6 +165,20 @@ def _measured(job: Job, settings: Settings) -> Iterator[Finding]:
         source=(hold if over else watch).source,
         gate=over,
     )
+
+
+def _unfit(state: Connecting) -> Iterator[Finding]:
+    """Yield a supply that no connection of its plate fits: no joint mends it."""
+    if state.unfit:
+        yield Finding(
+            code="supply-fit",
+            verdict="hold",
+            subject="Its plate does not fit this supply",
+            why=state.why,
+            station="connect",
+            gate=True,
+            waivable=False,
+        )
 
 
 def _hookup(state: Connecting) -> Finding:

@@ -9,6 +9,7 @@ from careful_coil.core.connect.changed import coil_by_lines
 from careful_coil.core.connect.coil_ohms import shown_ohms
 from careful_coil.core.connect.dress import ways_of
 from careful_coil.core.connect.hookup import Hookup, Supplied
+from careful_coil.core.connect.other_phases import other_phases
 from careful_coil.core.connect.plans import (
     Plate,
     Wish,
@@ -22,7 +23,7 @@ from careful_coil.core.connect.present import Present, present_of
 from careful_coil.core.connect.slips import unseen_by_ohms
 from careful_coil.core.connect.steps import JOINTS, Step, change_steps
 from careful_coil.core.connect.usual_wish import as_usual, ran_low
-from careful_coil.core.errors import CannotConnect, CannotPlace, CoilError
+from careful_coil.core.errors import CannotConnect, CannotPlace, CoilError, SupplyUnfit
 from careful_coil.core.identify import Identification, Naming
 from careful_coil.core.job import Job
 from careful_coil.core.job.entries import Supply
@@ -68,6 +69,7 @@ class Connecting:
     asks: str = ""  # what of the wish must be answered first, with its `choices`
     choices: tuple[str, ...] = ()
     called: Mapping[str, str] = field(default_factory=dict)  # each lead in words, by its name
+    unfit: bool = False  # no connection of its plate fits the supply: `why` says so
     turned: bool = (
         False  # it is joined anew, the other way or for other volts: the first joints are no slips
     )
@@ -183,8 +185,7 @@ def connecting(
         missing = "The supply" if job.supply is None else "The plate's volts"
         return replace(state, why=f"{missing} must be known first.")
     if job.supply.phases != arr.phases:
-        words = OTHER_PHASES[job.supply.phases]
-        return replace(state, why=f"{words} {_with_capacitor(job)}".strip())
+        return replace(state, why=other_phases(job), unfit=True)
     if gear.why and arr.slug in OUTSIDE:
         return replace(state, why=gear.why, outside=True)
     try:
@@ -195,33 +196,17 @@ def connecting(
     except CannotPlace as error:
         return replace(state, why=str(error), outside=True)
     except CannotConnect as error:
-        return replace(state, why=str(error), asks=error.asks, choices=error.choices)
+        return replace(
+            state,
+            why=str(error),
+            asks=error.asks,
+            choices=error.choices,
+            unfit=isinstance(error, SupplyUnfit),
+        )
     lacking = f"Not noted, so taken as usual: {', '.join(gear.guessed)}." if gear.guessed else ""
     if lacking:
         wanted = replace(wanted, notes=(*wanted.notes, lacking))
     return _worked(state, job, job.supply, wanted, ohms, settings or Settings())
-
-
-# what is said of a motor on a supply of other phases than its own, by the supply's
-OTHER_PHASES = {
-    1: "Three phases on a single-phase supply: it will not start on this, hum and burn. A drive with a "
-    "single-phase input gives it all it has.",
-    3: "A single-phase motor on a three-phase supply: name two of its lines, or line and neutral, whichever "
-    "have its volts, as its single-phase supply.",
-}
-STEINMETZ = 70.0  # µF per kW at 230 V 50 Hz, in delta (Steinmetz circuit; usual shop figure)
-
-
-def _with_capacitor(job: Job) -> str:
-    """Return what a run capacitor would make of a three-phase motor on one phase; empty where nobody can say."""
-    supply, watt = job.supply, job.plate.power_w
-    if supply is None or supply.phases != 1 or not watt:
-        return ""
-    farad = STEINMETZ * watt / 1000 * (230 / supply.volt) ** 2 * 50 / supply.hertz
-    return (
-        f"Or in delta with a run capacitor of {farad:.2g} µF, where its delta has {supply.volt:g} V: a third of "
-        "its starting torque and seven tenths of its power are left."
-    )
 
 
 def plan_wished(

@@ -8,7 +8,7 @@ from careful_coil.core.ledger.site_rules import visit
 from careful_coil.core.ledger.step import NextStep
 
 COSTLY = ("coil-open", "coils-balanced")
-SUPPLY = "supply-hertz"  # no joint makes it fit
+SUPPLY = ("supply-hertz", "supply-fit")  # no joint makes it fit
 DEAD_MEGOHM = 0.05  # no cleaning or drying brings such a winding back
 
 
@@ -24,7 +24,7 @@ def customer_steps(c: Facts) -> Iterator[NextStep]:
         return
     word = c.job.ticket.get("go-ahead", "")
     why = f"{bad.subject}. {bad.why}"
-    if not word and bad.code == SUPPLY:
+    if not word and bad.code in SUPPLY:
         yield NextStep(
             code="go-ahead",
             title="Ask the customer: another supply?",
@@ -32,7 +32,7 @@ def customer_steps(c: Facts) -> Iterator[NextStep]:
             focus="go-ahead",
             why=f"{why} A drive, a transformer, another motor: his to say.",
         )
-    elif word == "yes" and bad.code == SUPPLY:
+    elif word == "yes" and bad.code in SUPPLY:
         yield NextStep(
             code="supply",
             title="Name the supply it gets",
@@ -98,7 +98,7 @@ def _winders_word(job: Job) -> Iterator[NextStep]:
 def _costly(job: Job, bad: Finding) -> bool:
     """Whether a finding is past what cleaning, drying or a joint mends."""
     if bad.code != "insulation":
-        return bad.code in (*COSTLY, SUPPLY)
+        return bad.code in (*COSTLY, *SUPPLY)
     tested = max((t.place for t in job.tested.tests), default=-1)
     if any(d.place > tested for d in job.deeds.counted(("dried", "rewound"))):
         return False  # what was done since is tested first

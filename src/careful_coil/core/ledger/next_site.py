@@ -2,13 +2,19 @@
 
 from collections.abc import Iterator, Mapping, Sequence
 
+from careful_coil.core.condition.suspicion import symptoms_in
 from careful_coil.core.connect.changed import touched
+from careful_coil.core.connect.rotation import seen_direction
 from careful_coil.core.ledger.facts import Facts
 from careful_coil.core.ledger.next_customer import bring_in
+from careful_coil.core.ledger.next_wall import closed_steps
 from careful_coil.core.ledger.site import LATER, changing, field_sheet
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.stations import Station
 
+WANTED = ("wish-rotation", "wish-seen-from")
+SHAFT, HEARD = ("feel",), ("bearing-drive", "bearing-other", "fan")
+NOISE = {"noisy", "vibrates", "hot"}  # complaints that bearings and fan make
 Asked = Mapping[Station, Sequence[NextStep]]
 NOT_ASKED = (
     LATER,
@@ -25,6 +31,7 @@ BY_KEY = {
 # what was found bad before volts: they stay off
 NO_VOLTS = (
     "site-start",
+    "site-bond",
     "insulation",
     "site-ohms",
     "line-ohms",
@@ -88,28 +95,43 @@ def visit_steps(c: Facts, asked: Asked) -> Iterator[NextStep]:
     yield from (s for s in asked["intake"] if s.code != "tag")
     yield from (s for s in lines if s.code in FIRST)
     plate = c.job.plate
-    may_change = len(plate.volts) != 1 or bool(plate.assumed) or changing(c.job, c.connecting)
+    turned = seen_direction(c.job) is not None  # seen here, not only complained of
+    backward = turned and any(f.code == "direction" and f.verdict == "hold" for f in c.findings)
+    may_change = len(plate.volts) != 1 or bool(plate.assumed) or backward
+    may_change = may_change or changing(c.job, c.connecting)
     if may_change:
         yield from (s for s in asked["intake"] if s.code == "tag")
         yield from (s for s in asked["leads"] if s.code == "found-hookup")
+    yield from (s for s in asked["connect"] if s.code in WANTED)
+    yield from _hands(c, asked)
     if not touched(c.job):
         yield from (s for s in lines if s.code.endswith("-before"))
     if _start_gear(c):
         yield from asked["start-gear"]
     if may_change:
         yield from _change(c, asked)
+        if backward:
+            yield from (s for s in asked["connect"] if s.focus == "turn-round")
     if not may_change or c.connecting.joined:
         told = [s for s in lines if s.code not in FIRST and not s.code.endswith("-before")]
         yield from (s for s in asked["leads"] if s.code.startswith("retag-"))
         yield from (s for s in told if s.code not in VOLTS_ON and "told" not in s.code)
-        yield from (s for s in asked["insulation"] if s.code == "mend-earth")
-        bad = next((f for f in c.findings if f.verdict == "hold" and f.code in NO_VOLTS), None)
+        yield from (s for s in closed_steps(c) if s.code == "mend-earth")
+        held = (f for f in c.findings if f.verdict == "hold")
+        bad = next((f for f in held if f.code in NO_VOLTS or f.station == "mechanics"), None)
         if bad is not None:
             yield bring_in(f"{bad.subject}. {bad.why}")
             return
         yield from (s for s in asked["connect"] if s.code in LAST)
         yield from (s for s in told if s.code in VOLTS_ON)
     yield from asked["release"]
+
+
+def _hands(c: Facts, asked: Asked) -> Iterator[NextStep]:
+    """Yield what hands feel where there is a complaint: the shaft, and bearings and fan that are heard."""
+    told = set(symptoms_in(c.job.ticket.get("complaint", "")))
+    codes = (SHAFT if told else ()) + (HEARD if told & NOISE else ())
+    yield from (s for s in asked["mechanics"] if s.code in codes)
 
 
 def _start_gear(c: Facts) -> bool:
@@ -127,7 +149,7 @@ def _change(c: Facts, asked: Asked) -> Iterator[NextStep]:
     if c.job.supply is None:  # what it is joined for is not known before
         yield from (s for s in asked["connect"] if s.code == "supply")
         return
-    if c.connecting.plan is None and not c.connecting.asks:
+    if not c.connecting.names:
         yield from (s for s in asked["leads"] if s.code != "dead")
         yield from asked["start-gear"]
     yield from (s for s in asked["connect"] if s.code.startswith(CHANGE))

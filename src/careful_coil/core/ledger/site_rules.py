@@ -20,9 +20,20 @@ from careful_coil.core.trial.told import dead_lines
 from careful_coil.core.values import show_ohm, show_percent
 
 # what the bench does and a visit does not: after it the bench's own gate stays
-BENCH = ("trial-begun", "low-run", "work", "bearing", "gear-step")
+BENCH = ("trial-begun", "low-run", "work")
 # what says so where it came before the visit: readings of the motor in the shop
-IN_SHOP = (*BENCH, "reading", "winding-ohm", "insulation", "earth-bond", "felt", "covers", "joint")
+IN_SHOP = (
+    *BENCH,
+    "bearing",
+    "gear-step",
+    "reading",
+    "winding-ohm",
+    "insulation",
+    "earth-bond",
+    "felt",
+    "covers",
+    "joint",
+)
 ON_LIST = (
     "cause",
     "line-ohms",

@@ -255,7 +255,9 @@ def _volt(world: World, ask: Ask) -> Told:
         return Told(text=f"{own.volt:g} V {own.hertz:g} Hz")
     if ask["type"] == "number":
         return Told(number=own.volt, unit="V", text=f"{own.volt:g} V")
-    return Told(text=own.measured or f"{own.volt:g}")
+    text = own.measured or f"{own.volt:g}"
+    other = ask["reader"] == "site" and rated and own.hertz not in rated
+    return Told(text=f"{text} {own.hertz:g} Hz" if other else text)
 
 
 def _microfarad(world: World, ask: Ask) -> Told:

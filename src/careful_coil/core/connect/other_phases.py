@@ -1,0 +1,30 @@
+"""A motor on a supply of other phases than its own: what it does there, and what would run it."""
+
+from careful_coil.core.job import Job
+
+# what is said of a motor on a supply of other phases than its own, by the supply's
+OTHER_PHASES = {
+    1: "Three phases on a single-phase supply: it will not start on this, hum and burn. A drive with a "
+    "single-phase input gives it all it has.",
+    3: "A single-phase motor on a three-phase supply: name two of its lines, or line and neutral, whichever "
+    "have its volts, as its single-phase supply.",
+}
+STEINMETZ = 70.0  # µF per kW at 230 V 50 Hz, in delta (Steinmetz circuit; usual shop figure)
+
+
+def other_phases(job: Job) -> str:
+    """Return what is said of a motor whose supply has other phases than it."""
+    words = OTHER_PHASES[job.supply.phases] if job.supply is not None else ""
+    return f"{words} {_with_capacitor(job)}".strip()
+
+
+def _with_capacitor(job: Job) -> str:
+    """Return what a run capacitor would make of a three-phase motor on one phase; empty where nobody can say."""
+    supply, watt = job.supply, job.plate.power_w
+    if supply is None or supply.phases != 1 or not watt:
+        return ""
+    farad = STEINMETZ * watt / 1000 * (230 / supply.volt) ** 2 * 50 / supply.hertz
+    return (
+        f"Or in delta with a run capacitor of {farad:.2g} µF, where its delta has {supply.volt:g} V: a third of "
+        "its starting torque and seven tenths of its power are left."
+    )
