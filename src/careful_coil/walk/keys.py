@@ -15,16 +15,16 @@ KEYS: Mapping[str, int] = {
     "ohm": 8,
     "kick": 8,
     "switch": 6,
-    "insulation": 6,
+    "insulation": 7,
     "bond": 9,  # of all places at once
-    "volt": 7,
+    "volt": 8,
     "microfarad": 10,
     "run": 20,  # amps of three lines, how it turned and which way
     "step": 19,
     "start": 9,
     "turning": 5,
     "heard": 5,
-    "amp": 14,
+    "amp": 16,
     "work": 2,  # a joint, a part renewed, the covers
     "tick": 2,
     "direction": 3,
