@@ -5,7 +5,7 @@ from typing import Any
 
 # by the quantity of a question; the cursor's way there and Enter are in it
 KEYS: Mapping[str, int] = {
-    "word": 5,  # each word of it: the motor's name, the customer's own words, who signs
+    "word": 6,  # each word of it: the motor's name, the customer's own words, who signs
     "inventory": 12,  # a lead with colour and print, a capacitor with what stands on it; so many each
     "plate": 5,
     "print": 12,  # each position of a switch
@@ -25,7 +25,7 @@ KEYS: Mapping[str, int] = {
     "turning": 5,
     "heard": 5,
     "amp": 16,
-    "work": 2,  # a joint, a part renewed, the covers
+    "work": 1,  # a joint, a part renewed, the covers
     "tick": 2,
     "direction": 3,
 }
