@@ -224,6 +224,8 @@ def _bond(world: World, ask: Ask) -> Told:
         return Told(lacks="there is no earth: class II")
     if len(ask["choices"]) > 1 and world.motor.earth_ohm < OPEN_FRAME_OHM:  # every place at once
         return Told(text=f"{len(ask['choices'])}x{world.motor.earth_ohm:.2f}")
+    if world.motor.earth_ohm >= 1e6:
+        return Told(text=f"{world.motor.earth_ohm / 1e6:g} MΩ")
     return (
         Told(number=world.motor.earth_ohm, unit="Ω", text=f"{world.motor.earth_ohm:.2f}")
         if world.motor.earth_ohm < OPEN_FRAME_OHM
