@@ -141,9 +141,8 @@ class Rig:
         switched = any(d.switches for d in self.devices)
         until = OUT_SHARE if switched else float(share[-1])
         below = share <= until
-        none = NO_TORQUE * float(
-            np.abs(found.torque).max()
-        )  # one winding alone: none at standstill
+        # one winding alone: none at standstill
+        none = NO_TORQUE * float(np.abs(found.torque).max())
         if spare[0] <= 0 or healthy <= none:
             return "stalled", GIVE_UP, 0.0
         if np.any(spare[below] <= 0):

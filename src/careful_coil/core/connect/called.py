@@ -1,7 +1,7 @@
 """What a lead is called in words: by its colour and the mark on it, else by its tag and the mark it must bear."""
 
 import re
-from collections.abc import Callable, Mapping
+from collections.abc import Mapping
 
 from careful_coil.core.job import Job
 from careful_coil.core.winding.markings import System, in_marking, mark_of
@@ -9,7 +9,6 @@ from careful_coil.core.winding.markings import System, in_marking, mark_of
 # names of the model that are no words of the trade, and T numbers: they are told apart within a text
 _MODEL = re.compile(r"T\d+|[a-z]+-(?:\d+|tap)|neutral")
 SYSTEMS: Mapping[str, System] = {"T": "T", "IEC": "IEC", "letters": "letters"}
-Say = Callable[[str], str]
 
 
 def role_or_mark(slug: str, name: str) -> str:

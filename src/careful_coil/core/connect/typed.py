@@ -31,7 +31,7 @@ def positive(text: str, quantity: Quantity) -> float:
 def read_supply(text: str, job: Job) -> Supply:
     """Return the supply by its volts; hertz as said before, else the plate's. Raises: BadValue."""
     rest, phases = _phases(text)
-    rest, hertz = _hertz(rest)
+    rest, hertz = hertz_in(rest)
     volt = positive(rest.strip(" ,;/~") or text, Quantity.VOLTAGE)
     usual = job.supply.hertz if job.supply else (job.plate.hertz or 50.0)
     own = 1 if job.plate.phases == 1 else 3
@@ -53,7 +53,8 @@ def _phases(text: str) -> tuple[str, Literal[1, 3] | None]:
     return text, None
 
 
-def _hertz(text: str) -> tuple[str, float | None]:
+def hertz_in(text: str) -> tuple[str, float | None]:
+    """Return a line without its hertz, and these where it says them; BadValue out of 1 to 1000 Hz."""
     found = _HERTZ.search(text)
     if found is None:
         return text, None

@@ -8,7 +8,7 @@ from careful_coil.core.condition.insulation import dc_test_volts
 from careful_coil.core.condition.wall_rules import discharge_seconds
 from careful_coil.core.connect.beyond import Line
 from careful_coil.core.connect.changed import ohms_before, ohms_now, pairs_of, touched
-from careful_coil.core.connect.typed import read_supply
+from careful_coil.core.connect.typed import hertz_in, read_supply
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.errors import BadValue
 from careful_coil.core.figures import figure, of_each
@@ -223,7 +223,6 @@ def _ohms(pairs: Sequence[str], text: str) -> Sequence[AnyBody]:
     ]
 
 
-HERTZ = re.compile(r"(\d+(?:[.,]\d+)?)\s*Hz\b", re.IGNORECASE)
 FIGURE = r"(-?\d+(?:[.,]\d+)?)"
 _MEGOHM = re.compile(rf"(.+?)\s+{FIGURE}\s*(?:°?C)?(?:\s+{FIGURE}\s*V)?", re.IGNORECASE)
 MEGOHM_WANTED = "megohms after a minute, the winding's °C: 480 20, or 480 MΩ 20 °C 500 V"
@@ -261,13 +260,12 @@ def _supply(job: Job, text: str) -> Sequence[AnyBody]:
         hertz = job.supply.hertz if job.supply else job.plate.hertz or 50.0
         own = Supply(volt=volt.value, hertz=hertz, phases=1, measured=True)
         return (own,)
-    other = HERTZ.search(text) if "/" in text else None
-    if other is not None:
-        told = HERTZ.sub("", text).strip()
-        line = read_three(told, "three voltages and hertz such as 401/398/403 60 Hz", alike=True)
+    rest, told = hertz_in(text)
+    if "/" in text and told is not None:
+        wanted = "three voltages and hertz such as 401/398/403 60 Hz"
+        line = read_three(rest.strip(), wanted, alike=True)
         named = _named(job, sum(line) / 3)
-        said = figure(other[1], Quantity.FREQUENCY, least=1, most=1000, wanted="hertz such as 60")
-        return (named.model_copy(update={"hertz": said}), SupplyRead(line=line))
+        return (named.model_copy(update={"hertz": told}), SupplyRead(line=line))
     if "~" in text or "Hz" in text:  # the supply's own words, where no plate says them
         own = read_supply(text, job).model_copy(update={"measured": True})
         return (own, SupplyRead(line=(own.volt, own.volt, own.volt)))

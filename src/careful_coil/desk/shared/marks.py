@@ -3,10 +3,10 @@
 from PySide6.QtCore import QRect
 from PySide6.QtGui import QPainter, QPaintEvent
 
-from careful_coil.core.connect.called import role_or_mark
+from careful_coil.core.connect.called import SYSTEMS, role_or_mark
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.settings import Settings
-from careful_coil.core.winding.markings import System, mark_of
+from careful_coil.core.winding.markings import mark_of
 from careful_coil.desk import paint
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.theme import Theme
@@ -14,7 +14,6 @@ from careful_coil.desk.theme import Theme
 WIDE_MARK, NAME = 210, 82  # pixels of a mark, and of the name in it
 CERTAIN = {"proven": "proven", "convention": "free to choose", "leaning": "guess", "open": "open"}
 OWED = {"kicked": "kicked", "marked": "as marked", "owed": "by its ohms"}
-SYSTEMS: dict[str, System] = {"T": "T", "IEC": "IEC", "letters": "letters"}
 
 
 def marks_of(judged: Judgement, settings: Settings) -> list[tuple[str, str, str]]:
