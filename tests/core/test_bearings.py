@@ -282,10 +282,13 @@ def test_a_bearing_is_judged_by_number_state_and_work(
 
 
 def test_the_school_decides_what_oil_may_do() -> None:
-    """Never on a seized one, never on a ball bearing alone where the shop renews."""
-    sleeve = bearing(
-        sort="sleeve", state="dry", done="oiled", oil="ISO 32", wick="soaks", ports="2 of 2"
-    )
+    """Never on a seized one, never on worn metal where the shop renews; a bush that only ran dry wants oil."""
+    bush = {"sort": "sleeve", "oil": "ISO 32", "wick": "soaks", "ports": "2 of 2"}
+    dry = of(judged(*TICKET, *bearing(**bush, state="dry")), "bearing-drive")
+    assert (dry.verdict, "oil it" in dry.why) == ("hold", True)
+    oiled = judged(*TICKET, *bearing(**bush, state="dry", done="oiled"))
+    assert of(oiled, "bearing-drive").verdict == "watch"
+    sleeve = bearing(**bush, state="noisy", done="oiled")
     renew = judged(*TICKET, *sleeve)
     oil = judged(*TICKET, *sleeve, settings=Settings(schools={"bearing": "oil and watch"}))
     assert of(renew, "bearing-drive").verdict == "hold"

@@ -9,6 +9,7 @@ from careful_coil.core.identify import Evidence, identify
 from careful_coil.core.identify.evidence import Leanings
 from careful_coil.core.identify.models import models_for, role_word
 from careful_coil.core.identify.owed import owed
+from careful_coil.core.job.gear import Gear
 from careful_coil.core.job.meter_words import leads_clipped
 from careful_coil.core.readings import AnyReading, Meter, Resistance
 from careful_coil.core.ways.book import plans_of
@@ -90,10 +91,10 @@ def test_weak_phases_keep_the_names_of_a_healthy_winding() -> None:
 
 
 def test_no_start_gear_is_an_answer_and_a_riddle_is_none() -> None:
-    told = {(n.field, n.text) for n in read_inventory("none")}  # type: ignore[union-attr]
+    told = {(n.field, n.text) for n in read_inventory("none", Gear())}  # type: ignore[union-attr]
     assert told == {("capacitors", "none"), ("speed-switch", "none")}
     with pytest.raises(BadValue, match="or none"):
-        read_inventory("S1")
+        read_inventory("S1", Gear())
     assert one_of("n", ("yes", "no")) == "no"
 
 

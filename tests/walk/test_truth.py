@@ -196,7 +196,7 @@ def test_every_fault_of_the_contract_can_be_written() -> None:
 def test_eyes_see_prints_looks_and_what_there_is() -> None:
     world = World(motor("six-marked", customer="hums"), 1)
     told = {
-        "brown U1; blue V2": ask("inventory", "leads", type="text"),
+        "bn U1;bu V2": ask("inventory", "leads", type="text"),
         "6": ask("inventory", "leads"),
         "U1": ask("print", "lead:A"),
         "6205-2Z": ask("print", "bearing:drive"),

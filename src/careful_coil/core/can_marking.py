@@ -15,7 +15,7 @@ from careful_coil.core.units import Quantity
 from careful_coil.core.values import parse
 
 Kind = Literal["start", "run", "dc", ""]
-WANTED = "for example 88-108 µF 250 V, 35 µF ±5 % 450 V, or 35/5 µF 440 V"
+WANTED = "for example 88-108 µF 250 V, 35 µF ±5 % 450 V, 35/5 µF 440 V, or in short 35 450"
 LONGEST = 120
 RANGE_OF_START = 1.12  # high over low from which a range speaks for a start capacitor
 START_VOLTS = (
@@ -31,6 +31,11 @@ _FARADS = re.compile(
 _VOLTS = re.compile(
     rf"(?P<volt>{_NUMBER})\s*(?:V(?:AC|DC|\.?\s?a\.?c\.?|\.?\s?d\.?c\.?)?|volts?)(?![A-Za-z])", re.I
 )
+# two figures without a unit: µF first, as it is printed
+_BARE = re.compile(
+    rf"(?P<farad>{_NUMBER}(?:\s?[-–/]\s?{_NUMBER})?)\s+(?P<volt>{_NUMBER})(?:\s*V)?", re.I
+)
+LEAST_VOLT = 100.0  # of a motor's capacitor: less beside a bare µF is read as something else
 _DC = re.compile(r"V\s*DC|\bDC\b|d\.c\.|polari[sz]ed|\bPOL\b", re.I)
 _TOLERANCE = re.compile(
     rf"(?:±|\+/?-|\+\s*/\s*-)\s*(?P<both>{_NUMBER})\s*%|[-−]\s*(?P<low>{_NUMBER})\s*(?:%\s*)?/?\s*\+\s*(?P<high>{_NUMBER})\s*%|\+\s*(?P<up>{_NUMBER})\s*(?:%\s*)?/?\s*[-−]\s*(?P<down>{_NUMBER})\s*%"
@@ -67,11 +72,20 @@ class Marking:
         return self.low * (1 - down / 100), self.high * (1 + up / 100)
 
 
+def in_full(text: str) -> str:
+    """Return µF and volts with their units where two bare figures are given, any other text as it is."""
+    bare = _BARE.fullmatch(text.strip())
+    if bare is None or figure(bare["volt"]) < LEAST_VOLT:
+        return text
+    return f"{bare['farad']} µF {bare['volt']} V"
+
+
 def read_marking(text: str) -> Marking:
     """Return a capacitor's marking. Raises: BadValue, AmbiguousValue with what was read and is accepted."""
     told = " ".join(text.split())
     if not told or len(told) > LONGEST:
         raise BadValue(text, WANTED)
+    told = in_full(told)
     found = _FARADS.search(told)
     if found is None:
         raise BadValue(text, WANTED, "No µF in it.")

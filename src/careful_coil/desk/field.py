@@ -169,6 +169,8 @@ class Title(QLabel):
 class Field(QWidget):
     """`commit` is called with the new text; it raises a CoilError to refuse it in place."""
 
+    entered = Signal()
+
     def __init__(
         self,
         label: str,
@@ -289,6 +291,7 @@ class Field(QWidget):
         station, at = self._station(), self.window().focusWidget()
         if station is not None and (at is None or not station.isAncestorOf(at)):
             self.cell.setFocus(Qt.FocusReason.OtherFocusReason)  # the last field: it stays here
+        self.entered.emit()
 
     def _station(self) -> QWidget | None:
         """Return the station's page that this field stands in, None outside of one."""

@@ -117,6 +117,7 @@ class Part(QWidget):
             most=most,
             beside=beside,
         )
+        field.entered.connect(self.session.entered)
         self.fields[name] = field
         if place:
             self.column.addWidget(field)

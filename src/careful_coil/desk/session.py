@@ -60,6 +60,7 @@ class Session(QObject):
     strip_wanted = Signal()
     answered = Signal(str)  # a test's word, chosen by pointer
     told = Signal(str, str)  # words, tone
+    entered = Signal()  # by Enter, before it is judged
     settings_changed = Signal()
 
     def __init__(

@@ -27,6 +27,7 @@ from careful_coil.core.ledger.admission import INITIALS
 from careful_coil.core.probes import PROBES
 from careful_coil.core.stations import STATIONS, Station
 from careful_coil.desk.bundles import is_bundle, take_in
+from careful_coil.desk.follow import Follow
 from careful_coil.desk.keys import KeySheet
 from careful_coil.desk.ledger import Ledger
 from careful_coil.desk.pages import MAKE, Pages
@@ -64,6 +65,7 @@ class Window(QMainWindow):
         self.pages = Pages(session, lambda: self.theme, self._made)
         self._settings_page: SettingsPage | None = None
         self.whole = self._lay_out()
+        self._follow = Follow(self.focusWidget)
         self.keys = KeySheet(self.whole, theme)
         self.looks = QTimer(self)  # at the clock: a proof of no volts lapses by it
         self.looks.timeout.connect(session.by_the_clock)
@@ -106,6 +108,7 @@ class Window(QMainWindow):
         self.strip.next_wanted.connect(self.do_next)
         self.way.chosen.connect(self.go)
         s.job_changed.connect(self.refresh)
+        s.entered.connect(self._entered)
         s.target_changed.connect(self._targeted)
         s.station_wanted.connect(self.go)
         s.strip_wanted.connect(self.to_strip)
@@ -215,6 +218,20 @@ class Window(QMainWindow):
         if job is not None:
             self.pages[self.session.station].show_judgement(job.judged)
             self._released()
+            self._go_on(self._follow.on(job.judged.next, self.session.station))
+
+    def _go_on(self, step: NextStep | None) -> None:
+        """Put the cursor where Next asks on at this station."""
+        if step is None:
+            return
+        if any(q.reader == "strip" for q in step.asks):
+            self.to_strip()
+        elif step.focus:
+            self.pages[self.session.station].put_cursor(step.focus)
+
+    def _entered(self) -> None:
+        job = self.session.open
+        self._follow.entered(job.judged.next if job is not None else None)
 
     def _targeted(self) -> None:
         if self.session.open is not None and self.session.station == "leads":

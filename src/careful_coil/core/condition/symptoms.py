@@ -1,5 +1,9 @@
 """What a motor does and when, in plain words and in a customer's, and the first questions' answers."""
 
+import re
+
+from careful_coil.core.errors import BadValue
+
 YES, NO = "yes", "no"
 BY_HAND, UNCOUPLED, WHEN_KEY = "by-hand", "uncoupled", "when"
 HAND_ANSWERS = ("free", "stiff", "seized", "not tried")
@@ -43,6 +47,51 @@ SYMPTOMS: dict[str, tuple[str, tuple[str, ...]]] = {
         ("wet", "flood", "under water", "in water", "water in", "water got", "rain", "damp"),
     ),
 }
+
+# what customers complain of, by the number a counter types for it; the first: nothing is wrong
+SHORT: dict[str, str] = {
+    "": "in for a check",
+    "hums": "hums",
+    "starts-pushed": "starts when pushed",
+    "dead": "dead",
+    "trips-at-once": "trips at once",
+    "trips-later": "trips after a while",
+    "slow": "slow",
+    "slow-taps": "slow on every speed",
+    "weak": "weak",
+    "hot": "hot",
+    "smells": "smells burnt",
+    "noisy": "noisy",
+    "vibrates": "vibrates",
+    "sparks": "sparks",
+    "reversed": "turns the wrong way",
+    "clicks": "clicks in and out",
+    "cycles": "on and off, again and again",
+    "no-restart": "will not start twice",
+    "shock": "gives a shock",
+    "wet": "was wet",
+}
+COMPLAINTS = tuple(SHORT.values())
+_NUMBERS = re.compile(r"\d{1,2}(?:[\s,;]+\d{1,2})*")
+
+
+def complaint_of(text: str) -> str:
+    """Return a complaint as kept: in the customer's words, or put in words where numbers are given.
+
+    Numbers are those of `COMPLAINTS`, from 0. Raises: BadValue.
+    """
+    told = text.strip()
+    if not _NUMBERS.fullmatch(told):
+        return told
+    numbers = list(dict.fromkeys(int(n) for n in re.findall(r"\d+", told)))
+    strange = [n for n in numbers if n >= len(COMPLAINTS)]
+    if strange:
+        most = len(COMPLAINTS) - 1
+        raise BadValue(told, f"numbers from 0 to {most}, or what is wrong in words")
+    if 0 in numbers and len(numbers) > 1:
+        raise BadValue(told, "0 alone, where nothing is wrong")
+    return ", ".join(COMPLAINTS[n] for n in numbers)
+
 
 # when it happens: plain words, what a customer calls it; "always" is only ever chosen
 WHEN: dict[str, tuple[str, tuple[str, ...]]] = {

@@ -10,7 +10,7 @@ from careful_coil.core.identify import Naming
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.at_intake import FoundHookup
 from careful_coil.core.job.noted import Noted
-from careful_coil.core.job.spoken import EXAMPLE, read_found
+from careful_coil.core.job.spoken import APART, EXAMPLE, read_found
 from careful_coil.core.ways.book import plans_of
 from careful_coil.core.ways.way import LINES, Joint, line_ohms, made
 from careful_coil.core.winding.arrangements import ARRANGEMENTS
@@ -62,7 +62,7 @@ def read_found_or_number(text: str, job: Job, naming: Naming) -> tuple[FoundHook
     """
     told = text.strip()
     standards = offered(job, naming)
-    if told.isascii() and told.isdecimal() and standards:
+    if told.isascii() and told.isdecimal() and told not in APART and standards:
         if not 1 <= int(told) <= len(standards):
             raise BadValue(text, f"1 to {len(standards)}, or the joints: {EXAMPLE}")
         return (FoundHookup(joints=standards[int(told) - 1].joints),)

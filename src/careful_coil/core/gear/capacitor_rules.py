@@ -6,7 +6,7 @@ from contextlib import suppress
 from dataclasses import replace
 from functools import partial
 
-from careful_coil.core.can_marking import Kind, Marking, read_marking
+from careful_coil.core.can_marking import Kind, Marking, read_marking, serves_of
 from careful_coil.core.errors import CoilError
 from careful_coil.core.gear.judge import Apart, Judged, judge_capacitor
 from careful_coil.core.job import Finding, Job
@@ -18,6 +18,7 @@ FARAD_APART = 0.2  # of the plate's or the old one's: more is another part (shop
 VOLT_SHARE = 0.9  # of the plate's lowest volts: a capacitor for less is another motor's
 # of the same for one that stays in: in quadrature with the start winding it sees 1.2 to 1.9 times the line
 # (Veinott, Theory and Design of Small Induction Motors, on permanent-split motors)
+ALIKE = 1.2  # of the µF of another: the same size
 RUN_VOLT_SHARE = 1.2
 RUN_VOLTS = (250.0, 370.0, 400.0, 440.0, 450.0, 500.0)  # as run capacitors are sold
 WORST = ("hold", "unproven", "watch", "good")
@@ -205,6 +206,18 @@ def renewed_as(job: Job, name: str) -> str:
     """Return what was asked for in place of one that was renewed and whose print is not noted yet, else nothing."""
     fresh = name in job.gear.replaced and not job.gear.capacitors.get(name, {}).get("marking")
     return to_fit(job, name) if fresh else ""
+
+
+def serves_as(job: Job, name: str) -> str:
+    """Return what one renewed as it was asked for serves: what the old one did, where that was of its size."""
+    told = job.gear.replaced.get(name, {})
+    wanted = _wanted(job, name)
+    try:
+        old = read_marking(told.get("marking", ""))
+    except CoilError:
+        return ""
+    alike = wanted is not None and wanted[1] <= ALIKE * old.high and old.low <= ALIKE * wanted[2]
+    return serves_of(told) if alike else ""
 
 
 def _wanted(job: Job, name: str) -> tuple[str, float, float, float] | None:

@@ -16,10 +16,20 @@ def title_of(kind: str) -> str:
     return "Interlock" if kind == "interlock" else FACTS[kind].title
 
 
+# the letter of a name where none is given, by kind: others are relays
+LETTERS: Mapping[str, str] = {
+    "speed-switch": "S",
+    "selector": "S",
+    "change-over": "S",
+    "protector": "P",
+    "reversing-switch": "Q",
+}
+OTHER_LETTER = "K"
+
 _ALSO: Mapping[str, tuple[str, ...]] = {
     "speed-switch": (
         *("centrifugal switch", "start switch", "starting switch", "centrifugal", "switch"),
-        "governor switch",
+        *("governor switch", "cs"),
     ),
     "change-over": ("change over switch", "changeover switch"),
     "relay-current": ("amp relay", "current coil relay"),

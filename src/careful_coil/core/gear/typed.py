@@ -8,9 +8,11 @@ from careful_coil.core.can_marking import read_marking
 from careful_coil.core.errors import BadValue
 from careful_coil.core.figures import dimensions, figure, kept
 from careful_coil.core.gear.formulas import microfarad_from_amps
-from careful_coil.core.gear.names import kind_named
+from careful_coil.core.gear.names import LETTERS, OTHER_LETTER, kind_named
 from careful_coil.core.gear.table import Expected
 from careful_coil.core.job.at_start_gear import DeviceFitted, DeviceRead
+from careful_coil.core.job.gear import Gear
+from careful_coil.core.job.hands import free_name
 from careful_coil.core.job.noted import Noted, note
 from careful_coil.core.readings import ohm_value
 from careful_coil.core.sheets.gear import LARGEST_MM, MOST_LEFT
@@ -35,6 +37,7 @@ NO_FARAD = {
         "∞",
     ),
 }
+SAME = "="  # as the plate has it
 NOTHING = ("none", "no", "nothing", "-", "there is none", "no start gear")
 RAW_OHM = 0.5  # what test leads that are not nulled may add
 
@@ -49,27 +52,44 @@ def part_name(text: str, example: str, others: Collection[str] = ()) -> str:
     return name
 
 
-def read_inventory(text: str) -> list[Noted | DeviceFitted]:
+LISTED = (
+    "each with what it is, ; between: 25 µF 450 V; centrifugal switch, a name before it where it has one: C2; "
+    "or none"
+)
+_LONE = re.compile(r"[A-Za-z]\d{0,2}")  # a name, and not what it is
+_NAMED = re.compile(r"(?P<name>[A-Za-z]|[A-Za-z][\w-]*\d[\w-]*)\s+(?P<rest>.+)")
+
+
+def read_inventory(text: str, gear: Gear, plate: str = "") -> list[Noted | DeviceFitted]:
     """Return capacitors and devices as listed: `C1 25 µF 450 V; S1 centrifugal switch`, or none.
 
-    Raises: BadValue.
+    What has no name is the one of the `gear` that is just so, else it gets the next name of its letter.
+    = is the capacitor that the `plate` names. Raises: BadValue.
     """
-    found: list[Noted | DeviceFitted] = []
+    found: dict[str, Noted | DeviceFitted] = {}
     if text.strip().lower() in NOTHING:
         return [note("look", "capacitors", "none"), note("look", "speed-switch", "none")]
+    known = {name: told.get("marking", "") for name, told in gear.capacitors.items()}
+    known |= gear.devices
     for piece in (p.strip() for p in text.split(";")):
-        name, _, rest = piece.partition(" ")
-        name = part_name(name, "S1")
-        if not rest.strip():
-            raise BadValue(
-                piece, "a name and what it is: C1 25 µF 450 V; S1 centrifugal switch; or none"
-            )
-        if name.startswith("C"):
-            found.append(note("capacitor", "marking", read_marking(rest).text, of=name))
+        if not piece or _LONE.fullmatch(piece):
+            raise BadValue(piece, LISTED)
+        own = _NAMED.fullmatch(piece)
+        name, rest = (own["name"], own["rest"]) if own else ("", piece)
+        if rest == SAME and not plate:
+            raise BadValue(piece, "what stands on it, such as 25 µF 450 V")
+        marked = name[:1].upper() == "C" if name else rest == SAME or rest[0].isdigit()
+        told = read_marking(plate if rest == SAME else rest).text if marked else kind_named(rest)
+        if not name:
+            letter = "C" if marked else LETTERS.get(told, OTHER_LETTER)
+            alike = [n for n, k in known.items() if k == told and n not in found]
+            name = alike[0] if alike else free_name(letter, {**known, **found})
+        name = part_name(name, "S1", found)
+        if marked:
+            found[name] = note("capacitor", "marking", told, of=name)
         else:
-            told = {"name": name, "device": kind_named(rest)}
-            found.append(DeviceFitted.model_validate(told))
-    return found
+            found[name] = DeviceFitted.model_validate({"name": name, "device": told})
+    return list(found.values())
 
 
 def drained_of(text: str) -> str:

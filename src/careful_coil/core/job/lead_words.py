@@ -14,6 +14,14 @@ COLOURS = (
     *("black", "white", "red", "blue", "yellow", "green", "brown", "orange", "grey", "gray"),
     *("purple", "violet", "lilac", "pink", "turquoise", "tan", "natural", "clear"),
 )
+# letter codes of colours (IEC 60757), and those that North American diagrams print
+CODES = {
+    **{"bk": "black", "bn": "brown", "rd": "red", "og": "orange", "ye": "yellow", "gn": "green"},
+    **{"bu": "blue", "vt": "violet", "gy": "grey", "wh": "white", "pk": "pink", "tq": "turquoise"},
+    **{"blk": "black", "brn": "brown", "orn": "orange", "org": "orange", "yel": "yellow"},
+    **{"grn": "green", "blu": "blue", "vio": "violet", "pur": "purple", "gry": "grey"},
+    **{"wht": "white", "pnk": "pink", "gnye": "green/yellow", "yegn": "yellow/green"},
+}
 INSULATIONS = tuple(
     w for w in get_args(Lead.model_fields["insulation"].annotation) if isinstance(w, str) and w
 )
@@ -26,15 +34,21 @@ WANTED = (
 )
 
 
-COUNT = f"how many, 2 to {len(TAGS)}, each in turn: brown T1; blue T4; green/yellow earth; or a row: black T1-T9"
+COUNT = (
+    f"how many, 2 to {len(TAGS)}, each in turn: brown T1; blue T4; green/yellow earth, or by letter codes: "
+    "bn T1 bu T4 gnye earth; or a row: black T1-T9"
+)
 
 
 def counted(text: str) -> Leads:
     """Return so many leads with tags, or one for each that is described, in turn. Raises: BadValue.
 
-    A description may begin with the tag: `A brown T1; B blue T4`.
+    A description may begin with the tag: `A brown T1; B blue T4`. Where each begins with its colour nothing
+    need stand between them: `bn T1 bu T4`.
     """
     told = [item.strip() for item in re.split(r"[;\n]|, ", text.strip()) if item.strip()]
+    if len(told) == 1:
+        told = _by_colours(told[0])
     told = [each for item in told for each in _row(item)]
     if len(told) < 2:
         count = whole(text, 2, len(TAGS), COUNT)
@@ -48,6 +62,23 @@ def counted(text: str) -> Leads:
             item = rest
         leads.append(read_lead(item, Lead(tag=tag)) if item.strip() else Lead(tag=tag))
     return Leads(leads=tuple(leads))
+
+
+_GLUED = re.compile(rf"({'|'.join(CODES)})([TUVWZ]?\d{{1,2}}|\d?[UVW]\d?)", re.I)
+_SHADE = re.compile(rf"\b(light|dark|pale)[ -]+(?=(?:{'|'.join(COLOURS)})\b)", re.I)
+
+
+def _by_colours(item: str) -> list[str]:
+    """Return a description for each lead where the first word and others are colours; any other as it is."""
+    words: list[str] = []
+    for word in _SHADE.sub(r"\1-", item).split():
+        glued = _GLUED.fullmatch(word)
+        words += glued.groups() if glued is not None else (word,)
+    begins = [k for k, word in enumerate(words) if _colour(word)]
+    if len(begins) < 2 or begins[0] != 0:
+        return [item]
+    ends = (*begins[1:], len(words))
+    return [" ".join(words[a:b]) for a, b in zip(begins, ends, strict=True)]
 
 
 _ROW = re.compile(
@@ -73,10 +104,7 @@ def read_lead(text: str, lead: Lead) -> Lead:
     """
     said: dict[str, Any] = {}
     joined = re.sub(r"(?<=\d)\s+(?=(?:mm2|mm²|sq|awg|swg|mm|cm|in|m)\b)", "", text, flags=re.I)
-    joined = re.sub(
-        rf"\b(light|dark|pale)[ -]+(?=(?:{'|'.join(COLOURS)})\b)", r"\1-", joined, flags=re.I
-    )
-    for word in joined.split():
+    for word in _SHADE.sub(r"\1-", joined).split():
         for field, value in _meaning(word).items():
             if field in said:
                 raise BadValue(word, f"one {field.replace('_mm', '')} a lead: {WANTED}")
@@ -88,8 +116,8 @@ def read_lead(text: str, lead: Lead) -> Lead:
 
 def _meaning(word: str) -> dict[str, Any]:
     plain = word.lower()
-    base, _, stripe = plain.partition("/")
-    if _coloured(base) and (not stripe or _coloured(stripe)):
+    if own := _colour(plain):
+        base, _, stripe = own.partition("/")
         return {"colour": base, "tracer": stripe}
     if plain in INSULATIONS:
         return {"insulation": plain}
@@ -110,8 +138,14 @@ def _meaning(word: str) -> dict[str, Any]:
     return {"marking": word}
 
 
-def _coloured(word: str) -> bool:
-    return re.sub(r"^(light|dark|pale)-", "", word) in COLOURS
+def _colour(word: str) -> str:
+    """Return the colour a word or its letter codes name, a tracer behind a stroke; empty for any other word."""
+    if word.lower() in CODES:
+        return CODES[word.lower()]
+    base, stroke, stripe = word.lower().partition("/")
+    told = [CODES.get(w, w) for w in (base, stripe) if w]
+    plain = all(re.sub(r"^(light|dark|pale)-", "", w) in COLOURS for w in told)
+    return "/".join(told) if plain and base and (stripe or not stroke) else ""
 
 
 def alike(leads: tuple[Lead, ...], tag: str) -> tuple[Lead, ...]:

@@ -46,7 +46,7 @@ def _no_lead(word: str) -> bool:
     return word.upper() in LINES or TERMINAL.fullmatch(word) is not None
 
 
-APART = ("apart", "all apart", "none", "loose", "-")  # no lead is joined to another
+APART = ("0", "apart", "all apart", "none", "loose", "-")  # no lead is joined to another
 
 
 def read_joints(text: str, leads: Sequence[Lead]) -> tuple[tuple[str, ...], ...]:

@@ -178,7 +178,8 @@ def _device_ohm(answer: Answer) -> Bodies:
 
 def _inventory(answer: Answer) -> Bodies:
     """Return capacitors and devices as listed: `C1 25 µF 450 V; S1 centrifugal switch`."""
-    return read_inventory(answer.text)
+    job = answer.judged.job
+    return read_inventory(answer.text, job.gear, job.plate.printed("capacitor"))
 
 
 def _first_question(answer: Answer) -> Bodies:

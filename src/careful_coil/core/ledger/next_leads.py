@@ -13,6 +13,7 @@ from careful_coil.core.ledger.next_kind import looks_for_leads
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.probes.kinds.frame import LUG_OFF
 from careful_coil.core.readings import Frame, Kick, Resistance, ohm_value
+from careful_coil.core.stations import Station
 
 
 def _as_found(job: Job) -> Iterator[NextStep]:
@@ -26,7 +27,7 @@ def _as_found(job: Job) -> Iterator[NextStep]:
             station="intake",
             focus="found",
             why="Before anything is parted: it tells what it was joined for, and ohms through a joint are not "
-            "those of a bare coil. L1 A G; D E F, or apart.",
+            "those of a bare coil. L1 A G; D E F, or 0 where they are apart.",
         )
 
 
@@ -81,13 +82,20 @@ def _mended(c: Facts) -> Iterator[NextStep]:
             )
 
 
+def _energised(job: Job) -> Station:
+    """Return the station where it last had volts: there it is proved dead; before any, at its leads."""
+    if job.trials.sheets:
+        return "test-run"
+    return "connect" if job.joined.run else "leads"
+
+
 def lead_steps(c: Facts) -> Iterator[NextStep]:
     """Yield the proof of no volts and the reading that identification asks for."""
     job, found, naming = c.job, c.identification, c.naming
     if found is None:
         return
     if job.dead_proved is None and job.plate.phases != 3:
-        yield DEAD
+        yield replace(DEAD, station=_energised(job))
     yield from _mended(c)
     yield from _as_found(job)
     if naming.word in ("proven", "kicked"):

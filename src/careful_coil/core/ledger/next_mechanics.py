@@ -8,7 +8,7 @@ from careful_coil.core.job import Finding, Job
 from careful_coil.core.kind import Weighed
 from careful_coil.core.ledger.facts import Facts
 from careful_coil.core.ledger.step import NextStep
-from careful_coil.core.mechanics.bearing_rules import ENDS
+from careful_coil.core.mechanics.bearing_rules import ENDS, sleeve_left
 from careful_coil.core.mechanics.brush_rules import next_bar, ran_smooth
 from careful_coil.core.mechanics.open_rules import parts_left
 
@@ -94,12 +94,22 @@ def _bearing(job: Job, end: str, title: str, findings: Sequence[Finding]) -> Ite
     told = job.hands.bearings.get(end, {})
     found = next((f for f in findings if f.code == f"bearing-{end}"), None)
     if not told:
-        why = "Its number as read, ? for a worn character; callipers beside it."
+        why = "Its number as read, ? for a worn character; sleeve where it is none of balls."
         yield _step(f"bearing-{end}", f"Bearing, {title.lower()}", f"{end}-number", why)
     elif found is not None and found.verdict in ("hold", "unproven"):
         focus = f"{end}-state" if not told.get("state") else f"{end}-done"
-        if told.get("done") == "renewed" and not told.get("fitted"):
+        sleeve = told.get("sort") == "sleeve"
+        if told.get("done") == "renewed" and not told.get("fitted") and not sleeve:
             focus = f"{end}-fitted"
+        if sleeve and told.get("state") and told.get("wick") in ("dry", "gone"):
+            focus = f"{end}-wick"
+        elif sleeve and focus == f"{end}-done" and sleeve_left(told):
+            dry = told["state"] != "good" and not told.get("done")
+            focus = focus if dry else f"{end}-{sleeve_left(told)[0]}"
+        elif (
+            sleeve and focus == f"{end}-done" and told.get("ports") and found.verdict == "unproven"
+        ):
+            focus = f"{end}-ports"
         unmeasured = not told.get("outside") or ("disagree" in found.why and not told.get("bore"))
         if "measure" in found.why.lower() and unmeasured:
             focus = f"{end}-size"

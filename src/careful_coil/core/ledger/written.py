@@ -3,10 +3,11 @@
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from functools import partial
 
-from careful_coil.core.can_marking import read_marking
+from careful_coil.core.can_marking import in_full, read_marking
+from careful_coil.core.condition.symptoms import complaint_of
 from careful_coil.core.connect.typed import read_wish
 from careful_coil.core.errors import BadValue
-from careful_coil.core.gear.capacitor_rules import measured_of, renewed_as
+from careful_coil.core.gear.capacitor_rules import measured_of, renewed_as, serves_as
 from careful_coil.core.gear.positions import read_table, show_table
 from careful_coil.core.gear.typed import drained_of, let_go_at, loss_of, microfarad_of, size_read
 from careful_coil.core.job import Job
@@ -15,6 +16,7 @@ from careful_coil.core.job.plate import check_field
 from careful_coil.core.mechanics.typed import (
     bearing_size,
     earlier_of,
+    is_sleeve,
     megohm_of,
     number_of,
     ports_of,
@@ -37,8 +39,9 @@ def _plain(read: Callable[[str], str]) -> Special:
 
 
 def _plate(text: str, _: Job, __: str, field: str) -> str:
-    check_field(field, text)
-    return text
+    told = in_full(text) if field == "capacitor" else text
+    check_field(field, told)
+    return told
 
 
 def _loss(text: str, job: Job, of: str, _: str) -> str:
@@ -47,6 +50,7 @@ def _loss(text: str, job: Job, of: str, _: str) -> str:
 
 
 AS_ASKED = "="
+VG = ("10", "15", "22", "32", "46", "68", "100")  # grades of ISO 3448 that bushes run in
 
 
 def _marking(text: str, job: Job, of: str, _: str) -> str:
@@ -57,9 +61,35 @@ def _marking(text: str, job: Job, of: str, _: str) -> str:
     return read_marking(fit if text == AS_ASKED else text).text
 
 
+def _bearing(text: str, job: Job, of: str, field: str) -> str:
+    """Return a bearing's number; = where the new one is as the old, or this end's as the other's."""
+    if text != AS_ASKED:
+        return number_of(text)
+    ends = job.hands.bearings
+    same = ends.get(of, {}) if field == "fitted" else _other_end(ends, of)
+    if not same.get("number"):
+        raise BadValue(text, "its number, such as 6203-2RS C3")
+    return number_of(same["number"])
+
+
+def _oil(text: str, job: Job, of: str, _: str) -> str:
+    """Return an oil; a bare grade is a VG number, = the oil of the other end."""
+    if text == AS_ASKED:
+        text = _other_end(job.hands.bearings, of).get("oil", "")
+        if not text:
+            raise BadValue(AS_ASKED, "which oil, such as ISO VG 32, or 32")
+    return f"ISO VG {text}" if text in VG else text
+
+
+def _other_end(ends: Mapping[str, Mapping[str, str]], of: str) -> Mapping[str, str]:
+    return next((told for end, told in ends.items() if end != of), {})
+
+
 SPECIALS: Mapping[str, Special] = {
     "megohm": _plain(megohm_of),
-    "bearing-number": _plain(number_of),
+    "bearing-number": _bearing,
+    "oil": _oil,
+    "complaint": _plain(complaint_of),
     "ports": _plain(ports_of),
     "earlier-length": _plain(earlier_of),
     "poles": _plain(poles_of),
@@ -110,7 +140,13 @@ def written(
             text, job.hands.bearings.get(of, {}).get("number", "")
         ).items():
             yield note(name, one, told, of=of)
+    elif sheet.name == "bearing" and field == "number" and is_sleeve(text):
+        yield note(name, "sort", "sleeve", of=of)
     elif sheet.free:
         yield note(name, field, text.strip(), of=of)
     else:
+        same = name == "capacitor" and field == "marking" and text.strip() == AS_ASKED
+        serves = serves_as(job, of) if same else ""
+        if serves:
+            yield note(name, "serves", serves, of=of)
         yield note(name, field, read_text(sheet, sheet.field(field), text, job, of, choices), of=of)

@@ -14,6 +14,7 @@ from careful_coil.core.sheets.bearings import BEARING
 
 ENDS = {"drive": "Drive end", "other": "Other end"}
 HOT_CLASSES = ("F", "H")
+NO_WICK = "no wick"  # sintered: the oil is in the metal
 SCHOOL = "bearing"
 RENEW, OIL, REPLACE = "renew", "oil and watch", "replace motor"
 RUBBING: tuple[Closure, ...] = ("one seal", "two seals")
@@ -166,11 +167,22 @@ def _belongs(told: Mapping[str, str], settings: Settings) -> str:
     return by_size.numbers[0].bearing.name if by_size.standing == "known" else ""
 
 
+def sleeve_left(told: Mapping[str, str]) -> tuple[str, ...]:
+    """Return what is still to be said of a sleeve bearing, in the order the hands come to it."""
+    wick = told.get("wick", "")
+    wanted = ["wick"]
+    if wick not in ("", NO_WICK):
+        wanted.append("ports")
+    if told.get("done") == "oiled":
+        wanted.append("oil")
+    return tuple(n for n in wanted if not told.get(n))
+
+
 def _sleeve(told: Mapping[str, str]) -> tuple[Verdict, str, str]:
     wick, ports = told.get("wick", ""), told.get("ports", "")
     if wick in ("dry", "gone"):
         return "hold", f"sleeve bearing, wick {wick}", f"First {_means('wick', wick)}."
-    left = [n for n in ("oil", "wick", "ports") if not told.get(n)]
+    left = sleeve_left(told)
     if left:
         ask = f"Still to say: {', '.join(left)}. A turbine oil without additives, unless the maker says."
         return "unproven", "sleeve bearing not judged", ask
@@ -180,7 +192,10 @@ def _sleeve(told: Mapping[str, str]) -> tuple[Verdict, str, str]:
             f"sleeve bearing, {ports} oil ports found",
             "Find every oil port: a dry one is the next visit.",
         )
-    return "good", "sleeve bearing", f"{told['oil']}, wick soaks, oil ports {ports}."
+    oil = [told["oil"]] if told.get("oil") else []
+    feed = [NO_WICK] if wick == NO_WICK else ["wick soaks", f"oil ports {ports}"]
+    words = ", ".join((*oil, *feed))
+    return "good", "sleeve bearing", f"{words[0].upper()}{words[1:]}."
 
 
 def _state(told: Mapping[str, str], settings: Settings) -> tuple[Verdict, str, str]:
@@ -207,7 +222,13 @@ def _state(told: Mapping[str, str], settings: Settings) -> tuple[Verdict, str, s
     if state == "seized":
         oiled = " Oil on it is temporary: the hold stays." if done in ("oiled", "greased") else ""
         return "hold", "seized", f"{means[0].upper()}{means[1:]}: renew it.{oiled}"
-    if settings.school(SCHOOL) == OIL and done == "oiled" and told.get("sort") == "sleeve":
+    sleeve = told.get("sort") == "sleeve"
+    if sleeve and state == "dry" and not done:
+        why = "Its oil is gone: clean it, oil it; where the shaft has play in it, renew it."
+        return "hold", state, why
+    if sleeve and state == "dry" and done == "oiled":
+        return "watch", "was dry, oiled", "Cleaned and oiled: it wants oil again in its time."
+    if settings.school(SCHOOL) == OIL and done == "oiled" and sleeve:
         return (
             "watch",
             f"{state}, oiled",

@@ -24,11 +24,28 @@ _DAY = re.compile(r"\d{4}-\d\d-\d\d")
 _PORTS = re.compile(r"(\d{1,2})\s*(?:of|/)\s*(\d{1,2})")
 
 
+SLEEVE = (
+    "sleeve",
+    "sleeve bearing",
+    "bush",
+    "bushing",
+    "plain",
+    "plain bearing",
+    "bronze",
+    "sintered",
+)
+
+
+def is_sleeve(text: str) -> bool:
+    """Whether what is typed for a number says that it is no ball bearing."""
+    return " ".join(text.lower().split()) in SLEEVE
+
+
 def number_of(text: str) -> str:
     """Return a bearing's number as kept, also one that is not known here. Raises: BadValue."""
     told = spelled(text)
     if not told or not any(c.isdigit() or c == "?" for c in told):
-        raise BadValue(text, "a number such as 6203-2RS C3, with ? for a worn character")
+        raise BadValue(text, "a number such as 6203-2RS C3, with ? for a worn character; or sleeve")
     numbers_of(text)
     return " ".join(text.upper().split())
 

@@ -103,7 +103,7 @@ BEARING = Sheet(
             deed="bearing",
             deed_words="bearing, {of} end: {text}",
         ),
-        Field("oil", "Oil", "ISO VG 32, no additives"),
+        Field("oil", "Oil", "ISO VG 32, no additives", special="oil"),
         Field(
             "wick",
             "Wick",
@@ -112,7 +112,8 @@ BEARING = Sheet(
                 """
     soaks | good = good, ok, wet, soaked, oily
     dry | hold | wet it with oil until it soaks = hard, gummed
-    gone | hold | fit a wick = missing, none
+    gone | hold | fit a wick = missing
+    no wick | good = sintered, none, oilless, bush soaked in oil
     """
             ),
         ),

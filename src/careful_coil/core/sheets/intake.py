@@ -20,11 +20,14 @@ TICKET = Sheet(
         _told("name", "Motor, as the shop will call it", "Bakery, dough mixer", "motor"),
         _told("customer", "Customer"),
         _told("phone", "Telephone"),
-        _told(
+        Field(
             "complaint",
             "What is wrong, in the customer's words",
             "hums, will not start",
-            "complaint",
+            special="complaint",
+            asked="complaint",
+            longest=LONG,
+            ask="word",
         ),
         _told("place", "Where it stands in the shop", "bench 1", "place"),
         Field(

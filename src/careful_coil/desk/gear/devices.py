@@ -58,7 +58,7 @@ class DevicesPart(Part):
             "start-gear",
             "All in one line: name, print or kind",
             self._listed,
-            "C1 189-227 µF 250 V; S1 centrifugal switch",
+            "189-227 250; centrifugal switch",
             clears=True,
             most=400,
         )
@@ -193,8 +193,10 @@ class DevicesPart(Part):
         self.nulled = one_of(text, ("yes", "no")) == "yes"
 
     def _listed(self, text: str) -> None:
-        if text.strip():
-            self.session.record(*read_inventory(text), station="start-gear")
+        if text.strip() and self.judged is not None:
+            job = self.judged.job
+            told = read_inventory(text, job.gear, job.plate.printed("capacitor"))
+            self.session.record(*told, station="start-gear")
 
     def _looked(self, field: str, word: str) -> None:
         self.set_down("device-noted", field, word, self.chosen)

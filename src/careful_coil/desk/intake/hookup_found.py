@@ -149,7 +149,7 @@ class HookupPart(Part):
         self.drawn = Drawn(theme)
         self.drawn.setMinimumHeight(theme.px(220))
         self.add_field(
-            "found", "All joints, ; between them, or apart", self._found, EXAMPLE, most=LONG
+            "found", "All joints, ; between them, 0: apart", self._found, EXAMPLE, most=LONG
         )
         self.add_field("joint", "A joint as read", self._joint, "L1 1 7", clears=True)
         self.roll = JointRoll(theme)

@@ -1,10 +1,16 @@
 """What eyes and hands find on a motor: plate, prints, what there is, how it looks and feels."""
 
+from collections import Counter
 from collections.abc import Callable, Mapping, Sequence
 
+from careful_coil.core.can_marking import in_full
+from careful_coil.core.gear.names import LETTERS, OTHER_LETTER
+from careful_coil.core.job.lead_words import CODES
+from careful_coil.core.job.spoken import APART
+from careful_coil.core.mechanics.bearing_rules import NO_WICK
 from careful_coil.core.mechanics.bearing_table import SPELLINGS
 from careful_coil.core.readings import LINES
-from careful_coil.documents.motor import BearingReal, LeadReal
+from careful_coil.documents.motor import BearingReal, DeviceReal, LeadReal
 from careful_coil.walk.told import Told
 from careful_coil.walk.truth.plated import printed
 from careful_coil.walk.truth.world import Ask, World
@@ -14,6 +20,8 @@ COVERED = Told(lacks="the covers are on")
 MECHANISM = {"stuck-open": "sticks", "stuck-closed": "sticks"}
 CONTACTS = {"dirty": "burnt", "stuck-closed": "welded"}
 BRUSHED = ("universal-4-lead", "universal-5-lead")
+SHORTEST = {colour: code for code, colour in reversed(CODES.items()) if len(code) == 2}
+SAID_AS = {"speed-switch": "cs"}
 WET, CLEAN = "damp", "clean"
 
 
@@ -25,11 +33,17 @@ def named(ask: Ask) -> tuple[str, str]:
 
 def plate(world: World, ask: Ask) -> Told:
     """Return a field of the plate as printed, ? where it cannot be read."""
-    field, seen = str(ask["id"]), world.motor.plate
+    field = str(ask["id"])
+    text = plate_text(world, field)
+    return Told(text=_bare(text) if field == "capacitor" else text)
+
+
+def plate_text(world: World, field: str) -> str:
+    """Return what the plate says in a field: ? where it cannot be read, none where it says nothing."""
+    seen = world.motor.plate
     if field in seen.unreadable or not seen.text:
-        return Told(text="?")
-    text = printed(seen.text, field)
-    return Told(text=text or "none")
+        return "?"
+    return printed(seen.text, field) or "none"
 
 
 def inventory(world: World, ask: Ask) -> Told:
@@ -40,7 +54,7 @@ def inventory(world: World, ask: Ask) -> Told:
         if ask["type"] == "text":
             if "prints" in ask["ends"] and (own := _marks_in_turn(leads)):
                 return Told(text=own)
-            return Told(text=_row(leads) or "; ".join(_lead(x, k) for k, x in enumerate(leads)))
+            return Told(text=_row(leads) or ";".join(_lead(x, k) for k, x in enumerate(leads)))
         return Told(number=float(len(leads)), text=str(len(leads)))
     if kind == "commutator":
         bars = len((world.motor.model_extra or {}).get("bar_ohm", ())) or 24
@@ -48,11 +62,36 @@ def inventory(world: World, ask: Ask) -> Told:
     if kind != "start-gear":
         return Told(lacks=f"nothing to list of {kind}")
     hidden = [d for d in world.motor.devices if d.inside and not world.covers_off]
-    seen = [f"{c.name} {c.marked}" for c in world.motor.capacitors if c.marked]
-    seen += [f"{d.name} {d.kind.replace('-', ' ')}" for d in world.motor.devices if d not in hidden]
+    seen = _gear_in_turn(world, [d for d in world.motor.devices if d not in hidden])
     if seen:
-        return Told(text="; ".join(seen))
+        return Told(text=";".join(seen))
     return COVERED if hidden else Told(text="none")
+
+
+def _gear_in_turn(world: World, devices: Sequence[DeviceReal]) -> list[str]:
+    """Return cans and devices as listed, each in short, its name only where it would be given another."""
+    plate = plate_text(world, "capacitor")
+    cans = [
+        (c.name, "C", "=" if c.marked == plate else _bare(c.marked))
+        for c in world.motor.capacitors
+        if c.marked
+    ]
+    others = [
+        (d.name, LETTERS.get(d.kind, OTHER_LETTER), SAID_AS.get(d.kind, d.kind.replace("-", " ")))
+        for d in devices
+    ]
+    told: list[str] = []
+    taken = Counter[str]()
+    for name, letter, words in (*cans, *others):
+        taken[letter] += 1
+        told.append(words if name == f"{letter}{taken[letter]}" else f"{name} {words}")
+    return told
+
+
+def _bare(marked: str) -> str:
+    """Return µF and volts without their units where they read the same, else as printed."""
+    short = marked.replace(" µF", "").removesuffix(" V")
+    return short if in_full(short) == marked else marked
 
 
 def _looks(lead: LeadReal) -> str:
@@ -79,8 +118,14 @@ ROW_FROM = 3
 IN_TURN = "ABCDEFGHJKLMNPRS"  # tags as they are hung: one that hangs in turn need not be said
 
 
+def _code(colour: str) -> str:
+    """Return a colour, and its tracer, by letter codes, where each has one."""
+    own = [SHORTEST.get(w, "") for w in colour.split("/")]
+    return "/".join(own) if all(own) else colour
+
+
 def _lead(lead: LeadReal, place: int) -> str:
-    told = [w for w in (lead.colour, lead.mark, _looks(lead)) if w]
+    told = [w for w in (_code(lead.colour), lead.mark, _looks(lead)) if w]
     in_turn = lead.tag == IN_TURN[place : place + 1]
     return " ".join(told if told and in_turn and len(told[0]) > 1 else [lead.tag, *told])
 
@@ -93,7 +138,10 @@ def prints(world: World, ask: Ask) -> Told:
     """Return what is printed on a bearing, a capacitor, a lead, a switch."""
     kind, name = named(ask)
     if kind == "bearing":
-        return Told(text=_bearing(world, name).number)
+        own = _bearing(world, name)
+        other = str((own.model_extra or {}).get("seat", ""))  # what belongs there
+        alike = str(ask["id"]).endswith("-fitted") and not other
+        return Told(text="=" if alike else own.number)
     if kind == "capacitor":
         can = next((c for c in world.motor.capacitors if c.name == name), None)
         if can is None or not can.marked:
@@ -160,6 +208,17 @@ def _can(world: World, ask: Ask) -> str:
     return can.looks if can is not None else ""
 
 
+BUSH = {"ports": "1 of 1", "oil": "32"}
+
+
+def _bush(world: World, ask: Ask) -> str:
+    """Return what is seen of a sleeve bearing: its wick, its oil ports, the oil that was put in."""
+    if ask["field"] == "wick":
+        told = _bearing(world, named(ask)[1]).model_extra or {}
+        return str(told.get("wick", NO_WICK))
+    return BUSH.get(str(ask["field"]), "")
+
+
 def _more(world: World, name: str) -> object:
     return (world.motor.model_extra or {}).get(name)
 
@@ -179,7 +238,7 @@ def _joints(world: World, ask: Ask) -> str:
     standard = [{frozenset(j.split()) for j in told.split("; ")} for told in ask["choices"]]
     if as_it_is in standard and not any("loose" in j for j in joints):
         return str(standard.index(as_it_is) + 1)
-    return "; ".join(joints) or "apart"
+    return "; ".join(joints) or APART[0]
 
 
 def _built(world: World, ask: Ask) -> str:
@@ -197,6 +256,7 @@ def _built(world: World, ask: Ask) -> str:
 # what is seen of a part, empty where nothing can be
 SEEN: Mapping[str, Callable[[World, Ask], str]] = {
     "device": _device,
+    "bearing": _bush,
     "capacitor": _can,
     "hookup": _joints,
     "lead": lambda world, ask: world.lead_of.get(named(ask)[1], "").rsplit("-", 1)[0],
@@ -255,8 +315,10 @@ def word(world: World, ask: Ask) -> Told:
     if ask["part"] == "ticket":
         return Told(text=world.motor.name)
     if ask["part"] == "complaint":
-        own = world.motor.customer
-        return Told(text=own or "nothing")
+        own, usual = world.motor.customer or "nothing", list(ask["choices"])
+        said = own.split(", ")
+        numbered = all(w in usual for w in said)
+        return Told(text=" ".join(str(usual.index(w)) for w in said) if numbered else own)
     if ask["part"] == "release":
         return Told(text=WHO)
     if ask["part"] == "customer":

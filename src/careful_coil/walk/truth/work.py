@@ -7,6 +7,7 @@ from careful_coil.bench.low_run import run_of
 from careful_coil.bench.trial_run import Rig
 from careful_coil.bench.wound import halves_of
 from careful_coil.core.errors import InstrumentError
+from careful_coil.core.mechanics.typed import is_sleeve
 from careful_coil.core.probes import Request
 from careful_coil.core.ways.devices import Moment
 from careful_coil.walk.told import Told
@@ -148,12 +149,14 @@ def _shaft(world: World, ask: Ask, _: str) -> str:
 
 def _bearing(world: World, ask: Ask, end: str) -> str:
     ends = world.motor.bearings.model_dump()
+    sleeve = is_sleeve(ends[end]["number"])
+    done = "oiled" if sleeve and ends[end]["state"] == "dry" else "renewed"
     fits = str(ends[end].get("seat", "")) or ends[end]["number"]
     ends[end] = {**ends[end], "number": fits, "state": RENEWED}
     world.put(bearings=ends)
     if all(b["state"] == RENEWED for b in ends.values()) and world.motor.shaft.feel != EASED:
         world.put(shaft={**world.motor.shaft.model_dump(), "feel": EASED})
-    return "renewed"
+    return done
 
 
 def _device(world: World, ask: Ask, name: str) -> str:

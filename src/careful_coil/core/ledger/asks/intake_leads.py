@@ -1,8 +1,10 @@
 """What Intake and Leads ask: the plate, the leads, readings, kicks, runs."""
 
 import re
+from dataclasses import replace
 from typing import TYPE_CHECKING
 
+from careful_coil.core.condition.symptoms import COMPLAINTS
 from careful_coil.core.connect.standard import offered
 from careful_coil.core.identify.rules import right_marks
 from careful_coil.core.job.at_release import PLACES
@@ -88,8 +90,9 @@ def beside(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
 
 
 def complaint(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
-    """Ask what is wrong, in the customer's words."""
-    return noted("ticket", "complaint", id="complaint", part="complaint")
+    """Ask what is wrong, in the customer's words or by numbers, from 0, of the usual ones."""
+    asked = noted("ticket", "complaint", id="complaint", part="complaint")
+    return replace(asked, choices=COMPLAINTS)
 
 
 def retag(judged: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
