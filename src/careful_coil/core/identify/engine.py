@@ -206,13 +206,13 @@ def _next(
     kind = sum(s for w, s in zip(weighed, share, strict=True) if w.model and w.model.slug == first)
     if ohms is None and (kind < SURE or not borne_out(evidence)):
         ohms = next_ohms(weighed, share, evidence)
-    if ohms is not None or not stand or len(evidence.tags) < 2:
+    if ohms is not None or len(evidence.tags) < 2:
         return ohms or _any_unread(weighed, evidence)
+    unread = None if _no_winding(weighed[0]) else next_unread_coil(weighed[0], evidence)
+    if unread is not None or not stand:
+        return unread or _any_unread(weighed, evidence)
     if _no_winding(weighed[0]):
         return None
-    unread = next_unread_coil(weighed[0], evidence)
-    if unread is not None:
-        return unread
     tests = [t for t in (next_switch(stand, evidence), next_shaft(stand, evidence)) if t]
     if tests:
         return max(tests, key=lambda t: t.gain_bits)
