@@ -11,6 +11,8 @@ from hypothesis import strategies as st
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job import Finding
 from careful_coil.core.ledger import Judgement
+from careful_coil.core.ledger.next_mechanics import mechanics_steps
+from careful_coil.core.ledger.written import written
 from careful_coil.core.mechanics.bearing import Callipers, Found, look_up, numbers_of
 from careful_coil.core.mechanics.bearing_rules import proposal_of
 from careful_coil.core.mechanics.bearing_suffix import CLOSURES, SUFFIXES
@@ -287,7 +289,7 @@ def test_the_school_decides_what_oil_may_do() -> None:
     dry = of(judged(*TICKET, *bearing(**bush, state="dry")), "bearing-drive")
     assert (dry.verdict, "oil it" in dry.why) == ("hold", True)
     oiled = judged(*TICKET, *bearing(**bush, state="dry", done="oiled"))
-    assert of(oiled, "bearing-drive").verdict == "watch"
+    assert of(oiled, "bearing-drive").verdict == "good"
     sleeve = bearing(**bush, state="noisy", done="oiled")
     renew = judged(*TICKET, *sleeve)
     oil = judged(*TICKET, *sleeve, settings=Settings(schools={"bearing": "oil and watch"}))
@@ -346,3 +348,34 @@ def test_the_sum_of_a_bearing() -> None:
     ):
         with pytest.raises(BadValue, match=words):
             work_out("bearing", {"number": text})
+
+
+def test_a_bush_is_said_in_place_of_a_number_and_asked_for_what_it_has() -> None:
+    """No number, no callipers: how it runs, its wick, ports where it has one, the oil that was put in."""
+    job = judged(*TICKET).job
+    (sort,) = written("bearing", "number", "Bush", job, "drive")
+    assert (sort.field, sort.text) == ("sort", "sleeve")
+    asked: list[str] = []
+    known: dict[str, str] = {"sort": "sleeve"}
+    for field, word in (
+        ("state", "dry"), ("done", "oiled"), ("wick", "soaks"), ("ports", "2 of 2"), ("oil", "32"),
+    ):  # fmt: skip
+        facts = judged(*TICKET, *bearing(**known)).facts
+        step = next(s for s in mechanics_steps(facts) if s.code == "bearing-drive")
+        asked.append(step.focus)
+        known |= {n.field: n.text for n in written("bearing", field, word, job, "drive")}
+    assert asked == [f"drive-{f}" for f in ("state", "done", "wick", "ports", "oil")]
+    assert known["oil"] == "ISO VG 32"
+    assert of(judged(*TICKET, *bearing(**known)), "bearing-drive").verdict == "good"
+    with pytest.raises(BadValue, match="which oil"):
+        list(written("bearing", "oil", "=", job, "other"))
+
+
+def test_the_same_again_is_one_key() -> None:
+    old = bearing(number="6203-2RS")
+    job = judged(*TICKET, *old).job
+    for end, field in (("drive", "fitted"), ("other", "number")):
+        (told,) = written("bearing", field, "=", job, end)
+        assert told.text == "6203-2RS"
+    with pytest.raises(BadValue, match="its number"):
+        list(written("bearing", "fitted", "=", job, "other"))

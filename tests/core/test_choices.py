@@ -9,6 +9,8 @@ from hypothesis import strategies as st
 
 from careful_coil.core.choices import Choice, one_of, pick, table
 from careful_coil.core.condition.answered import read_looks, read_symptoms
+from careful_coil.core.condition.suspicion import symptoms_in
+from careful_coil.core.condition.symptoms import SHORT, complaint_of
 from careful_coil.core.connect.rotation import read_turn
 from careful_coil.core.connect.typed import read_supply
 from careful_coil.core.errors import BadValue
@@ -16,7 +18,7 @@ from careful_coil.core.gear.names import KINDS, kind_named, title_of
 from careful_coil.core.gear.separating import TESTS
 from careful_coil.core.job import fold
 from careful_coil.core.job.at_intake import Lead
-from careful_coil.core.job.lead_words import lead_words, read_lead
+from careful_coil.core.job.lead_words import counted, lead_words, read_lead
 from careful_coil.core.job.noted import Noted
 from careful_coil.core.job.pasted import read_pasted
 from careful_coil.core.ledger.written import SPECIALS, WISHES, read_text, written
@@ -198,3 +200,42 @@ def test_a_light_colour_is_one_colour() -> None:
 def test_a_direction_is_read_in_plain_words(text: str, found: tuple[str, str, str]) -> None:
     told = read_turn(text)
     assert (told.turns, told.seen_from, told.how) == found
+
+
+@pytest.mark.parametrize(
+    ("typed", "told"),
+    [
+        ("bn T1 bu T4 gnye earth", [("brown", "T1"), ("blue", "T4"), ("green", "")]),
+        ("bnT1 buT4 bk1U2", [("brown", "T1"), ("blue", "T4"), ("black", "1U2")]),
+        ("light blue T1 brown T2", [("light-blue", "T1"), ("brown", "T2")]),
+        ("bk T1-T3 rd T4-T6", [("black", f"T{k}") for k in (1, 2, 3)] + [("red", f"T{k}") for k in (4, 5, 6)]),
+        ("U1; V1", [("", "U1"), ("", "V1")]),
+        ("A brown; B bn/wh", [("brown", ""), ("brown", "")]),
+    ],
+)  # fmt: skip
+def test_leads_are_described_in_letter_codes_each_beginning_with_its_colour(
+    typed: str, told: list[tuple[str, str]]
+) -> None:
+    """IEC 60757 letter codes; a print that is glued to one is still the print."""
+    leads = counted(typed).leads
+    assert [(x.colour, x.marking) for x in leads] == told
+    assert counted("; ".join(lead_words(x) for x in leads)).leads == leads
+
+
+@pytest.mark.parametrize("typed", ["BK", "bn", "T1 bn bu", ""])
+def test_a_lone_colour_is_no_count_of_leads(typed: str) -> None:
+    with pytest.raises(BadValue, match="how many"):
+        counted(typed)
+
+
+def test_a_complaint_by_numbers_says_what_its_words_say() -> None:
+    """Each number's words name its own symptom; words stay as they are typed."""
+    for number, (symptom, words) in enumerate(SHORT.items()):
+        assert complaint_of(str(number)) == words
+        assert set(symptoms_in(words)) - {"slow", symptom} == set()
+        assert symptom in (*symptoms_in(words), "")
+    assert complaint_of("1 2, 12") == "hums, starts when pushed, vibrates"
+    assert complaint_of("stops after 20 minutes") == "stops after 20 minutes"
+    for bad in ("20", "0 1", "1 99"):
+        with pytest.raises(BadValue, match="0"):
+            complaint_of(bad)

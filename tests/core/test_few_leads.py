@@ -11,6 +11,7 @@ from careful_coil.core.identify.models import models_for, role_word
 from careful_coil.core.identify.owed import owed
 from careful_coil.core.job.gear import Gear
 from careful_coil.core.job.meter_words import leads_clipped
+from careful_coil.core.job.noted import Noted
 from careful_coil.core.readings import AnyReading, Meter, Resistance
 from careful_coil.core.ways.book import plans_of
 from careful_coil.core.ways.devices import Device
@@ -96,6 +97,29 @@ def test_no_start_gear_is_an_answer_and_a_riddle_is_none() -> None:
     with pytest.raises(BadValue, match="or none"):
         read_inventory("S1", Gear())
     assert one_of("n", ("yes", "no")) == "no"
+
+
+def test_start_gear_is_listed_in_short_and_named_in_turn() -> None:
+    """A second look at the same parts names none of them anew."""
+    listed = read_inventory("189-227 250; cs; potential relay; =", Gear(), plate="25 µF 450 V")
+    told = {n.of if isinstance(n, Noted) else n.name: n for n in listed}
+    assert {k: getattr(n, "text", "") or getattr(n, "device", "") for k, n in told.items()} == {
+        "C1": "189-227 µF 250 V",
+        "S1": "speed-switch",
+        "K1": "relay-voltage",
+        "C2": "25 µF 450 V",
+    }
+    known = Gear(capacitors={"C7": {"marking": "6 µF 400 V"}}, devices={"S1": "speed-switch"})
+    again = read_inventory("6 400; cs; 8 400", known)
+    assert [n.of if isinstance(n, Noted) else n.name for n in again] == ["C7", "S1", "C1"]
+    for bad, wanted in (
+        ("=", "25 µF"),
+        ("S1 cs; S1 cs", "another part"),
+        ("8", "µF"),
+        ("", "or none"),
+    ):
+        with pytest.raises(BadValue, match=wanted):
+            read_inventory(bad, Gear())
 
 
 @pytest.mark.parametrize(("text", "ohm"), [("0.2", 0.2), ("nulled", 0.0), ("180 mΩ", 0.18)])

@@ -29,6 +29,7 @@ class Part(QWidget):
     kept: tuple[str, ...] = ()  # attributes that are one motor's, kept with it
     codes: tuple[str, ...] = ()  # of the findings it is about
     nothing = NOT_ASKED  # what its line says while there is none of them
+    follows = True  # the cursor goes on with Next once Enter answered what it asked
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__()
@@ -117,7 +118,8 @@ class Part(QWidget):
             most=most,
             beside=beside,
         )
-        field.entered.connect(self.session.entered)
+        if self.follows:
+            field.entered.connect(self.session.entered)
         self.fields[name] = field
         if place:
             self.column.addWidget(field)

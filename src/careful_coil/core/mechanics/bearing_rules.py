@@ -227,7 +227,7 @@ def _state(told: Mapping[str, str], settings: Settings) -> tuple[Verdict, str, s
         why = "Its oil is gone: clean it, oil it; where the shaft has play in it, renew it."
         return "hold", state, why
     if sleeve and state == "dry" and done == "oiled":
-        return "watch", "was dry, oiled", "Cleaned and oiled: it wants oil again in its time."
+        return "good", "was dry, oiled", "Cleaned and oiled: it wants oil again in its time."
     if settings.school(SCHOOL) == OIL and done == "oiled" and sleeve:
         return (
             "watch",

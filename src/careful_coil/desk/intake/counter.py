@@ -7,7 +7,7 @@ from PySide6.QtGui import QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QPushButton
 
 from careful_coil.core.condition.answered import first_answer, read_symptoms
-from careful_coil.core.condition.symptoms import SYMPTOMS
+from careful_coil.core.condition.symptoms import COMPLAINTS, SYMPTOMS
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_intake import Arrived
 from careful_coil.core.job.at_release import read_place
@@ -20,10 +20,12 @@ from careful_coil.desk.painted import Painted
 from careful_coil.desk.part import NOT_ASKED, Part
 from careful_coil.desk.session import Session
 from careful_coil.desk.shared.page import Heading
+from careful_coil.desk.shared.shown import Prose
 from careful_coil.desk.theme import Theme
 
 WHO, REST = ("name", "phone"), ("customer", "place", "go-ahead")
 STATES = {"dismantled": "Came dismantled", "repaired-before": "Somebody repaired it before"}
+UNBROKEN = "\N{NO-BREAK SPACE}"
 CAUSES_SHOWN, MOST_MISSING = 3, 40
 
 
@@ -82,12 +84,17 @@ class CounterPart(Part):
     """The part of Intake at the counter."""
 
     name, title, remark = "counter", "Counter", "everything else can be asked later"
+    follows = False  # the customer is asked in the order the fields stand
     stubs_wanted = Signal()
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
         self.add_sheet("ticket", 2, WHO)
         self.column.addWidget(self.add_noted("ticket", "complaint"))
+        self.usual = Prose(theme, "quiet", 13)
+        items = [f"{k} {w}".replace(" ", UNBROKEN) for k, w in enumerate(COMPLAINTS)]
+        self.usual.say("By number, several with a blank between: " + "  ".join(items))
+        self.column.addWidget(self.usual)
         self.add_field("work-place", "Where the work is done", self._placed, "1 bench, 2 site")
         self.stubs = Stubs(theme)
         self.column.addWidget(self.stubs)
@@ -130,6 +137,7 @@ class CounterPart(Part):
         job, ticket = judged.job, judged.job.ticket
         self.show_notes(judged)
         number = self.session.open.number if self.session.open else 0
+        self.usual.setVisible(not ticket.get("complaint"))
         self.stubs.show_job(number, job.name, ticket.get("phone", ""), ticket.get("complaint", ""))
         told = ("site" if job.on_site else "bench") if job.placed else ""
         self.fields["work-place"].show_text(told)

@@ -13,6 +13,7 @@ from careful_coil.core.sheets import SHEETS
 if TYPE_CHECKING:
     from careful_coil.core.ledger.judgement import Judgement
 
+OF_SLEEVE = ("wick", "ports", "oil")  # places of a sleeve bearing
 SHEET_OF = {"felt": "felt", "brush": "brush"}  # by what its fields begin with in the window
 
 
@@ -31,7 +32,8 @@ def bearing(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
     end = found["end"]
     field = step.focus.removeprefix(f"{end}-")
     if field != "size":
-        return noted("bearing", field, of=end, id=step.focus)
+        place = (field,) if field in OF_SLEEVE else ()
+        return noted("bearing", field, of=end, id=step.focus, ends=place)
     return Question(
         id=step.focus,
         name="outside diameter in mm" if step.ends else "bore, outside, width in mm",
