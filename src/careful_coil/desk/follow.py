@@ -3,6 +3,7 @@
 from collections.abc import Callable
 
 from PySide6.QtWidgets import QLineEdit, QWidget
+from shiboken6 import isValid
 
 from careful_coil.core.ledger import NextStep
 from careful_coil.core.stations import Station
@@ -31,6 +32,8 @@ class Follow:
         self._at = None
         if at is None or step is None or step.station != station or _asked(step) == asked:
             return None
+        if not isValid(at) or not at.isVisible():
+            return step  # what had the cursor is gone with the answer
         typing = isinstance(at, QLineEdit) and at.isModified() and at.text()
         return None if typing or at is not self._focus() else step
 

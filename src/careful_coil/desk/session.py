@@ -60,7 +60,7 @@ class Session(QObject):
     strip_wanted = Signal()
     answered = Signal(str)  # a test's word, chosen by pointer
     told = Signal(str, str)  # words, tone
-    entered = Signal()  # by Enter, before it is judged
+    entered = Signal()  # before it is judged
     settings_changed = Signal()
 
     def __init__(
@@ -226,6 +226,7 @@ class Session(QObject):
                 self._judge(job.id, job.number, job.entries, job.not_here)
             return failed(words) if failed is not None else None
         entries = [self._entry(b, station or self.station) for b in bodies]
+        self.entered.emit()
 
         def append(store: Any) -> None:
             for entry in entries:

@@ -243,7 +243,6 @@ class Strip(QFrame):
         self.line.setText("")
         ends = " ".join((*typed.target.ends, *typed.target.sense))
         self.note.say(f"{ends}: {typed.value}", "good")
-        s.entered.emit()
         s.record(*first, *bodies, station=station, failed=lambda why: self._give_back(text, why))
 
     def _give_back(self, text: str, why: str) -> None:

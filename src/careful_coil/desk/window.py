@@ -316,7 +316,6 @@ class Window(QMainWindow):
                 self._say_how(step)
 
     def _log(self, body: AnyBody, station: Station) -> None:
-        self._entered()
         self.session.record(body, station=station, failed=self._refused)
 
     def _refused(self, words: str) -> None:

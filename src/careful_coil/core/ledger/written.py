@@ -72,6 +72,12 @@ def _bearing(text: str, job: Job, of: str, field: str) -> str:
     return number_of(same["number"])
 
 
+def _is_sleeve(text: str, job: Job, of: str) -> bool:
+    """Whether a bearing's number says that it is a sleeve, = where the other end is one."""
+    same = text.strip() == AS_ASKED
+    return is_sleeve(text) or (same and _other_end(job.hands.bearings, of).get("sort") == "sleeve")
+
+
 def _oil(text: str, job: Job, of: str, _: str) -> str:
     """Return an oil; a bare grade is a VG number, = the oil of the other end."""
     if text == AS_ASKED:
@@ -140,7 +146,7 @@ def written(
             text, job.hands.bearings.get(of, {}).get("number", "")
         ).items():
             yield note(name, one, told, of=of)
-    elif sheet.name == "bearing" and field == "number" and is_sleeve(text):
+    elif sheet.name == "bearing" and field == "number" and _is_sleeve(text, job, of):
         yield note(name, "sort", "sleeve", of=of)
     elif sheet.free:
         yield note(name, field, text.strip(), of=of)

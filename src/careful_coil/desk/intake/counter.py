@@ -96,6 +96,7 @@ class CounterPart(Part):
         self.usual.say("By number, several with a blank between: " + "  ".join(items))
         self.column.addWidget(self.usual)
         self.add_field("work-place", "Where the work is done", self._placed, "1 bench, 2 site")
+        self.fields["work-place"].entered.connect(session.entered)  # the last the customer is asked
         self.stubs = Stubs(theme)
         self.column.addWidget(self.stubs)
         self.write = EnterButton("Write the two stubs")
