@@ -241,7 +241,8 @@ def _plan(
                 why = str(error)
                 break
             if count < len(others):
-                guessed.append(f"without {', '.join(d.name for d in others[count:])}")
+                left = ", ".join(d.name for d in others[count:])
+                guessed.append(f"without {left} ({why.rstrip('.')})" if why else f"without {left}")
             if slug == FOUR and len(slugs) < 2:
                 guessed.append("a main and a start pair")
             return replace(plan), slug == slugs[0] and len(slugs) > 1

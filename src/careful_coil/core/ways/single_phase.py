@@ -13,6 +13,7 @@ from careful_coil.core.ways.start_circuit import (
     Outline,
     crossing_of,
     device_notes,
+    ends_of,
     placed,
     throws_of,
 )
@@ -278,7 +279,7 @@ def _series(
         joints: Joints = ((field[1], near),)
         end = far
         if crossing is not None:
-            a, b, c, d = (crossing.at(t) for t in crossing_of(crossing) or ())
+            a, b, c, d = (crossing.at(t) for t in ends_of(crossing))
             joints, end = ((field[1], a), (c, near), (d, far)), b
         around_it = tuple(tuple(end if n == "*" else n for n in j) for j in around)
         return Plan(

@@ -92,16 +92,51 @@ def throws_of(device: Device) -> Throws | None:
     return Throws(own, throws, also) if len(set(throws)) == len(throws) else None
 
 
-def crossing_of(device: Device) -> tuple[str, str, str, str] | None:
-    """Return a, b, c, d of a switch that joins a–c, b–d one way and a–d, b–c the other."""
-    closed = [device.table[p] for p, w in position_words(device).items() if w != OFF]
-    if len(closed) != 2 or any(len(c) != 2 for c in closed):
+@dataclass(frozen=True, slots=True)
+class Crossing:
+    """A switch that joins a–c, b–d one way and a–d, b–c the other; `also` poles in both ways.
+
+    `off` whether it has a position in which nothing of it is closed.
+    """
+
+    a: str
+    b: str
+    c: str
+    d: str
+    also: tuple[tuple[str, str], ...] = ()
+    off: bool = False
+
+
+LINE_NAMES = ("L", "N", "L1", "L2")  # terminals that a maker means for the supply
+
+
+def crossing_of(device: Device) -> Crossing | None:
+    """Return how a reversing switch crosses a winding's ends, its supply side first; None if it is built otherwise."""
+    words = position_words(device)
+    closed = [device.table[p] for p, w in words.items() if w != OFF]
+    if len(closed) != 2:
         return None
-    (a, c), (b, d) = closed[0]
-    other = {frozenset(pair) for pair in closed[1]}
-    if {frozenset((a, d)), frozenset((b, c))} != other:
+    one, two = ({frozenset(pair) for pair in c} for c in closed)
+    crossed = [pair for pair in closed[0] if frozenset(pair) not in two]
+    if len(crossed) != 2 or len(two - one) != 2:
         return None
-    return a, b, c, d
+    (a, c), (b, d) = crossed
+    if two - one != {frozenset((a, d)), frozenset((b, c))}:
+        b, d = d, b
+    if two - one != {frozenset((a, d)), frozenset((b, c))}:
+        return None
+    if {c, d} & set(LINE_NAMES):
+        a, b, c, d = c, d, a, b
+    also = tuple(pair for pair in closed[0] if frozenset(pair) in two)
+    return Crossing(a, b, c, d, also, OFF in words.values())
+
+
+def ends_of(device: Device) -> tuple[str, str, str, str]:
+    """Return a, b, c, d of a switch that crosses a winding's ends. Raises: CannotPlace for any other."""
+    made = crossing_of(device)
+    if made is None:
+        raise CannotPlace(f"{device.name}: its table crosses nothing.")
+    return made.a, made.b, made.c, made.d
 
 
 @dataclass(slots=True)
@@ -198,6 +233,7 @@ class _Placing:
             raise CannotPlace("This winding has no start winding for these devices.")
         line, back = self._lines()
         start, back_start = [*self._o.start], [*self._o.back_start]
+        self._isolated()
         start, back_start = self._crossed(start, back_start)
         begin = self._main(line)
         self._circuit(begin, start)
@@ -220,7 +256,29 @@ class _Placing:
             for k, (a, b) in enumerate(poles):
                 ends[k].append(d.at(a))
                 ends[k] = self._node(d.at(b))
+        switch = self._kit.crossing
+        made = crossing_of(switch) if switch is not None and not self._kit.line else None
+        if switch is not None and made is not None:
+            for k, (a, b) in enumerate(made.also[:2]):
+                ends[k].append(switch.at(a))
+                ends[k] = self._node(switch.at(b))
         return ends[0], ends[1]
+
+    def _isolated(self) -> None:
+        """Refuse a reversing switch whose off parts the start winding alone."""
+        switch = self._kit.crossing
+        made = crossing_of(switch) if switch else None
+        if (
+            switch is not None
+            and made is not None
+            and made.off
+            and not made.also
+            and not self._kit.line
+        ):
+            raise CannotPlace(
+                f"{switch.name}: off would leave the main winding on the line. It needs a switch in both "
+                "lines before it, or a drum with a pole for the line."
+            )
 
     def _tapped(self, node: list[str], side: str, leads: Joint) -> None:
         """Put a side's leads on its node, through the selector where the taps are there."""
@@ -275,12 +333,11 @@ class _Placing:
         crossing = self._kit.crossing
         if crossing is None:
             return start, back_start
-        ends = crossing_of(crossing)
-        if ends is None or not start or not back_start:
+        if not start or not back_start:
             raise CannotPlace(
                 f"{crossing.name}: both ends of the start winding must come out to be reversed."
             )
-        a, b, c, d = (crossing.at(t) for t in ends)
+        a, b, c, d = (crossing.at(t) for t in ends_of(crossing))
         own = [n for n in back_start if n not in self._shared()]
         self._node(c, *start)
         self._node(d, *own)
