@@ -242,7 +242,7 @@ class Strip(QFrame):
         text = self.line.text()
         self.line.setText("")
         ends = " ".join((*typed.target.ends, *typed.target.sense))
-        self.note.say(f"{ends}: {typed.value}", "good")
+        self.note.say(f"{ends}: {typed.value}" if ends else typed.value, "good")
         s.record(*first, *bodies, station=station, failed=lambda why: self._give_back(text, why))
 
     def _give_back(self, text: str, why: str) -> None:

@@ -22,14 +22,18 @@ def card_lines(judged: Judgement) -> list[tuple[str, str]]:
     job, state = judged.job, judged.facts.connecting
     if state.plan is None:
         return [("Hookup", state.why)]
-    made = {frozenset(j) for j in state.made}
+    made = [frozenset(j) for j in state.made]
     lines = [("Connection", state.plan.connection), ("Supply", _supply(job))]
-    joints = [j for j in state.plan.joints if len(j) > 1]
+    starter = state.starter
+    joints = [j for j in (starter.boxed if starter else state.plan.joints) if len(j) > 1]
     for k, joint in enumerate(joints):
-        sign = "" if frozenset(joint) in made else "  (not made)"
+        sign = "" if any(set(joint) <= j for j in made) else "  (not made)"
         lines.append(("Joints" if k == 0 else "", f"{state.said(joint)}{sign}"))
+    for k, (contactors, outs) in enumerate(starter.outlets if starter else ()):
+        apart = "; ".join(state.marks(out, "–") for out in outs)
+        lines.append(("To the starter" if k == 0 else "", f"{contactors}: {apart}"))
     alone = [n for n in state.plan.network().leads if not any(n in j for j in joints)]
-    if alone:
+    if alone and starter is None:
         lines.append(("On its own", f"{state.said(alone, ', ')}, each insulated"))
     for k, (pair, ohm) in enumerate((state.expected or {}).items()):
         lines.append(("Must read" if k == 0 else "", f"{pair.replace('-', ' to ')} {_ohm(ohm)}"))
@@ -81,7 +85,7 @@ def draw_card(number: int, judged: Judgement, day: str) -> Drawing:
         Words(at=(WIDE - MARGIN, 11.0), text=day, size=3.6, anchor=1),
         Stroke(points=((MARGIN, 17.0), (WIDE - MARGIN, 17.0)), token="hairline"),
     ]
-    drawing = hookup_drawing(judged, state.plan) if state.plan else None
+    drawing = hookup_drawing(judged, state.drawn) if state.drawn else None
     if drawing is not None:
         shapes += _fitted(drawing, MARGIN, 22.0, ROOM, HIGH - 42.0)
     shapes += _rows(card_lines(judged), MARGIN + ROOM + 6.0, 24.0, WIDE - MARGIN, HIGH - 26.0)

@@ -198,7 +198,7 @@ def _hookup(page: Page, judged: Judgement) -> None:
         page.text(
             f"For {supply.volt:g} V, {supply.hertz:g} Hz, {supply.phases}-phase ({seen}): {state.plan.connection}."
         )
-    drawing = hookup_drawing(judged, state.plan)
+    drawing = hookup_drawing(judged, state.drawn or state.plan)
     if drawing is not None:
         scale = 0.72 * mm
         page.room(drawing.height * scale + 6)

@@ -2,7 +2,7 @@
 
 import math
 import re
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping, Sequence
 
 from careful_coil.core.connect.steps import Ways
 from careful_coil.core.errors import CoilError
@@ -13,6 +13,7 @@ from careful_coil.core.rewind.wire import area, awg_mm, read_awg
 from careful_coil.core.settings import Settings
 from careful_coil.core.shop_lists import connector_for, line_colours, same_colour, size_for
 from careful_coil.core.units import Quantity
+from careful_coil.core.ways.starter import Starter
 from careful_coil.core.ways.way import LINES, Joint, Plan
 
 _MM2 = re.compile(r"(\d{1,3}(?:[.,]\d{1,2})?)\s?(?:mm2|mm²|sq)", re.IGNORECASE)
@@ -81,6 +82,20 @@ def ways_of(
         bare=loose,
         dress=dress,
     )
+
+
+def clip_words(
+    starter: Starter | None, joint: Joint, say: Callable[[Sequence[str], str], str]
+) -> str:
+    """Return the words on a joint that is the bench's clip on leads of a starter, empty for any other."""
+    lines = [n for n in joint if n in LINES]
+    outs = starter.to(joint) if starter is not None else ()
+    if not outs:
+        return ""
+    alone = "; ".join(f"{say(out, ' – ')} to {k}" for k, out in outs)
+    on = say(tuple(n for _, out in outs for n in out), ", ")
+    clip = f"Clip {lines[0]} on {on}" if lines else f"Clip {on} together"
+    return f"{clip}, for runs on the bench alone: no crimp. In the box they go out apart, to the starter: {alone}."
 
 
 def _alike(

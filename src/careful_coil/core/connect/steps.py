@@ -19,12 +19,14 @@ Do = Literal[
     "insulate",
     "move-line",
     "move-link",
+    "clip",
     "fit-device",
     "remove-device",
     "check",
     "retag",
 ]
-JOINTS: tuple[Do, ...] = ("splice", "move-line", "move-link")
+CLIP: Do = "clip"
+JOINTS: tuple[Do, ...] = ("splice", "move-line", "move-link", CLIP)
 PREPARE = (
     "Isolate, lock out and prove dead; discharge every capacitor. The earth lead stays on, longest of "
     "all, also where the lid's diagram does not draw it. Mark each lead twice before anything is cut, "
@@ -50,8 +52,8 @@ class Step:
 class Ways:
     """How a shop makes joints: `board` links on studs in place of splices, lines first or inner joints.
 
-    `bare` leads that are loose to begin with; `dress` words on connector and
-    insulation of a joint; `say` names in words.
+    `bare` leads that are loose to begin with; `dress` words on connector and insulation of a joint; `say`
+    names in words; `clip` words on a joint that is the bench's clip for a run, empty for one that is made.
     """
 
     board: bool = False
@@ -59,6 +61,7 @@ class Ways:
     bare: tuple[str, ...] = ()
     dress: Callable[[Joint], str] = lambda _: ""
     say: Callable[[Sequence[str], str], str] = lambda names, between: between.join(names)
+    clip: Callable[[Joint], str] = lambda _: ""
 
 
 PLAIN_WAYS = Ways()
@@ -154,6 +157,9 @@ class _Change:
     def _made(self, joint: Joint) -> Step:
         lines = [n for n in joint if n in LINES]
         dress = self._ways.dress(joint)
+        clip = self._ways.clip(joint)
+        if clip:
+            return Step(do=CLIP, leads=joint, joint=joint, loose_after=self._loose(), text=clip)
         if lines and len(joint) == 2:
             rest = self._ways.say([n for n in joint if n not in lines], " – ")
             text = f"Put {lines[0]} on {rest}. Pull it."

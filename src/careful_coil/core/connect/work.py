@@ -7,7 +7,7 @@ from careful_coil.core.connect.as_found import Reading
 from careful_coil.core.connect.called import called
 from careful_coil.core.connect.changed import coil_by_lines
 from careful_coil.core.connect.coil_ohms import shown_ohms
-from careful_coil.core.connect.dress import ways_of
+from careful_coil.core.connect.dress import clip_words, ways_of
 from careful_coil.core.connect.hookup import Hookup, Supplied
 from careful_coil.core.connect.other_phases import other_phases
 from careful_coil.core.connect.plans import (
@@ -31,6 +31,7 @@ from careful_coil.core.readings import LEAD_OHM_HIGHEST, ohm_value
 from careful_coil.core.settings import Settings
 from careful_coil.core.ways.devices import Device
 from careful_coil.core.ways.single_phase import SWITCH_INSIDE
+from careful_coil.core.ways.starter import Starter, starter_of
 from careful_coil.core.ways.way import Joint, Plan
 from careful_coil.core.winding.arrangements import ARRANGEMENTS, Arrangement
 
@@ -70,6 +71,7 @@ class Connecting:
     choices: tuple[str, ...] = ()
     called: Mapping[str, str] = field(default_factory=dict)  # each lead in words, by its name
     unfit: bool = False  # no connection of its plate fits the supply: `why` says so
+    starter: Starter | None = None  # of a plan that is started in stages
     turned: bool = (
         False  # it is joined anew, the other way or for other volts: the first joints are no slips
     )
@@ -84,6 +86,11 @@ class Connecting:
         """The step to do now, past what only prepares, proves or retags."""
         doing = ("cut", "insulate", "fit-device", "remove-device", *JOINTS)
         return next((s for s in self.steps if s.do in doing), None)
+
+    @property
+    def drawn(self) -> Plan | None:
+        """The plan as it is drawn and printed: with the contactors of its starter, where it has one."""
+        return self.starter.plan if self.starter else self.plan
 
     @property
     def joined(self) -> bool:
@@ -274,6 +281,9 @@ def _worked(
     targets = [frozenset(j) for j in wanted.joints]
     leads = wanted.network().leads
     expected = wanted.line_ohm(ohms) if ohms else None
+    starter = starter_of(wanted)
+    if starter is not None:
+        wanted = replace(wanted, notes=(*wanted.notes, *starter.words))
     steps = change_steps(
         leads,
         now.joints,
@@ -290,7 +300,9 @@ def _worked(
             if d.name not in _devices_in(now.joints) and fit_key(d.name) not in job.joined.ticked
         ],
         ways=replace(
-            ways_of(job, settings, now.loose, state.names, supply, wanted), say=state.said
+            ways_of(job, settings, now.loose, state.names, supply, wanted),
+            say=state.said,
+            clip=lambda joint: clip_words(starter, joint, state.said),
         ),
     )
     order = [s.joint for s in steps if s.do in JOINTS and s.joint]
@@ -299,6 +311,7 @@ def _worked(
     return replace(
         state,
         plan=wanted,
+        starter=starter,
         steps=steps,
         made=tuple(j for j in wanted.joints if frozenset(j) in standing),
         to_make=tuple(left),

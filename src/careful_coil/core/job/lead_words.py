@@ -3,6 +3,7 @@
 import re
 from typing import Any, get_args
 
+from careful_coil.core.colour_codes import CODES
 from careful_coil.core.errors import BadValue
 from careful_coil.core.figures import figure, kept, whole
 from careful_coil.core.job.at_intake import Lead, Leads
@@ -14,14 +15,6 @@ COLOURS = (
     *("black", "white", "red", "blue", "yellow", "green", "brown", "orange", "grey", "gray"),
     *("purple", "violet", "lilac", "pink", "turquoise", "tan", "natural", "clear"),
 )
-# letter codes of colours (IEC 60757), and those that North American diagrams print
-CODES = {
-    **{"bk": "black", "bn": "brown", "rd": "red", "og": "orange", "ye": "yellow", "gn": "green"},
-    **{"bu": "blue", "vt": "violet", "gy": "grey", "wh": "white", "pk": "pink", "tq": "turquoise"},
-    **{"blk": "black", "brn": "brown", "orn": "orange", "org": "orange", "yel": "yellow"},
-    **{"grn": "green", "blu": "blue", "vio": "violet", "pur": "purple", "gry": "grey"},
-    **{"wht": "white", "pnk": "pink", "gnye": "green/yellow", "yegn": "yellow/green"},
-}
 INSULATIONS = tuple(
     w for w in get_args(Lead.model_fields["insulation"].annotation) if isinstance(w, str) and w
 )

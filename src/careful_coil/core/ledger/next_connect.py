@@ -7,6 +7,7 @@ from careful_coil.core.connect.dress import amps_at
 from careful_coil.core.connect.low_run import expected_run, unclamped
 from careful_coil.core.connect.proof import offer, read_on_the_way, still_open
 from careful_coil.core.connect.rotation import wanted_direction
+from careful_coil.core.connect.steps import CLIP
 from careful_coil.core.connect.work import Connecting, fit_key, out_key
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.plate import unreadable
@@ -134,15 +135,17 @@ def _change(state: Connecting) -> Iterator[NextStep]:
         elif step.joint:
             joint = step.joint
             board = step.do == "move-link"
-            verb = "Link" if board else "Join"
+            clip = step.do == CLIP
+            verb = "Link" if board else "Clip" if clip else "Join"
+            to = "on" if clip else "to"
             yield NextStep(
                 code=f"joint-{'-'.join(joint)}",
                 act="joint",
                 station="connect",
                 ends=joint,
-                title=f"{verb} {state.said(joint[:1])} to {state.said(joint[1:], ' and ')}",
+                title=f"{verb} {state.said(joint[:1])} {to} {state.said(joint[1:], ' and ')}",
                 why=step.text
-                if board
+                if board or clip
                 else f"Read both marks, make it, pull it hard. {_dressed(step.text)}",
                 words="link good" if board else "joint good",
             )

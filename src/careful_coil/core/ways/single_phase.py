@@ -103,6 +103,8 @@ def _common_run_start(slug: str, variant: str, devices: Devices) -> tuple[Plan, 
     def way(first: str, second: str) -> Plan:
         return _devised(plan, Outline(main=(first,), start=(second,), back=("common",)), devices)
 
+    if any(d.switches or d.kind == "capacitor-start" for d in devices):
+        return (way("run", "start"),)  # a winding that is taken out cannot stand in for the other
     return _both(way("run", "start"), way("start", "run"))
 
 

@@ -21,6 +21,7 @@ _ROLES: dict[str, tuple[tuple[str, ...], ...]] = {
     "part-winding": (("first-half", "run"), ("run",)),
 }
 _WAYS = ("forward", "reverse")
+SPEEDS = ("speed-1", "speed-2")
 
 
 def contacted(plans: Sequence[Plan], devices: Sequence[Device]) -> tuple[Plan, ...]:
@@ -30,6 +31,13 @@ def contacted(plans: Sequence[Plan], devices: Sequence[Device]) -> tuple[Plan, .
         raise CannotPlace(
             f"{', '.join(odd)}: no plan here places it on three phases. Join it by the maker's diagram "
             "and check the hookup."
+        )
+    speeds = _at_speeds(plans, devices)
+    if speeds is not None:
+        notes = tuple(_read_with(tuple(devices)))
+        return tuple(
+            replace(p, joints=speeds, devices=tuple(devices), notes=(*p.notes, *notes))
+            for p in plans
         )
     found = []
     for plan in plans:
@@ -42,7 +50,8 @@ def contacted(plans: Sequence[Plan], devices: Sequence[Device]) -> tuple[Plan, .
         names = ", ".join(d.name for d in devices)
         raise CannotPlace(
             f"{names}: closed as they are, they make no hookup of this winding. Known are one for on and "
-            "off, one or two for both directions, three for star and delta, two for a part winding."
+            "off, one or two for both directions, three for star and delta, two for a part winding, two or "
+            "three for two speeds."
         )
     return tuple(found)
 
@@ -155,6 +164,36 @@ def _star_delta(stages: Sequence[Stage], devices: Sequence[Device]) -> Joints:
     joints.append(tuple(star.at(b) for _, b in stars))
     both = [j for j in first if not set(j) & set(LINES) and j in then]
     return (*joints, *both)
+
+
+def _at_speeds(plans: Sequence[Plan], devices: Sequence[Device]) -> Joints | None:
+    """Return joints of a contactor for each of two speeds, and of one that ties a star; None for others."""
+    low, high = (next((p for p in plans if p.speed == s), None) for s in ("low", "high"))
+    roles = [{w for w in position_words(d).values() if w != OFF} for d in devices]
+    if low is None or high is None or any(len(r) != 1 for r in roles):
+        return None
+    of = {w: [d for d, r in zip(devices, roles, strict=True) if r == {w}] for w in SPEEDS}
+    stars = [[j for j in p.joints if not set(j) & set(LINES)] for p in (low, high)]
+    wanted = [1 + len(own) for own in stars]
+    if [len(of[w]) for w in SPEEDS] != wanted or sum(wanted) != len(devices):
+        return None
+    nodes: dict[str, list[str]] = {}
+    feeds: dict[str, list[str]] = {n: [n] for n in LINES}
+    ties: list[Joint] = []
+    for plan, own, word in zip((low, high), stars, SPEEDS, strict=True):
+        line, *star = of[word]
+        poles = _three(line, _closed(line, word))
+        for n, (a, b) in zip(LINES, poles, strict=True):
+            feeds[n].append(line.at(a))
+            for lead in next(j for j in plan.joints if n in j):
+                if lead != n:
+                    nodes.setdefault(lead, [lead]).append(line.at(b))
+        for device, joint in zip(star, own, strict=True):
+            ends = _three(device, _closed(device, word))
+            ties.append(tuple(device.at(b) for _, b in ends))
+            for lead, (a, _) in zip(joint, ends, strict=True):
+                nodes.setdefault(lead, [lead]).append(device.at(a))
+    return (*(tuple(f) for f in feeds.values()), *(tuple(n) for n in nodes.values()), *ties)
 
 
 def _in_halves(stages: Sequence[Stage], devices: Sequence[Device]) -> Joints:

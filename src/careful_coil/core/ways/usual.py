@@ -9,6 +9,7 @@ FOUR, CRS, TAPS = "single-phase-4-lead", "single-phase-3-lead", "single-phase-sp
 DUAL6, DUAL8 = "single-phase-dual-voltage-6-lead", "single-phase-dual-voltage-8-lead"
 SIX, NINE, TWELVE = "three-phase-6-lead", "three-phase-9-lead-wye", "three-phase-12-lead"
 STARS = "three-phase-part-winding-6-lead"
+POLES_CHANGED = "three-phase-two-speed-6-lead"
 
 SWITCH = Device(name="S1", kind="speed-switch")
 START = Device(name="C1", kind="capacitor-start", microfarad=160)
@@ -43,6 +44,15 @@ CROSSING = Device(
     kind="reversing-switch",
     table={"forward": (("1", "3"), ("2", "4")), "reverse": (("1", "4"), ("2", "3"))},
 )
+DRUM = Device(
+    name="Q2",
+    kind="reversing-switch",
+    table={
+        "forward": (("L1", "1"), ("2", "3"), ("4", "N")),
+        "off": (),
+        "reverse": (("L1", "1"), ("2", "4"), ("3", "N")),
+    },
+)
 THROW = Device(
     name="Q2", kind="reversing-switch", table={"left": (("L", "A"),), "right": (("L", "B"),)}
 )
@@ -61,6 +71,9 @@ def contactor(number: int, *states: str) -> Device:
 LINE = Device(name="K1", kind="contactor", ends=("1", "2", "3", "4", "5", "6"))
 STAR_DELTA = (contactor(1, "star", "delta"), contactor(2, "delta"), contactor(3, "star"))
 HALVES = (contactor(1, "first-half", "run"), contactor(2, "run"))
+TWO_SPEEDS = (contactor(1, "speed-1"), contactor(2, "speed-2"))
+HIGH_STAR = (*TWO_SPEEDS, contactor(3, "speed-2"))
+LOW_STAR = (*TWO_SPEEDS, contactor(3, "speed-1"))
 BOTH_WAYS = (contactor(1, "forward"), contactor(2, "reverse"))
 
 Usual = tuple[str, str, tuple[Device, ...]]
@@ -88,6 +101,7 @@ USUAL: dict[str, Usual] = {  # name → arrangement, variant, devices
     "three speeds, both lines": (TAPS, "", (RUN, TWO_POLE_SELECTOR)),
     "reversing, split phase": (FOUR, "", (SWITCH, CROSSING)),
     "reversing, start capacitor, line switch": (FOUR, "", (SWITCH, START, CROSSING, LINE_SWITCH)),
+    "reversing drum with a pole for the line": (FOUR, "", (SWITCH, START, DRUM)),
     "reversing, run capacitor": (CRS, "", (RUN, THROW)),
     "dual voltage, six leads": (DUAL6, "", (SWITCH, START, THREE)),
     "dual voltage, eight leads": (DUAL8, "", (SWITCH, START)),
@@ -100,4 +114,7 @@ USUAL: dict[str, Usual] = {  # name → arrangement, variant, devices
     "star and delta, twelve": (TWELVE, "", STAR_DELTA),
     "part winding, nine": (NINE, "", HALVES),
     "part winding, two stars": (STARS, "", HALVES),
+    "two speeds, one winding": (POLES_CHANGED, "", HIGH_STAR),
+    "two speeds, one winding, constant power": (POLES_CHANGED, "constant-power", LOW_STAR),
+    "two speeds, two windings": (STARS, "two-windings", TWO_SPEEDS),
 }

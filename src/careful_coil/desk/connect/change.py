@@ -15,7 +15,7 @@ from careful_coil.core.ledger import Judgement
 from careful_coil.core.ledger.targets import hooked
 from careful_coil.core.shop_lists import line_colours
 from careful_coil.core.values import show_ohm
-from careful_coil.core.ways.states import State, states_by_name
+from careful_coil.core.ways.states import OFF, State, states_by_name
 from careful_coil.desk.ask_row import AskRow, EnterButton
 from careful_coil.desk.connect.step_list import StepList
 from careful_coil.desk.field import LONG
@@ -106,9 +106,7 @@ class ChangePart(Part):
         self._pictures(judged)
         total = len([j for j in state.plan.joints if len(j) > 1]) if state.plan else 0
         loose, most = len(state.now.loose), max((s.loose_after for s in state.steps), default=0)
-        remark = (
-            f"{len(state.made)} of {total} stand; loose now {loose}, at most {max(loose, most)}"
-        )
+        remark = f"{len(state.made)} of {total} made; loose now {loose}, at most {max(loose, most)}"
         self.steps_head.say("One step at a time", remark)
         self.steps_head.setVisible(state.plan is not None)
         self.steps.show_judgement(judged)
@@ -126,7 +124,7 @@ class ChangePart(Part):
 
     def _pictures(self, judged: Judgement) -> None:
         state = judged.facts.connecting
-        plan, now = state.plan, state.now.joints
+        plan, now = state.drawn, state.now.joints
         lines = self._lines(judged)
         before = joints_drawing(judged, now, plan.joints if plan else (), lines)
         stands = self._states(judged)
@@ -150,9 +148,9 @@ class ChangePart(Part):
 
     def _states(self, judged: Judgement) -> State | None:
         """Offer the states its devices have; return the one that is drawn."""
-        plan = judged.facts.connecting.plan
+        plan = judged.facts.connecting.drawn
         states = states_by_name(plan.devices) if plan is not None and plan.devices else {}
-        names = ("at rest", *states)
+        names = tuple(states) if OFF in states else ("at rest", *states)
         self.state = self.state if self.state in states else names[0]
 
         def stand(name: str) -> None:
@@ -252,4 +250,5 @@ def now_words(judged: Judgement) -> str:
         return f"{span_words(rated)}: {state.found.connection}" if rated else state.found.connection
     if state.plan is not None and state.joined:
         return state.plan.connection
-    return f"{len(state.now.joints)} joints"
+    count = len(state.now.joints)
+    return f"{count} joint{'' if count == 1 else 's'}"

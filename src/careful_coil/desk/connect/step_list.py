@@ -3,7 +3,7 @@
 from PySide6.QtCore import QPointF, QRect, QRectF, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 
-from careful_coil.core.connect.steps import JOINTS, Step
+from careful_coil.core.connect.steps import CLIP, JOINTS, Step
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.values import show_ohm_to
@@ -58,7 +58,7 @@ class StepList(Painted):
         state = self.state
         if state.plan is None:
             return []
-        rows: list[Row] = [("good", state.marks(j), "stands") for j in state.made if len(j) > 1]
+        rows: list[Row] = [("good", state.marks(j), "made") for j in state.made if len(j) > 1]
         doing = [s for s in state.steps if _title(s, state)]
         for k, step in enumerate(doing[: SHOWN + 1]):
             loose = f"{step.loose_after} loose" if step.loose_after else ""
@@ -176,4 +176,6 @@ def _title(step: Step, state: Connecting) -> str:
         return f"Take out {step.leads[0]}"
     if step.do == "move-link":
         return f"Link {joint}" if joint else f"Link off {state.marks(step.leads)}"
+    if step.do == CLIP:
+        return f"Clip {joint}"
     return f"Join {joint}" if step.do in JOINTS else ""

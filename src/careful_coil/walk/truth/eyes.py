@@ -1,18 +1,13 @@
 """What eyes and hands find on a motor: plate, prints, what there is, how it looks and feels."""
 
-from collections import Counter
 from collections.abc import Callable, Mapping, Sequence
 
-from careful_coil.core.can_marking import in_full
-from careful_coil.core.gear.names import LETTERS, OTHER_LETTER
-from careful_coil.core.job.lead_words import CODES
-from careful_coil.core.job.spoken import APART
-from careful_coil.core.mechanics.bearing_rules import NO_WICK
 from careful_coil.core.mechanics.bearing_table import SPELLINGS
 from careful_coil.core.readings import LINES
-from careful_coil.documents.motor import BearingReal, DeviceReal, LeadReal
+from careful_coil.documents.motor import BearingReal, LeadReal
 from careful_coil.walk.told import Told
 from careful_coil.walk.truth.plated import printed
+from careful_coil.walk.truth.short import bare, code_of, listed
 from careful_coil.walk.truth.world import Ask, World
 
 WHO = "AB"
@@ -20,9 +15,8 @@ COVERED = Told(lacks="the covers are on")
 MECHANISM = {"stuck-open": "sticks", "stuck-closed": "sticks"}
 CONTACTS = {"dirty": "burnt", "stuck-closed": "welded"}
 BRUSHED = ("universal-4-lead", "universal-5-lead")
-SHORTEST = {colour: code for code, colour in reversed(CODES.items()) if len(code) == 2}
-SAID_AS = {"speed-switch": "cs"}
 WET, CLEAN = "damp", "clean"
+APART, NO_WICK = "0", "no wick"
 
 
 def named(ask: Ask) -> tuple[str, str]:
@@ -35,7 +29,7 @@ def plate(world: World, ask: Ask) -> Told:
     """Return a field of the plate as printed, ? where it cannot be read."""
     field = str(ask["id"])
     text = plate_text(world, field)
-    return Told(text=_bare(text) if field == "capacitor" else text)
+    return Told(text=bare(text) if field == "capacitor" else text)
 
 
 def plate_text(world: World, field: str) -> str:
@@ -62,36 +56,12 @@ def inventory(world: World, ask: Ask) -> Told:
     if kind != "start-gear":
         return Told(lacks=f"nothing to list of {kind}")
     hidden = [d for d in world.motor.devices if d.inside and not world.covers_off]
-    seen = _gear_in_turn(world, [d for d in world.motor.devices if d not in hidden])
+    motor = world.motor
+    shown = [d for d in motor.devices if d not in hidden]
+    seen = listed(motor.capacitors, shown, plate_text(world, "capacitor"))
     if seen:
         return Told(text=";".join(seen))
     return COVERED if hidden else Told(text="none")
-
-
-def _gear_in_turn(world: World, devices: Sequence[DeviceReal]) -> list[str]:
-    """Return cans and devices as listed, each in short, its name only where it would be given another."""
-    plate = plate_text(world, "capacitor")
-    cans = [
-        (c.name, "C", "=" if c.marked == plate else _bare(c.marked))
-        for c in world.motor.capacitors
-        if c.marked
-    ]
-    others = [
-        (d.name, LETTERS.get(d.kind, OTHER_LETTER), SAID_AS.get(d.kind, d.kind.replace("-", " ")))
-        for d in devices
-    ]
-    told: list[str] = []
-    taken = Counter[str]()
-    for name, letter, words in (*cans, *others):
-        taken[letter] += 1
-        told.append(words if name == f"{letter}{taken[letter]}" else f"{name} {words}")
-    return told
-
-
-def _bare(marked: str) -> str:
-    """Return µF and volts without their units where they read the same, else as printed."""
-    short = marked.replace(" µF", "").removesuffix(" V")
-    return short if in_full(short) == marked else marked
 
 
 def _looks(lead: LeadReal) -> str:
@@ -118,14 +88,8 @@ ROW_FROM = 3
 IN_TURN = "ABCDEFGHJKLMNPRS"  # tags as they are hung: one that hangs in turn need not be said
 
 
-def _code(colour: str) -> str:
-    """Return a colour, and its tracer, by letter codes, where each has one."""
-    own = [SHORTEST.get(w, "") for w in colour.split("/")]
-    return "/".join(own) if all(own) else colour
-
-
 def _lead(lead: LeadReal, place: int) -> str:
-    told = [w for w in (_code(lead.colour), lead.mark, _looks(lead)) if w]
+    told = [w for w in (code_of(lead.colour), lead.mark, _looks(lead)) if w]
     in_turn = lead.tag == IN_TURN[place : place + 1]
     return " ".join(told if told and in_turn and len(told[0]) > 1 else [lead.tag, *told])
 
@@ -238,7 +202,7 @@ def _joints(world: World, ask: Ask) -> str:
     standard = [{frozenset(j.split()) for j in told.split("; ")} for told in ask["choices"]]
     if as_it_is in standard and not any("loose" in j for j in joints):
         return str(standard.index(as_it_is) + 1)
-    return "; ".join(joints) or APART[0]
+    return "; ".join(joints) or APART
 
 
 def _built(world: World, ask: Ask) -> str:

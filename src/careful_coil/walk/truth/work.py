@@ -7,7 +7,6 @@ from careful_coil.bench.low_run import run_of
 from careful_coil.bench.trial_run import Rig
 from careful_coil.bench.wound import halves_of
 from careful_coil.core.errors import InstrumentError
-from careful_coil.core.mechanics.typed import is_sleeve
 from careful_coil.core.probes import Request
 from careful_coil.core.ways.devices import Moment
 from careful_coil.walk.told import Told
@@ -18,6 +17,7 @@ from careful_coil.walk.truth.world import Ask, World
 DRY_MEGOHM = 320.0
 REWOUND_MEGOHM = 900.0
 GOOD_EARTH_OHM = 0.03
+BUSHES = ("sleeve", "bush")  # in place of a number
 EASED, RENEWED, CLEAN = "free", "good", 1.15  # of MΩ after cleaning alone
 Done = Callable[[World, Ask, str], str]
 
@@ -149,7 +149,7 @@ def _shaft(world: World, ask: Ask, _: str) -> str:
 
 def _bearing(world: World, ask: Ask, end: str) -> str:
     ends = world.motor.bearings.model_dump()
-    sleeve = is_sleeve(ends[end]["number"])
+    sleeve = ends[end]["number"] in BUSHES
     done = "oiled" if sleeve and ends[end]["state"] == "dry" else "renewed"
     fits = str(ends[end].get("seat", "")) or ends[end]["number"]
     ends[end] = {**ends[end], "number": fits, "state": RENEWED}
