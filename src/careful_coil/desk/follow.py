@@ -8,7 +8,7 @@ from shiboken6 import isValid
 from careful_coil.core.ledger import NextStep
 from careful_coil.core.stations import Station
 
-Asked = tuple[str, str]
+Asked = tuple[object, ...]
 
 
 class Follow:
@@ -20,7 +20,7 @@ class Follow:
     def __init__(self, focus: Callable[[], QWidget | None]) -> None:
         self._focus = focus
         self._at: QWidget | None = None
-        self._asked: Asked = ("", "")
+        self._asked: Asked = ()
 
     def entered(self, step: NextStep | None) -> None:
         """Remember what Next asks as something is entered."""
@@ -29,7 +29,8 @@ class Follow:
     def on(self, step: NextStep | None, station: Station) -> NextStep | None:
         """Return the step to go on to now that the entry is judged, None where the cursor stays."""
         at, asked = self._at, self._asked
-        self._at = None
+        listed = step is not None and asked[:2] == _asked(step)[:2]  # of a list, more is on its way
+        self._at = at if listed else None
         if at is None or step is None or step.station != station or _asked(step) == asked:
             return None
         if not isValid(at) or not at.isVisible():
@@ -39,4 +40,4 @@ class Follow:
 
 
 def _asked(step: NextStep | None) -> Asked:
-    return (step.code, step.focus) if step is not None else ("", "")
+    return (step.code, step.focus, step.title, step.ends, step.why) if step is not None else ()

@@ -41,6 +41,7 @@ class SitePart(Part):
         self.lines: tuple[SiteLine, ...] = ()
         self.rows = [SiteRow(theme, partial(self._typed, k)) for k in range(MOST)]
         for row in self.rows:
+            row.field.entered.connect(self.session.entered)
             self.column.addWidget(row)
 
     def start(self) -> QWidget:

@@ -111,7 +111,7 @@ class LeadsPage(Page):
             "Leads that come out",
             self._tag,
             theme,
-            hint="6   or   brown T1; blue T4; green/yellow earth",
+            hint="6   or   bn T1 bu T4 gnye earth   or   black T1-T9",
             name="count",
         )
         count.setMaximumWidth(theme.px(520))
@@ -148,6 +148,8 @@ class LeadsPage(Page):
             hint="0.2",
             name="test-leads",
         )
+        for field in self.fields.values():
+            field.entered.connect(session.entered)
         self.known = plain_label()
         self.strip_of_tags = QPushButton("Write the strip of tags   Ctrl+T")
         self.strip_of_tags.setFocusPolicy(Qt.FocusPolicy.TabFocus)
