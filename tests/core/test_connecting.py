@@ -101,6 +101,20 @@ def test_the_other_direction_exchanges_two_lines_or_one_winding() -> None:
     assert {"T5", "T8"} <= moved
 
 
+def test_a_part_winding_start_is_clipped_on_the_bench_and_leaves_the_box_lead_by_lead() -> None:
+    """Three leads for each contactor; 4-5-6 the only joint that is made."""
+    state = state_of("three-phase-9-lead-wye", "", "230/460", 230, wish("start", "part-winding"))
+    assert state.starter is not None
+    joints = [s for s in state.steps if s.joint]
+    assert [s.do for s in joints] == ["splice", "move-line", "move-line", "move-line"]
+    assert [set(s.joint) for s in joints[:1]] == [{"T4", "T5", "T6"}]
+    assert all("no crimp" in s.text and s.text.endswith("to K2.") for s in joints[1:])
+    assert state.drawn is not None
+    assert [d.name for d in state.drawn.devices] == ["K1", "K2"]
+    assert any("K2 comes in only while K1 is in" in n for n in state.plan.notes if state.plan)
+    assert state_of("three-phase-9-lead-wye", "", "230/460", 230).starter is None
+
+
 def test_two_equal_windings_reverse_at_the_capacitor_and_others_do_not() -> None:
     plate_230 = Plate(((230, 230),), 50)
     equal = plan("single-phase-3-lead", plate_230, 230, 50, Wish(reverse=True, equal=True))
@@ -260,7 +274,7 @@ def test_the_installers_list_has_old_and_new_amps_and_the_overload() -> None:
     found = judged(*done_log())
     installer = next(f for f in found.findings if f.code == "installer")
     assert "Amps 9 A at 460 V (was 18 A)" in installer.why
-    assert "Overload set to at most 10.3 A" in installer.why
+    assert "Overload dial at 9 A" in installer.why
     assert "Cable at least 0.75 mm²" not in installer.why
     assert "Cable at least 1 mm² for 9 A" in installer.why
 

@@ -8,12 +8,13 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from careful_coil.core.connect.beyond import overload_words
 from careful_coil.core.errors import BadDocument, ValueOutOfRange
+from careful_coil.core.run.overload import overload_of
 from careful_coil.core.run.supply import (
     PICTURES,
     lost_line,
     name_supply,
-    overload_amp,
     system_words,
     unbalance,
 )
@@ -144,7 +145,26 @@ def test_a_lost_phase_is_never_called_unbalance() -> None:
 )
 def test_overload(factor: float, rise: float | None, wanted: float) -> None:
     """NFPA 70, 430.32: 125 % for service factor 1.15 and more or a rise of 40 K, else 115 %."""
-    assert overload_amp(10, factor, rise) == pytest.approx(wanted)
+    found = overload_of(10, factor, rise)
+    assert found.dial == 10
+    assert found.trip == pytest.approx(wanted)
+
+
+@pytest.mark.parametrize(
+    ("start", "dial", "where"),
+    [
+        ("direct", "10 A", ""),
+        ("wye-delta", "5.77 A", "leads of K1"),
+        ("part-winding", "5 A", "two relays"),
+    ],
+)
+def test_the_dial_stands_at_the_amps_that_pass_the_relay(start: str, dial: str, where: str) -> None:
+    """IEC 60947-4-1: set to rated current; 1/√3 of it in the phase of a wye-delta starter, half in a half."""
+    words, why = overload_words(10, 1.0, start)
+    assert f"dial at {dial}" in words
+    assert where in words
+    trip = float(dial.split(maxsplit=1)[0]) * 1.15
+    assert f"at most {trip:.3g} A" in why
 
 
 def test_system_and_plate_names_are_told_apart() -> None:

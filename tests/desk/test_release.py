@@ -99,7 +99,7 @@ def test_a_released_motor_has_volts_and_direction_on_its_tag_and_a_follow_up(
     assert all(line.split()[0] in words for line in card.lines)
     assert "Turns clockwise seen from the drive end" in words
     assert "Reversible outside: exchange two lines." in words
-    assert "Overload at 7.36 A or less." in words
+    assert "Overload dial at 6.4 A." in words
     before, jobs = bench.job.id, len(bench.rack())
     part(bench, PapersPart).follow.setFocus()
     bench.key(Key.Key_Return)

@@ -236,7 +236,10 @@ def test_a_kind_without_a_mechanism_is_not_asked_to_work_one(
     assert not codes & set(never)
 
 
-@pytest.mark.parametrize(("name", "most"), [("nine-site", 200), ("pump-15-kw", 700)])
+@pytest.mark.parametrize(
+    ("name", "most"),
+    [("nine-site", 200), ("cap-start-weak", 300), ("fan-eased", 250), ("pump-15-kw", 700)],
+)
 def test_the_formula_of_keys_keeps_to_what_a_job_may_take(name: str, most: int) -> None:
     document = walk(cast_motor(name), 1, Settings())
     assert (document.end, document.right) == ("released", True)

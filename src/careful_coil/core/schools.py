@@ -157,6 +157,13 @@ SCHOOLS: dict[str, School] = {
             lines="lines first, what is left belongs together",
         ),
         _school(
+            "cable",
+            "connect",
+            "What must the cable to the motor carry?",
+            setting="what the overload is set to: the plate's amps (IEC 60364-4-43)",
+            more="125 % of the plate's amps (NFPA 70, 430.22)",
+        ),
+        _school(
             "cord",
             "mechanics",
             "A bad cord: new or spliced?",

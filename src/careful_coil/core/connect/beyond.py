@@ -7,11 +7,18 @@ from careful_coil.core.connect.dress import amps_at
 from careful_coil.core.connect.plans import Plate, rating_of
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.job import Job
-from careful_coil.core.run.supply import overload_amp
+from careful_coil.core.run.overload import overload_of
 from careful_coil.core.settings import Settings
 from careful_coil.core.shop_lists import size_for
+from careful_coil.core.ways.starter import PART_WINDING, RELAY_SHARE, WYE_DELTA
 
 CODE = "the local code decides"
+# by the practice `cable`: of the plate's amps, what the cable carries
+CARRIED = {"setting": 1.0, "more": 1.25}
+IN_STARTER = {
+    WYE_DELTA: "the relay in the leads of K1",
+    PART_WINDING: "each of the two relays",
+}
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -40,6 +47,20 @@ def old_amps(job: Job, state: Connecting) -> float | None:
     return at.amp if at else None
 
 
+def overload_words(amp: float, service_factor: float, start: str = "") -> tuple[str, str]:
+    """Return the overload's dial in words, and the highest trip with what else moves it."""
+    share = RELAY_SHARE.get(start, 1.0)
+    found = overload_of(amp, service_factor, share=share)
+    where = f", {IN_STARTER[start]}" if start in IN_STARTER else ""
+    words = f"Overload dial at {found.dial:.3g} A{where}"
+    why = (
+        f"Plate amps of this connection{f' × {share:.2g}' if share != 1 else ''}. Its trip at most {found.trip:.3g} A, "
+        f"service factor {service_factor:g}; with a capacitor at the motor, behind the relay, what it reads then. "
+        f"{CODE[0].upper()}{CODE[1:]}."
+    )
+    return words, why
+
+
 def _lines(job: Job, state: Connecting, settings: Settings) -> Iterator[Line]:
     supply = job.supply
     amp = amps_at(job, supply) if supply else None
@@ -54,12 +75,9 @@ def _lines(job: Job, state: Connecting, settings: Settings) -> Iterator[Line]:
     was = f" (was {old:g} A)" if old else ""
     yield Line(name="amps", words=f"Amps {amp:g} A at {supply.volt:g} V{was}", why="Plate figure.")
     factor = job.plate.service_factor or 1.0
-    limit = overload_amp(amp, factor)
-    yield Line(
-        name="overload",
-        words=f"Overload set to at most {limit:.3g} A",
-        why=f"Plate amps × {limit / amp:g}, service factor {factor:g}; {CODE}.",
-    )
+    start = state.plan.start if state.plan else ""
+    words, why = overload_words(amp, factor, start)
+    yield Line(name="overload", words=words, why=why)
     if not state.changed:
         return
     yield Line(
@@ -72,9 +90,14 @@ def _lines(job: Job, state: Connecting, settings: Settings) -> Iterator[Line]:
         words=f"Contactor for {amp:g} A; its coil for the control volts",
         why="A contactor of half the amps welds; a coil on twice its volts burns.",
     )
-    size = size_for(settings.lists, amp)
+    carried = amp * CARRIED[settings.school("cable")]
+    size = size_for(settings.lists, carried)
     cable = f"at least {size.mm2:g} mm²" if size else "beyond the shop's list"
-    yield Line(name="cable", words=f"Cable {cable} for {amp:g} A", why=f"Shop's list; {CODE}.")
+    yield Line(
+        name="cable",
+        words=f"Cable {cable} for {carried:.3g} A",
+        why=f"It carries at least what the overload is set to. Shop's list; {CODE}.",
+    )
     yield Line(
         name="transformer",
         words=f"Control transformer: primary on {supply.volt:g} V",

@@ -19,14 +19,12 @@ Do = Literal[
     "insulate",
     "move-line",
     "move-link",
-    "clip",
     "fit-device",
     "remove-device",
     "check",
     "retag",
 ]
-CLIP: Do = "clip"
-JOINTS: tuple[Do, ...] = ("splice", "move-line", "move-link", CLIP)
+JOINTS: tuple[Do, ...] = ("splice", "move-line", "move-link")
 PREPARE = (
     "Isolate, lock out and prove dead; discharge every capacitor. The earth lead stays on, longest of "
     "all, also where the lid's diagram does not draw it. Mark each lead twice before anything is cut, "
@@ -159,7 +157,9 @@ class _Change:
         dress = self._ways.dress(joint)
         clip = self._ways.clip(joint)
         if clip:
-            return Step(do=CLIP, leads=joint, joint=joint, loose_after=self._loose(), text=clip)
+            return Step(
+                do="move-line", leads=joint, joint=joint, loose_after=self._loose(), text=clip
+            )
         if lines and len(joint) == 2:
             rest = self._ways.say([n for n in joint if n not in lines], " – ")
             text = f"Put {lines[0]} on {rest}. Pull it."

@@ -4,13 +4,12 @@ from collections.abc import Iterator
 
 from careful_coil.core.condition.temperature import RISE_LIMITS
 from careful_coil.core.condition.wall import class_of
-from careful_coil.core.connect.beyond import CODE, Line
+from careful_coil.core.connect.beyond import Line, overload_words
 from careful_coil.core.connect.dress import amps_at
 from careful_coil.core.connect.rated import rated_volts
 from careful_coil.core.connect.rotation import how_to_turn, reversible, turns_words
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.job import Job
-from careful_coil.core.run.supply import overload_amp
 from careful_coil.core.settings import Settings
 from careful_coil.core.trial.begin import StartWay, full_volt
 from careful_coil.core.trial.told import at_rated
@@ -55,10 +54,9 @@ def _lines(job: Job, state: Connecting, way: StartWay, settings: Settings) -> It
         why=f"On the bench without load: {idle}." if idle else "Compare the lines with each other.",
     )
     if amp:
-        limit = overload_amp(amp, job.plate.service_factor or 1.0)
-        yield Line(
-            name="overload", words=f"Overload at {limit:.3g} A or less", why=f"{CODE.capitalize()}."
-        )
+        start = state.plan.start if state.plan else ""
+        words, why = overload_words(amp, job.plate.service_factor or 1.0, start)
+        yield Line(name="overload", words=words, why=why)
     turn = how_to_turn(state)
     yield Line(
         name="direction",

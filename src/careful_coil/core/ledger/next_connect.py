@@ -7,7 +7,6 @@ from careful_coil.core.connect.dress import amps_at
 from careful_coil.core.connect.low_run import expected_run, unclamped
 from careful_coil.core.connect.proof import offer, read_on_the_way, still_open
 from careful_coil.core.connect.rotation import wanted_direction
-from careful_coil.core.connect.steps import CLIP
 from careful_coil.core.connect.work import Connecting, fit_key, out_key
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.plate import unreadable
@@ -135,7 +134,7 @@ def _change(state: Connecting) -> Iterator[NextStep]:
         elif step.joint:
             joint = step.joint
             board = step.do == "move-link"
-            clip = step.do == CLIP
+            clip = state.starter is not None and state.starter.clipped(joint)
             verb = "Link" if board else "Clip" if clip else "Join"
             to = "on" if clip else "to"
             yield NextStep(

@@ -199,15 +199,6 @@ def _derate(percent: float) -> float | None:
     return None
 
 
-def overload_amp(amp: float, service_factor: float, rise_k: float | None = None) -> float:
-    """Return what an overload is set to: plate A × 1.25 with service factor 1.15 or a 40 K rise, else × 1.15.
-
-    Args: A > 0, service factor ≥ 1, rise in K. The local code wins. Source: NFPA 70, 430.32.
-    """
-    roomy = service_factor >= 1.15 or (rise_k is not None and rise_k <= 40)
-    return amp * (1.25 if roomy else 1.15)
-
-
 def system_words(volt: float, hertz: float = 60.0) -> str:
     """Return how a motor's rated volts and a system's name belong together, empty where they are one.
 

@@ -1,7 +1,8 @@
 """Sums of the supply a motor goes to: its balance, its name, the overload."""
 
 from careful_coil.core.errors import ValueOutOfRange
-from careful_coil.core.run.supply import name_supply, overload_amp, unbalance
+from careful_coil.core.run.overload import overload_of
+from careful_coil.core.run.supply import name_supply, unbalance
 from careful_coil.core.sums.model import (
     Given,
     Input,
@@ -42,7 +43,9 @@ def _overload(given: Given) -> Worked:
         raise ValueOutOfRange(f"{factor:g}", wanted)
     rise = given.get("rise_k")
     told = float(rise) if isinstance(rise, int | float) else None
-    return {"amp": overload_amp(amp, factor, told)}, ("The local code decides.",)
+    found = overload_of(amp, factor, told)
+    notes = (f"The dial stands at the plate's {found.dial:g} A.", "The local code decides.")
+    return {"amp": found.trip}, notes
 
 
 SUPPLY_SUMS: tuple[Sum, ...] = (
@@ -90,7 +93,7 @@ SUPPLY_SUMS: tuple[Sum, ...] = (
     ),
     Sum(
         name="overload",
-        title="Overload setting from the plate",
+        title="Overload: the highest trip, from the plate",
         formula="A·1.25 with service factor 1.15 and more or a rise of 40 K, else A·1.15",
         domain="service factor 1 to 2, rise above 0",
         source="NFPA 70, 430.32; the local code decides",

@@ -3,7 +3,7 @@
 from PySide6.QtCore import QPointF, QRect, QRectF, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 
-from careful_coil.core.connect.steps import CLIP, JOINTS, Step
+from careful_coil.core.connect.steps import JOINTS, Step
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.values import show_ohm_to
@@ -176,6 +176,6 @@ def _title(step: Step, state: Connecting) -> str:
         return f"Take out {step.leads[0]}"
     if step.do == "move-link":
         return f"Link {joint}" if joint else f"Link off {state.marks(step.leads)}"
-    if step.do == CLIP:
+    if state.starter is not None and step.joint and state.starter.clipped(step.joint):
         return f"Clip {joint}"
     return f"Join {joint}" if step.do in JOINTS else ""
