@@ -153,7 +153,7 @@ def test_every_slip_of_a_device_is_found_and_named_or_is_none() -> None:
         if not any(d in told for d in devices) and "in each other's place" not in told:
             missed.append(f"{name}: {slip.text()} {told}")
     assert missed == []
-    assert sound < 0.15 * len(EVERY_SLIP[::8])
+    assert sound < 0.16 * len(EVERY_SLIP[::8])  # in a star any two ends may be exchanged
 
 
 def wrong(kit: str, *changes: tuple[str, str]) -> Check:

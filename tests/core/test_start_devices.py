@@ -1,14 +1,20 @@
 """Readings of start devices and switches off the circuit, and what can stand in for a switch."""
 
-import math
 from dataclasses import replace
 
 import pytest
 
 from careful_coil.core.can_marking import Marking, read_marking
-from careful_coil.core.errors import CannotConnect
+from careful_coil.core.errors import BadValue, CannotConnect
+from careful_coil.core.gear.amp_relay import (
+    amp_relay_needs,
+    amp_relay_needs_measured,
+    amp_relay_words,
+    kit_suits,
+)
 from careful_coil.core.gear.judge import judge_capacitor
 from careful_coil.core.gear.relay import relay_needs
+from careful_coil.core.gear.stand_in import FEWER, NO_ORDER, stands_in
 from careful_coil.core.gear.table import (
     CONTACT_OHM,
     FACTS,
@@ -16,8 +22,9 @@ from careful_coil.core.gear.table import (
     Expected,
     expected_of,
     judged,
-    matches,
 )
+from careful_coil.core.gear.typed import reading_typed
+from careful_coil.core.gear.work import WORK
 from careful_coil.core.machine.estimate import estimate
 from careful_coil.core.machine.facts import Facts
 from careful_coil.core.machine.motor import Motor
@@ -26,6 +33,7 @@ from careful_coil.core.ways import plans_of, usual
 from careful_coil.core.ways.devices import START_DEVICES, Device
 from careful_coil.core.ways.states import state_at, with_devices
 from careful_coil.core.winding.network import Coil, Network
+from tests.core.logs import job_of, plate
 
 
 def reading(kind: str, between: tuple[str, str], when: str) -> Expected:
@@ -138,27 +146,37 @@ def test_a_protector_of_three_terminals_is_read_in_two_parts() -> None:
 
 
 def test_what_can_stand_in_for_a_switch() -> None:
-    other = Device(
-        name="X",
-        kind="selector",
-        table={
-            "low": (("com", "1"),),
-            "mid": (("com", "2"),),
-            "high": (("com", "3"),),
-            "off": (),
-        },
-    )
-    fits, order = matches(usual.SELECTOR, other)
+    """Other names are matched by what they do; what the hand finds must stay where it was."""
+    own = usual.SELECTOR
+    alike = {"0": (), "high": (("c", "1"),), "mid": (("c", "2"),), "low": (("c", "3"),)}
+    other = Device(name="X", kind="selector", table=alike)
+    fits, order = stands_in(own, other)
     assert fits
-    assert "L is com" in order
-    two = replace(other, table={"a": (("com", "1"),), "b": (("com", "2"),), "off": ()})
-    assert matches(usual.SELECTOR, two) == (False, "it has fewer contacts or positions")
+    assert "L is c" in order
+    two = replace(other, table={"off": (), "a": (("c", "1"),), "b": (("c", "2"),)})
+    assert stands_in(own, two) == (False, FEWER)
     crossed = replace(usual.CROSSING, table={"1": (("1", "3"), ("2", "4")), "2": (("1", "3"),)})
-    assert not matches(usual.CROSSING, crossed)[0]
-    assert matches(usual.CROSSING, usual.CROSSING) == (True, "terminal for terminal")
-    assert matches(usual.SWITCH, usual.SWITCH)[0]
-    assert not matches(usual.SWITCH, usual.PTC)[0]
-    assert not math.isinf(CONTACT_OHM)
+    assert not stands_in(usual.CROSSING, crossed)[0]
+    assert stands_in(usual.CROSSING, usual.CROSSING) == (True, "terminal for terminal")
+    assert stands_in(usual.SWITCH, usual.SWITCH)[0]
+    assert not stands_in(usual.SWITCH, usual.PTC)[0]
+
+
+@pytest.mark.parametrize(
+    ("table", "told"),
+    [
+        ({"0": (), "3": (("L", "M"),), "2": (("L", "H"),), "1": (("L", "S"),)}, "M where H was"),
+        ({"3": (("L", "H"),), "2": (("L", "M"),), "1": (("L", "S"),), "0": ()}, "off is its position 4, it was 1"),
+        ({"3": (("c", "1"),), "2": (("c", "2"),), "1": (("c", "3"),), "0": ()}, "off is its position 4, it was 1"),
+        ({"0": (), "3": (("L", "H"), ("L", "M")), "2": (("L", "S"),), "1": (("L", "M"),)}, NO_ORDER),
+    ],
+)  # fmt: skip
+def test_a_switch_that_moves_a_speed_or_off_does_not_serve_and_says_what_moved(
+    table: dict[str, tuple[tuple[str, str], ...]], told: str
+) -> None:
+    serves, why = stands_in(usual.SELECTOR, Device(name="X", kind="selector", table=table))
+    assert not serves
+    assert told in why
 
 
 def relay_motor(run_farad: float) -> Motor:
@@ -237,3 +255,76 @@ def test_losses_and_the_shops_own_tolerance_count() -> None:
     plain = read_marking("40 µF 450 V run")
     assert judge_capacitor(plain, 37.0).verdict == "hold"
     assert judge_capacitor(plain, 37.0, apart=(0, 20, 10)).verdict == "good"
+
+
+def test_every_position_of_a_switch_is_read_in_one_line() -> None:
+    """Six pairs in four positions: those named conduct, the others are open."""
+    wanted = expected_of(usual.SELECTOR)
+    line = "0: none; 3: L-H 0.05; 2: L-M 0.04; 1: L-S 0.05"
+    read = reading_typed("Q1", wanted, line)
+    assert len(read) == len(wanted) == 24
+    shut = {(r.when.split()[-1], *r.between) for r in read if r.ohm is not None}
+    assert shut == {("3", "L", "H"), ("2", "L", "M"), ("1", "L", "S")}
+    two = reading_typed("Q1", wanted, "2: L-M 0.04; L-H 0.05; 1: L-S 0.05")
+    assert sum(r.ohm is not None for r in two) == 3
+    for bad, told in (
+        ("L-H 0.05; 1: none", "position first"),
+        ("9: none", "its positions"),
+        ("1: L-Z 1", "terminals"),
+    ):
+        with pytest.raises(BadValue, match=told):
+            reading_typed("Q1", wanted, bad)
+
+
+def test_a_current_relay_is_chosen_by_the_main_windings_amps() -> None:
+    """It must pull in with the inrush on a low line and let go before a loaded run's amps on a high one."""
+    needs = amp_relay_needs_measured(28, 7)
+    assert (needs.pull_in_below, needs.drop_out_above) == (pytest.approx(25.2), pytest.approx(7.7))
+    assert "pull-in below 25.2 A" in amp_relay_words(needs)
+    with pytest.raises(CannotConnect, match="too little between"):
+        amp_relay_needs_measured(10, 9)
+    plan = plans_of(usual.CRS, devices=(usual.CURRENT,))[0]
+    facts = Facts(
+        kind="split-phase",
+        volt=230,
+        hertz=50,
+        rpm=1420,
+        amp=3.2,
+        watt=250,
+        coil_ohm={"run": 5.5, "start": 14},
+    )
+    worked = amp_relay_needs(estimate(plan, facts).motor)
+    assert worked.letting is not None
+    assert worked.drop_out_above < worked.letting[0] < worked.letting[1] < worked.still
+    gear = Gear(watches="amps", out=worked.letting[1], back=worked.pull_in_below)
+    found = run_up(estimate(plan, facts).motor, Load(inertia=0.002, torque=0.3), gear, 5)
+    assert found.outcome == "up"
+    assert len(found.switchings) == 1
+
+
+@pytest.mark.parametrize(
+    ("printed", "serves", "told"),
+    [
+        ("1/12-1/2 hp 90-120 V", False, "the motor has 230 V"),
+        ("1/2 – 10 HP, 120-288 V", True, "lie within"),
+        ("3-10 hp 120-288 V", False, "too large"),
+        ("1/12-1/4 hp 120-288 V", False, "too small"),
+    ],
+)
+def test_a_start_kit_is_one_for_this_horsepower_and_these_volts(
+    printed: str, serves: bool, told: str
+) -> None:
+    own = job_of(*plate(phases="1", volt="230", power="1 hp")).plate
+    assert kit_suits(printed, own)[0] is serves
+    assert told in kit_suits(printed, own)[1]
+    with pytest.raises(BadValue, match="horsepower"):
+        kit_suits("250 V", own)
+
+
+def test_each_kind_of_relay_has_its_own_steps() -> None:
+    """A current relay's renewal knows no pick-up volts, a voltage relay's no way up by weight."""
+    words = {kind: " ".join(s.words + s.why for s in steps) for kind, (_, steps) in WORK.items()}
+    assert "pick-up" not in words["amp-relay"].lower()
+    assert "Start winding's volts" not in words["amp-relay"]
+    assert "main winding's amps" not in words["relay"].lower()
+    assert "overload" in words["exchange"].lower()

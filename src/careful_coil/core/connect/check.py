@@ -124,9 +124,6 @@ def right_plan(hookup: Hookup) -> tuple[Plan | None, str]:
         return sum(frozenset(j) in made for j in p.joints)
 
     speeds.sort(key=lambda s: -max(common(p) for p in options if p.speed == s))
-    own = [p for p in options if p.speed == speeds[0]]
-    equal = _equal_windings(hookup)
-    turned = equal and max(own, key=common).reversed
     starts = {p.start for p in options}
     try:
         wish = Wish(
@@ -136,25 +133,11 @@ def right_plan(hookup: Hookup) -> tuple[Plan | None, str]:
             variant=hookup.variant,
             devices=devices,
             phases=hookup.supply.phases,
-            equal=equal,
-            reverse=turned,
         )
         supply = hookup.supply
         return plan(hookup.arrangement, hookup.plate, supply.volt, supply.hertz, wish), ""
     except CannotConnect as error:
         return None, str(error)
-
-
-EQUAL_WITHIN = 0.05  # of 1: run and start winding that are wound alike
-
-
-def _equal_windings(hookup: Hookup) -> bool:
-    """Whether the ohms given say that run and start winding are alike: then either can lie on the line."""
-    ohms = hookup.coil_ohm
-    if isinstance(ohms, int | float):
-        return False
-    run, start = ohms.get("run-common", 0.0), ohms.get("start-common", 0.0)
-    return bool(run and start) and abs(run / start - 1) <= EQUAL_WITHIN
 
 
 def rated_volts(hookup: Hookup) -> dict[str, float] | None:

@@ -291,35 +291,3 @@ def judged(expected: Expected, ohm: float, left_open: float = 0.0) -> tuple[Verd
         )
     low = f"{show_ohm(expected.low)} to " if expected.low else ""
     return "good", f"{show_ohm(ohm)}, within {low}{show_ohm(expected.high)}"
-
-
-def matches(old: Device, new: Device) -> tuple[bool, str]:
-    """Return whether a switch can stand in for another: the same pairs in every position, in any order.
-
-    Terminals may be named otherwise: their names are matched by what they do.
-    """
-    if not old.table or not new.table:
-        return old.kind == new.kind, "kinds compared; neither or one has a position table"
-    wanted = [frozenset(frozenset(p) for p in closed) for closed in old.table.values()]
-    there = [frozenset(frozenset(p) for p in closed) for closed in new.table.values()]
-    ends, others = ([*dict.fromkeys(_ends(d))] for d in (old, new))
-    if len(ends) > len(others) or len(wanted) > len(there):
-        return False, "it has fewer contacts or positions"
-    if math.perm(len(others), len(ends)) > MOST_TRIED:
-        return False, "too many terminals to match by themselves: name them alike"
-    for names in itertools.permutations(others, len(ends)):
-        called = dict(zip(ends, names, strict=True))
-        needed = [frozenset(frozenset(called[t] for t in p) for p in c) for c in wanted]
-        used = set(names)
-        kept = [frozenset(p for p in c if p <= used) for c in there]
-        if all(n in kept for n in needed):
-            order = ", ".join(f"{a} is {b}" for a, b in called.items() if a != b)
-            return True, order or "terminal for terminal"
-    return False, "no order of its terminals gives the same contacts in the same positions"
-
-
-MOST_TRIED = 50_000
-
-
-def _ends(device: Device) -> list[str]:
-    return [t for closed in device.table.values() for p in closed for t in p]

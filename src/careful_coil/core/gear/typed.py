@@ -9,7 +9,7 @@ from careful_coil.core.errors import BadValue
 from careful_coil.core.figures import dimensions, figure, kept
 from careful_coil.core.gear.formulas import microfarad_from_amps
 from careful_coil.core.gear.names import LETTERS, OTHER_LETTER, kind_named
-from careful_coil.core.gear.table import Expected
+from careful_coil.core.gear.table import POSITION, Expected
 from careful_coil.core.job.at_start_gear import DeviceFitted, DeviceRead
 from careful_coil.core.job.gear import Gear
 from careful_coil.core.job.hands import free_name
@@ -208,13 +208,36 @@ def position_read(
 def reading_typed(
     name: str, left: Sequence[Expected], text: str, nulled: bool = True
 ) -> list[DeviceRead]:
-    """Return what was typed of the next reading: ohms of one pair, or every pair of one position.
+    """Return what was typed of the next reading: ohms of one pair, every pair of one position, or of all.
 
-    Raises: BadValue.
+    All positions in one line bear their names: `0: none; 1: L-H 0.05; 2: L-M 0.04`. Raises: BadValue.
     """
     if not left[0].positional:
         return [device_read(name, left[0], text, nulled)]
+    if ":" in text:
+        return _by_position(name, left, text, nulled)
     return position_read(name, [e for e in left if e.when == left[0].when], text, nulled)
+
+
+_NAMED_POSITION = re.compile(r"(?:^|[;\n])\s*([\w ]{1,12}):")
+
+
+def _by_position(name: str, left: Sequence[Expected], text: str, nulled: bool) -> list[DeviceRead]:
+    """Return the readings of every position that is named. Raises: BadValue for one it does not have."""
+    known = dict.fromkeys(e.when for e in left)
+    named = {when.removeprefix(POSITION).removesuffix(", off").lower(): when for when in known}
+    pieces = _NAMED_POSITION.split(text)
+    if pieces[0].strip():
+        raise BadValue(
+            pieces[0].strip(), f"a position first, such as {next(iter(named))}: {POSITION_WANTED}"
+        )
+    found: list[DeviceRead] = []
+    for position, told in zip(pieces[1::2], pieces[2::2], strict=True):
+        when = named.pop(position.strip().lower(), "")
+        if not when:
+            raise BadValue(position.strip(), f"one of its positions, each once: {', '.join(named)}")
+        found += position_read(name, [e for e in left if e.when == when], told.strip(" ;"), nulled)
+    return found
 
 
 def let_go_at(text: str, field: str) -> str:

@@ -97,7 +97,7 @@ WORK: dict[str, tuple[str, tuple[Step, ...]]] = {
         ),
     ),
     "relay": (
-        "Relay renewed",
+        "Voltage relay renewed",
         (
             Step(
                 "volts",
@@ -136,6 +136,112 @@ WORK: dict[str, tuple[str, tuple[Step, ...]]] = {
                 "run-open",
                 "Test run before the covers: it picks up once, stays, and falls back when switched off.",
                 "Three starts with pauses; chatter means drop-out above the lowest running volts.",
+                powered=True,
+            ),
+            _COVERED,
+            _NOTED,
+        ),
+    ),
+    "amp-relay": (
+        "Current relay renewed",
+        (
+            Step(
+                "amps",
+                "Main winding's amps noted, clamped alone: at standstill and in a loaded run.",
+                "Pull-in and drop-out are chosen by them, not by the plate's amps.",
+            ),
+            Step(
+                "rated",
+                "New relay's pull-in and drop-out compared with what is wanted here.",
+                "They stand above this list; the motor maker's choice wins.",
+            ),
+            _DEAD,
+            _DRAWN,
+            Step(
+                "coil",
+                "New relay read the way up it will hang: coil under 1 Ω, contact open; turned over it closes.",
+                "Numbers differ by maker (L, M, S; or 1, M and the capacitor's 2, 3): go by what it reads.",
+            ),
+            Step(
+                "joined",
+                "Coil between line and main winding; contact to the start capacitor or, where there is none, to "
+                "the start winding. A link between the capacitor's terminals comes out where a capacitor goes in.",
+                "With the link left in, the capacitor is shorted and the start winding cooks.",
+            ),
+            Step(
+                "upright",
+                "Mounted the way up it is marked, firm, away from shaking.",
+                "On its side its weight keeps the start winding in, or never puts it in.",
+            ),
+            Step(
+                "run-open",
+                "Test run before the covers: it pulls in at once, lets go within seconds, stays out under load.",
+                "Three starts with pauses; in again under load means pull-in below the running amps.",
+                powered=True,
+            ),
+            _COVERED,
+            _NOTED,
+        ),
+    ),
+    "exchange": (
+        "Hot-wire relay exchanged",
+        (
+            Step(
+                "kind",
+                "What takes its place chosen: a start thermistor or an electronic switch, and an overload besides.",
+                "The hot-wire relay is obsolete and was the overload too: without one the motor burns.",
+            ),
+            Step(
+                "overload",
+                "Overload by the plate's amps, sensing frame or line; its own readings taken.",
+                "A thermistor and an electronic switch protect nothing.",
+            ),
+            _DEAD,
+            _DRAWN,
+            Step(
+                "off",
+                "Hot-wire relay out, all three leads off.",
+                "Its heater left in the line opens it with its own contact.",
+            ),
+            Step(
+                "joined",
+                "Overload in the line before both windings; new part between line and start winding or capacitor.",
+                "Joints by crimp, each tugged.",
+            ),
+            Step(
+                "run-open",
+                "Test run before the covers: start winding out within seconds; a thermistor cools minutes.",
+                "A start while it is hot only hums: the overload must trip before the winding smells.",
+                powered=True,
+            ),
+            _COVERED,
+            _NOTED,
+        ),
+    ),
+    "kit": (
+        "Start kit added",
+        (
+            Step(
+                "rated",
+                "Kit's horsepower and volts compared with the plate.",
+                "Its capacitor is cut to a range of motors: too small it does not start, too large it jerks.",
+            ),
+            Step(
+                "reason",
+                "Why it does not start by itself found first: run capacitor, volts under start, bearings, load.",
+                "A kit hides a weak capacitor or a stiff bearing until the winding burns.",
+            ),
+            _DEAD,
+            _DRAWN,
+            Step(
+                "across",
+                "Its two leads across the run capacitor, nothing else moved.",
+                "Elsewhere it stands on the wrong volts and never lets go.",
+            ),
+            Step(
+                "run-open",
+                "Test run: the kit lets go within a second; amps as before it was added.",
+                "Left in, its capacitor bursts.",
                 powered=True,
             ),
             _COVERED,

@@ -185,6 +185,7 @@ DEVICE = Sheet(
             special="positions",
         ),
         Field("volts", "Start winding's volts", "210 280", prints=None),
+        Field("amps", "Main winding's amps", "28 7", prints=None),
         _renewed("device"),
     ),
 )

@@ -34,9 +34,16 @@ def contacted(plans: Sequence[Plan], devices: Sequence[Device]) -> tuple[Plan, .
         )
     speeds = _at_speeds(plans, devices)
     if speeds is not None:
-        notes = tuple(_read_with(tuple(devices)))
+        notes = _read_with(tuple(devices))
+        both = "; ".join(p.connection for p in plans)
         return tuple(
-            replace(p, joints=speeds, devices=tuple(devices), notes=(*p.notes, *notes))
+            replace(
+                p,
+                connection=both,
+                joints=speeds,
+                devices=tuple(devices),
+                notes=(*p.notes, *notes),
+            )
             for p in plans
         )
     found = []

@@ -26,7 +26,12 @@ from careful_coil.desk.shared.shown import Prose, Verdicts, finding_of, told_of
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.scene import hookup_drawing, joints_drawing
 
-KITS = {"electronic-switch": "retrofit", "relay-voltage": "relay", "relay-current": "relay"}
+KITS = {
+    "electronic-switch": "retrofit",
+    "relay-voltage": "relay",
+    "relay-current": "amp-relay",
+    "hot-wire": "exchange",
+}
 STANDS = ("as found", "all apart")
 WIDEST = 90.0  # mm of a drawing that still fits beside another
 HIGH = 230  # pixels of a drawing at 100 % text

@@ -14,7 +14,8 @@ from careful_coil.core.gear.device_rules import (
 )
 from careful_coil.core.gear.names import KINDS, kind_named, title_of
 from careful_coil.core.gear.positions import read_table
-from careful_coil.core.gear.table import FACTS, Expected, matches
+from careful_coil.core.gear.stand_in import stands_in
+from careful_coil.core.gear.table import FACTS, Expected
 from careful_coil.core.gear.typed import device_read, part_name, read_inventory, reading_typed
 from careful_coil.core.job import Finding
 from careful_coil.core.job.at_start_gear import (
@@ -163,7 +164,7 @@ class DevicesPart(Part):
             new = Device(name="new", kind=old.kind, table=read_table(text))
         except BadValue as error:
             return [str(error)]
-        serves, why = matches(old, new)
+        serves, why = stands_in(old, new)
         return [f"The one offered {'serves' if serves else 'does not serve'}: {why}."]
 
     def _left(self) -> list[Expected]:

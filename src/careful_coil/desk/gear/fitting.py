@@ -1,10 +1,19 @@
 """Work on start gear: what the new part must bear, and its steps, each ticked; runs before and after covers."""
 
+from collections.abc import Callable
 from functools import partial
+from typing import TypeVar
 
 from PySide6.QtWidgets import QWidget
 
 from careful_coil.core.errors import BadValue, CoilError
+from careful_coil.core.gear.amp_relay import (
+    AmpRelayNeeds,
+    amp_relay_needs,
+    amp_relay_needs_measured,
+    amp_relay_words,
+    kit_suits,
+)
 from careful_coil.core.gear.machine_of import known_motor
 from careful_coil.core.gear.relay import (
     RelayNeeds,
@@ -36,6 +45,11 @@ VOLTS_WANTED = (
     "three volts across the start winding itself, uncoupled: at standstill, at speed with the start "
     "capacitor still in (a second), at speed with it out, such as 118/440/250"
 )
+AMPS_WANTED = "amps of the main winding alone, at standstill and in a loaded run, such as 28/7"
+# fields of one kind of work
+FIELDS = {"relay-volts": "relay", "relay-offered": "relay", "relay-amps": "amp-relay", "kit": "kit"}
+Wanted = tuple[Needs | str, RelayNeeds | str, AmpRelayNeeds | str]
+Found = TypeVar("Found")
 OFFERED = "pick-up from-to, drop-out from-to, coil volts for good, such as 280-300 60-120 330"
 
 
@@ -61,6 +75,7 @@ class FittingPart(Part):
         self._asked: object = None
         self.needs: Needs | str = ""
         self.relay: RelayNeeds | str = ""
+        self.amp_relay: AmpRelayNeeds | str = ""
         self.device, self.kind, self._begun = "", "retrofit", False
         self.offered: RelayOffered | None = None
         self.which = AskRow()
@@ -76,6 +91,12 @@ class FittingPart(Part):
             "A relay at hand: pick-up, drop-out, coil V",
             self._offered,
             "280-300 60-120 330",
+        )
+        self.add_field(
+            "relay-amps", "Main winding: A at rest / in a loaded run", self._amps, "28/7"
+        )
+        self.add_field(
+            "kit", "What the kit is made for, as printed", self._kit, "1/12-1/2 hp 90-120 V"
         )
         self.suits = Prose(theme)
         self.column.addWidget(self.suits)
@@ -113,9 +134,9 @@ class FittingPart(Part):
             button.setCheckable(True)
             button.setChecked(kind == self.kind)
         self.fields["fitting-device"].show_text(self.device)
-        relay = self.kind == "relay"
-        for name in ("relay-volts", "relay-offered"):
-            self.fields[name].setVisible(relay)
+        for name, kind in FIELDS.items():
+            self.fields[name].setVisible(kind == self.kind)
+        self.fields["relay-amps"].show_text(gear.noted.get((self.device, "amps"), ""))
         self.fields["relay-volts"].show_text(gear.noted.get((self.device, "volts"), ""))
         self._show_steps()
         self._ask_machine(judged)
@@ -140,21 +161,25 @@ class FittingPart(Part):
             return
         self._asked = known
         if isinstance(known, str):
-            self.needs = self.relay = known
+            self.needs = self.relay = self.amp_relay = known
             return
-        self.needs = self.relay = "Working it out."
+        self.needs = self.relay = self.amp_relay = "Working it out."
 
-        def arrived(found: tuple[Needs | str, RelayNeeds | str]) -> None:
+        def arrived(found: Wanted) -> None:
             if self._asked == known:
-                self.needs, self.relay = found
+                self.needs, self.relay, self.amp_relay = found
                 self._show_needs()
 
-        self.session.aside(lambda: _both(estimate(*known).motor), arrived, self.must.say)
+        self.session.aside(lambda: _wanted(estimate(*known).motor), arrived, self.must.say)
 
     def _show_needs(self) -> None:
         self.suits.say("")
-        if self.kind == "dress":
+        if self.kind not in ("retrofit", "relay", "amp-relay"):
             self.must.say("")
+            return
+        if self.kind == "amp-relay":
+            wanted = self._amp_relay()
+            self.must.say(wanted if isinstance(wanted, str) else amp_relay_words(wanted))
             return
         if self.kind == "retrofit":
             self.must.say(self.needs if isinstance(self.needs, str) else _needs(self.needs))
@@ -177,6 +202,15 @@ class FittingPart(Part):
         except CoilError as error:
             return str(error)
 
+    def _amp_relay(self) -> AmpRelayNeeds | str:
+        """Return what a current relay must be: by measured amps where there are any, else by the estimate."""
+        gear = self.judged.job.gear if self.judged else None
+        text = gear.noted.get((self.device, "amps"), "") if gear else ""
+        try:
+            return amp_relay_needs_measured(*_two(text)) if text else self.amp_relay
+        except CoilError as error:
+            return str(error)
+
     # --- typing ------------------------------------------------------------------------------------
 
     def _chosen(self, title: str) -> None:
@@ -194,6 +228,21 @@ class FittingPart(Part):
         self.session.record(
             note("device-noted", "volts", kept, of=self.device), station="start-gear"
         )
+
+    def _amps(self, text: str) -> None:
+        if not self.device:
+            raise BadValue("no relay", "its name first, such as K1")
+        kept = "/".join(f"{v:g}" for v in _two(text)) if text.strip() else ""
+        self.session.record(
+            note("device-noted", "amps", kept, of=self.device), station="start-gear"
+        )
+
+    def _kit(self, text: str) -> None:
+        if not text.strip() or self.judged is None:
+            self.suits.say("")
+            return
+        serves, why = kit_suits(text, self.judged.job.plate)
+        self.suits.say(f"This kit {'serves' if serves else 'does not serve'}: {why}.")
 
     def _offered(self, text: str) -> None:
         self.offered = _read_offered(text) if text.strip() else None
@@ -215,18 +264,16 @@ class FittingPart(Part):
         self.roll.go(next(k for k, s in enumerate(steps) if s.name == name))
 
 
-def _both(motor: Motor) -> tuple[Needs | str, RelayNeeds | str]:
-    needs: Needs | str
-    relay: RelayNeeds | str
+def _wanted(motor: Motor) -> Wanted:
+    """Return what a switch, a voltage relay and a current relay must be in a motor, or why nobody can say."""
+    return _or_why(needs_of, motor), _or_why(relay_needs, motor), _or_why(amp_relay_needs, motor)
+
+
+def _or_why(work: Callable[[Motor], Found], motor: Motor) -> Found | str:
     try:
-        needs = needs_of(motor)
+        return work(motor)
     except CoilError as error:
-        needs = str(error)
-    try:
-        relay = relay_needs(motor)
-    except CoilError as error:
-        relay = str(error)
-    return needs, relay
+        return str(error)
 
 
 def _needs(needs: Needs) -> str:
@@ -249,6 +296,17 @@ def _relay(needs: RelayNeeds) -> str:
         f"Wanted: pick-up {low:.0f} to {high:.0f} V, drop-out below {needs.drop_out_below:.0f} V, coil good for "
         f"{needs.continuous:.0f} V. At rest it sees {needs.standstill:.0f} V."
     )
+
+
+def _two(text: str) -> tuple[float, float]:
+    """Return two amps, the first the larger. Raises: BadValue."""
+    pieces = text.replace("A", " ").split("/")
+    if len(pieces) != 2:
+        raise BadValue(text, AMPS_WANTED)
+    still, running = (parse(p.strip(), Quantity.CURRENT).value for p in pieces)
+    if not 0 < running < still:
+        raise BadValue(text, AMPS_WANTED, "At standstill it takes more.")
+    return still, running
 
 
 def _three(text: str) -> tuple[float, float, float]:
