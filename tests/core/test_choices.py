@@ -23,6 +23,7 @@ from careful_coil.core.job.noted import Noted
 from careful_coil.core.job.pasted import read_pasted
 from careful_coil.core.ledger.written import SPECIALS, WISHES, read_text, written
 from careful_coil.core.sheets import SHEETS, Field, Sheet
+from tests.core.logs import job_of, plate
 
 NOTHING = fold(())
 
@@ -167,6 +168,17 @@ def test_a_supply_says_its_phases_and_hertz(
 ) -> None:
     found = read_supply(text, NOTHING)
     assert (found.volt, found.phases, found.hertz) == (volt, phases, hertz)
+
+
+@pytest.mark.parametrize(
+    ("text", "volt", "measured"),
+    [("231", 231, True), ("230", 230, False), ("230 measured", 230, True), ("3~ 462", 462, False)],
+)
+def test_a_figure_that_no_supply_is_called_by_was_measured(
+    text: str, volt: float, measured: bool
+) -> None:
+    one = job_of(*plate(phases="1", volt="230", hertz="50"))
+    assert (read_supply(text, one).volt, read_supply(text, one).measured) == (volt, measured)
 
 
 def test_a_plate_of_volts_and_phases_alone() -> None:

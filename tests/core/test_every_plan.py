@@ -5,6 +5,7 @@ from dataclasses import replace
 import pytest
 
 from careful_coil.core.connect import Hookup, Plate, Supplied, check
+from careful_coil.core.connect.field_taps import field_hookups
 from careful_coil.core.connect.plans import with_lines_exchanged
 from careful_coil.core.errors import CannotPlace
 from careful_coil.core.ways import plans_of
@@ -87,6 +88,24 @@ def test_halves_that_both_stages_join_stay_together_in_the_box() -> None:
     assert starter is not None
     assert ("T1", "T7") in starter.boxed
     assert ("K1 and K2", ("T1", "T7")) in starter.to(plan.joints[0])
+
+
+def test_field_taps_say_speed_and_torque_beside_the_whole_field() -> None:
+    """A third of the turns: 1/√(1/3) = 1.73 times the speed and amps at one torque, a third of it at the same amps."""
+    ohms = {"field-1": 1.2, "field-2": 2.4, "armature": 3.0}
+    found = {h.title: h for h in field_hookups("universal-5-lead", "", ohms)}
+    assert {t: h.share for t, h in found.items() if "other" not in t} == {
+        "Low": pytest.approx(1.0),
+        "High": pytest.approx(1 / 3),
+        "Medium": pytest.approx(2 / 3),
+    }
+    assert found["High"].speed == pytest.approx(3**0.5)
+    turned = found["High, the other way"]
+    words = turned.words({j: "–".join(j) for j in turned.plan.joints})
+    assert "× 1.73" in words
+    assert "field-tap–armature-2" in words
+    assert [h.share for h in field_hookups("universal-4-lead")] == [None, None]
+    assert field_hookups(NINE) == ()
 
 
 def test_two_speeds_have_a_contactor_each_and_one_that_ties_the_star() -> None:

@@ -29,15 +29,26 @@ def positive(text: str, quantity: Quantity) -> float:
 
 
 def read_supply(text: str, job: Job) -> Supply:
-    """Return the supply by its volts; hertz as said before, else the plate's. Raises: BadValue."""
+    """Return the supply by its volts; hertz as said before, else the plate's. Raises: BadValue.
+
+    `231 measured` is measured; so is, of one phase, a figure that no supply is called by.
+    """
     rest, phases = _phases(text)
+    rest, said = _READ.subn(" ", rest)
     rest, hertz = hertz_in(rest)
     volt = positive(rest.strip(" ,;/~") or text, Quantity.VOLTAGE)
     usual = job.supply.hertz if job.supply else (job.plate.hertz or 50.0)
     own = 1 if job.plate.phases == 1 else 3
-    return Supply(volt=volt, hertz=hertz or usual, phases=phases or own)
+    read = bool(said) or ((phases or own) == 1 and volt not in NAMED_VOLTS)
+    return Supply(volt=volt, hertz=hertz or usual, phases=phases or own, measured=read)
 
 
+# what supplies are called by, V (IEC 60038; ANSI C84.1; names in use)
+NAMED_VOLTS = frozenset({
+    12, 24, 48, 100, 110, 115, 120, 125, 127, 200, 208, 220, 230, 240, 250, 277, 346, 347, 380, 400, 415, 440,
+    460, 480, 500, 525, 575, 600, 660, 690,
+})  # fmt: skip
+_READ = re.compile(r"\b(?:as\s+)?(?:measured|read|by\s+meter)\b", re.IGNORECASE)
 _ONE = r"\b(?:1|one|single|mono)[\s-]*(?:~|ph(?:ase)?s?\b)|\b1\s*(?:~|ac\b)"
 _THREE = r"\b(?:3|three)[\s-]*(?:~|ph(?:ase)?s?\b|[x×]\s*(?=\d))|\b3\s*(?:~|ac\b)"
 _HERTZ = re.compile(r"(\d+(?:[.,]\d+)?)\s*(?:hz|hertz|c/s)\b", re.IGNORECASE)

@@ -112,7 +112,8 @@ COVERS = NextStep(
     title="Put the covers on",
     station="insulation",
     focus="bond",
-    why="The earth bond is measured after the last screw: paint and gaskets part it.",
+    why="Leads tucked in: none pinched, none near rotor or fan, the earth lead the longest of all. The earth bond "
+    "is measured after the last screw: paint and gaskets part it.",
     words="covers are on",
 )
 

@@ -3,6 +3,7 @@
 from PySide6.QtWidgets import QWidget
 
 from careful_coil.core.connect.called import in_words
+from careful_coil.core.connect.field_taps import field_hookups
 from careful_coil.core.connect.rotation import how_to_turn, wanted_direction
 from careful_coil.core.connect.takes import starts_of, takes
 from careful_coil.core.job import Finding
@@ -91,6 +92,16 @@ class WishPart(Part):
         found = [
             Finding(code="takes", verdict=t.verdict, subject=t.what, why=t.words, station="connect")
             for t in own
+        ]
+        found += [
+            Finding(
+                code="field-hookup",
+                verdict="note",
+                subject=h.title,
+                why=h.words({j: state.said(j) for j in h.plan.joints}),
+                station="connect",
+            )
+            for h in field_hookups(slug, variant, state.ohms)
         ]
         starts = starts_of(slug, variant)
         ways = f"Starts: {', '.join(starts)}; through a drive always." if len(starts) > 1 else ""
