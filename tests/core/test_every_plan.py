@@ -48,6 +48,15 @@ def test_a_slip_at_a_contactor_is_no_longer_sound() -> None:
     assert check(replace(hookup, joints=joints)).verdict != "sound"
 
 
+def test_sensing_leads_must_see_the_start_winding() -> None:
+    """Across the line they see volts that never rise: the switch would never let go."""
+    *_, hookup = next(h for h in hookups() if h[0] == "electronic switch that senses")
+    moved = tuple(tuple(n for n in j if n != "E1.3") for j in hookup.joints)
+    at_line = tuple((*j, "E1.3") if "L1" in j else j for j in moved)
+    found = check(replace(hookup, joints=at_line))
+    assert any(f.code == "device-misplaced" and "E1.3" in f.leads for f in found.faults)
+
+
 def test_a_drum_that_parts_the_start_winding_alone_wants_a_switch_in_the_lines() -> None:
     off = {**CROSSING.table, "off": ()}
     drum = Device(name="Q2", kind="reversing-switch", table=off)

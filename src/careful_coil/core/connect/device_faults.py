@@ -74,6 +74,8 @@ def _may_be_loose(device: Device, loose: list[str]) -> bool:
         return len(loose) == 1 and loose[0] != device.at("common")
     if device.kind == "speed-switch" and device.action == "closes":
         return len(loose) == len(device.terminals())
+    if device.kind == "electronic-switch":
+        return not device.watches and not set(loose) & {device.at(t) for t in ("1", "2")}
     if device.kind == "relay-voltage":
         return not set(loose) & {device.at(t) for t in ("1", "2", "5")}
     poles = [set(p) for p in working_pairs(device)] if device.kind in POSITIONED else []

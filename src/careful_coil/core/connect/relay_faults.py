@@ -26,15 +26,15 @@ def _relay(given: Given) -> Iterator[Fault]:
     starts = [n for n, like in coils.items() if like in START_COILS]
     mains = [n for n, like in coils.items() if like not in START_COILS]
     for d in given.hookup.devices:
-        if d.kind == "relay-voltage" and starts:
+        if d.watches and starts:
             for seen in fed(given, "run"):
                 if not _sees_start_winding(seen, starts, d):
                     yield hold_of(
                         "device-misplaced",
-                        f"The coil of {d.name}, 5 to 2, does not see the start winding: it cannot tell "
-                        "when the motor is up to speed.",
+                        f"{_watching(d)} does not see the start winding: it cannot tell when the motor is up "
+                        "to speed.",
                         seen.state.name,
-                        leads=(d.at("5"), d.at("2")),
+                        leads=tuple(d.at(t) for t in d.watches),
                     )
                     break
         series = d.kind in ("relay-current", "hot-wire") or d.three
@@ -56,6 +56,12 @@ def _relay(given: Given) -> Iterator[Fault]:
                     break
 
 
+def _watching(device: Device) -> str:
+    one, two = device.watches
+    what = "coil" if device.kind == "relay-voltage" else "sensing pair"
+    return f"The {what} of {device.name}, {one} to {two},"
+
+
 def _near(value: float, wanted: float) -> bool:
     return abs(value - wanted) <= SAME_VIEW * max(wanted, NOTHING)
 
@@ -75,7 +81,8 @@ def _volts(answer: Answer, a: str, b: str) -> complex:
 
 def _sees_start_winding(seen: Seen, starts: list[str], device: Device) -> bool:
     """Whether a relay's coil has the start winding's volts, in size and phase, whichever way round."""
-    ends = device.at("5"), device.at("2")
+    one, two = device.watches
+    ends = device.at(one), device.at(two)
     coil = max(starts, key=lambda n: seen.made.coil_volt[n])
     wanted = 1.0 + 0j
     if seen.right is not None and _has(seen.right, device):

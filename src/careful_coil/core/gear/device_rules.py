@@ -15,7 +15,7 @@ from careful_coil.core.gear.table import (
     judged,
     limited,
 )
-from careful_coil.core.gear.wiring import device_of
+from careful_coil.core.gear.wiring import noted_device
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.gear import Gear
 from careful_coil.core.job.plate import Nameplate
@@ -55,7 +55,7 @@ class Told:
 
 def fitted(gear: Gear, name: str) -> Device:
     """Return a device of the job by name."""
-    return device_of(name, gear.devices[name], gear.noted.get((name, "table"), ""))
+    return noted_device(gear, name)
 
 
 def told_of(

@@ -17,7 +17,7 @@ from careful_coil.core.kind import Weighed
 from careful_coil.core.machine.facts import Kind
 from careful_coil.core.readings import Switch
 from careful_coil.core.ways import plans_of
-from careful_coil.core.ways.devices import POSITIONED, Device
+from careful_coil.core.ways.devices import POSITIONED, SENSING, Device
 from careful_coil.core.ways.usual import FOUR, SWITCH
 from careful_coil.core.ways.way import Ohms, Plan
 
@@ -50,8 +50,11 @@ class Wiring:
     inside: tuple[str, ...] = ()  # devices that are joined inside the motor already
 
 
-def device_of(name: str, kind: str, table: str = "") -> Device:
-    """Return a device of the list; an interlock is a speed switch that closes, `table` its positions."""
+def device_of(name: str, kind: str, table: str = "", sensing: str = "") -> Device:
+    """Return a device of the list; an interlock is a speed switch that closes, `table` its positions.
+
+    `sensing` yes where an electronic switch has leads of its own for the start winding's volts.
+    """
     if kind == "interlock":
         return Device(name=name, kind="speed-switch", action="closes")
     if kind == "change-over":  # its start contact, 1 to 2; 3 is another circuit's
@@ -61,7 +64,15 @@ def device_of(name: str, kind: str, table: str = "") -> Device:
             return Device(name=name, kind=kind, table=read_table(table) if table else {})
         except CoilError:
             return Device(name=name, kind=kind)
+    if kind == "electronic-switch" and sensing == "yes":
+        return Device(name=name, kind=kind, ends=SENSING)
     return Device(name=name, kind=kind)
+
+
+def noted_device(gear: Gear, name: str) -> Device:
+    """Return a device of the job by name, as it is noted."""
+    told = (gear.noted.get((name, field), "") for field in ("table", "sensing"))
+    return device_of(name, gear.devices[name], *told)
 
 
 def wiring_of(
@@ -77,9 +88,7 @@ def wiring_of(
     devices, guessed = list(_capacitors(job, kind)), []
     if kind != "split-phase" and not any(d.kind.startswith("capacitor") for d in devices):
         return "Its capacitor must be noted first: marking, and where it serves."
-    fitted = [
-        device_of(n, k, job.gear.noted.get((n, "table"), "")) for n, k in job.gear.devices.items()
-    ]
+    fitted = [noted_device(job.gear, n) for n in job.gear.devices]
     takes_out = next((d for d in fitted if d.switches), None)
     inside = kind != "psc" and built_in(job, takes_out)
     if kind != "psc":

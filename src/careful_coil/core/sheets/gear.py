@@ -1,6 +1,6 @@
 """Start gear: capacitors and devices as they are looked at, measured and renewed; causes told apart."""
 
-from careful_coil.core.choices import table
+from careful_coil.core.choices import YES_NO, table
 from careful_coil.core.sheets.field import Field, Sheet
 from careful_coil.core.units import Quantity
 
@@ -183,6 +183,14 @@ DEVICE = Sheet(
             "One offered in its place",
             "off: ; slow: C-1; fast: C-2",
             special="positions",
+        ),
+        Field("make", "Make and type, as printed", "as on its case", ask="print"),
+        Field(
+            "sensing",
+            "Leads of its own across the start winding?",
+            "yes",
+            prints="sensing leads: {}",
+            choices=YES_NO,
         ),
         Field("volts", "Start winding's volts", "210 280", prints=None),
         Field("amps", "Main winding's amps", "28 7", prints=None),

@@ -18,6 +18,11 @@ Contact = tuple[str, str]
 CAPACITORS = ("capacitor-start", "capacitor-run", "capacitor-dual")
 POSITIONED = ("selector", "reversing-switch", "contactor")
 RELAY_COIL_OHM = 10_000.0  # a voltage relay's own coil: some kΩ to about 20 kΩ
+SENSING = (
+    "3",
+    "4",
+)  # leads of an electronic switch that watch the start winding's volts, where it has them
+SENSING_OHM = 1e6  # what they draw: next to nothing
 PTC_HOT_OHM = 20_000.0  # a hot start thermistor: tens of kΩ
 SERIES_SHARE = 0.01  # ohms of a series element that names none, over the least coil's
 POLES: tuple[Contact, ...] = (("1", "2"), ("3", "4"), ("5", "6"))  # IEC 60947-4-1, main contacts
@@ -83,7 +88,7 @@ class Device:
             poles = [p for p in POLES if set(p) & set(self.ends)] or POLES[:1]
             return tuple(t for p in poles for t in p)
         usual = _NAMED.get(self.kind, ("1", "2"))
-        more = self.ends if self.kind in ("protector", "relay-voltage") else ()
+        more = self.ends if self.kind in ("protector", "relay-voltage", "electronic-switch") else ()
         return tuple(dict.fromkeys((*usual, *more)))
 
     @property
@@ -92,6 +97,14 @@ class Device:
         return self.kind in START_DEVICES and not (
             self.kind == "speed-switch" and self.action == "closes"
         )
+
+    @property
+    def watches(self) -> tuple[str, ...]:
+        """Return the terminals by which it watches the start winding's volts; () for one that does not."""
+        if self.kind == "relay-voltage":
+            return ("5", "2")
+        sensing = self.kind == "electronic-switch" and set(SENSING) <= set(self.ends)
+        return SENSING if sensing else ()
 
     @property
     def three(self) -> bool:
@@ -121,6 +134,8 @@ class Device:
             "ptc": ("1", "2", PTC_HOT_OHM if moment == "run" else series),
             "resistor": ("1", "2", self.ohm),
         }
+        if self.kind == "electronic-switch" and self.watches:
+            found["electronic-switch"] = (*SENSING, SENSING_OHM)
         if self.kind == "protector":
             if self.three:
                 found["protector"] = ("3", "2", series)

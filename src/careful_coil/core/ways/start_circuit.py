@@ -362,6 +362,7 @@ class _Placing:
         if node is begin and kit.runs and begin is self._bridge:
             node = self._node()
         node += start
+        node += [d.at(d.watches[0]) for d in kit.contacts if d.watches]
         for d in kit.runs:
             one, two = ("common", "a") if d.kind == "capacitor-dual" else ("1", "2")
             self._bridge.append(d.at(one))
@@ -370,6 +371,7 @@ class _Placing:
     def _back(self, back: list[str], back_start: list[str]) -> None:
         kit = self._kit
         coil = [kit.voltage.at("5")] if kit.voltage else []
+        coil += [d.at(d.watches[1]) for d in kit.contacts if d.watches]
         if kit.protector is not None:
             back.append(kit.protector.at("1"))
             back = self._node(kit.protector.at("2"))

@@ -3,7 +3,7 @@
 Figures stand for this motor's own: the maker's µF, ohms and positions win.
 """
 
-from careful_coil.core.ways.devices import POLES, Device
+from careful_coil.core.ways.devices import POLES, SENSING, Device
 
 FOUR, CRS, TAPS = "single-phase-4-lead", "single-phase-3-lead", "single-phase-speed-taps"
 DUAL6, DUAL8 = "single-phase-dual-voltage-6-lead", "single-phase-dual-voltage-8-lead"
@@ -21,6 +21,7 @@ CURRENT = Device(name="K1", kind="relay-current")
 HOT_WIRE = Device(name="K1", kind="hot-wire")
 PTC = Device(name="R1", kind="ptc")
 ELECTRONIC = Device(name="E1", kind="electronic-switch")
+SENSING_SWITCH = Device(name="E1", kind="electronic-switch", ends=SENSING)
 TWO = Device(name="P", kind="protector")
 THREE = Device(name="P", kind="protector", ends=("3",))
 LINE_SWITCH = Device(name="Q1", kind="selector", table={"0": (), "1": (("1", "2"), ("3", "4"))})
@@ -93,6 +94,7 @@ USUAL: dict[str, Usual] = {  # name → arrangement, variant, devices
     "voltage relay, both, bleed, protector": (CRS, "", (VOLTAGE, START, RUN, BLEED, TWO)),
     "voltage relay, three-terminal protector": (FOUR, "", (VOLTAGE, START, RUN, THREE)),
     "electronic switch": (FOUR, "", (ELECTRONIC, START)),
+    "electronic switch that senses": (FOUR, "", (SENSING_SWITCH, START)),
     "electronic switch, both capacitors": (FOUR, "", (ELECTRONIC, START, RUN)),
     "run capacitor, line switch": (CRS, "", (RUN, LINE_SWITCH)),
     "dual can": (CRS, "", (DUAL_CAN,)),

@@ -71,7 +71,7 @@ class DevicesPart(Part):
             ("nulled", "Leads nulled", "yes", self._nulled),
         ):
             grid.add(self.add_field(f"device-{name}", label, typed, hint, place=False))
-        for name in ("out", "back", "renewed"):
+        for name in ("out", "back", "renewed", "make", "sensing"):
             grid.add(self.add_noted("device-noted", name, self._one))
         self.column.addWidget(grid)
         for name in TABLES:
@@ -107,7 +107,9 @@ class DevicesPart(Part):
             self.fields[f"device-{field}"].setVisible(kind in POSITIONED)
         for field in ("out", "back"):
             self.fields[f"device-{field}"].setVisible(bool(kind) and kind not in POSITIONED)
-        self.fields["device-renewed"].setVisible(bool(kind))
+        for field in ("renewed", "make"):
+            self.fields[f"device-{field}"].setVisible(bool(kind))
+        self.fields["device-sensing"].setVisible(kind == "electronic-switch")
         if not kind:
             for part in (self.next, self.stand_in, self.facts):
                 part.say("")
