@@ -236,7 +236,7 @@ def test_an_answer_becomes_the_entries_the_window_would_log(
         (plain(""), "seen", "AB", "no field takes it"),
         (noted("plate", "volt"), "many", "AB", "Wanted"),
         (plain("checks", choices=("count",)), "shaft", "AB", "count"),
-        (plain("inventory"), "C1", "AB", "a name and what it is"),
+        (plain("inventory"), "C1", "AB", "each with what it is"),
         (plain("attest", id="hookup"), "looked at", "AB", "no field takes it"),
         (plain("dead"), "all", "", "initials"),
         (plain("turn-seen"), "left", "AB", "cw drive-end indicator"),

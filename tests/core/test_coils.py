@@ -8,6 +8,7 @@ import pytest
 from careful_coil.core.condition.coils import measured
 from careful_coil.core.condition.drying import DryRead, drying_of
 from careful_coil.core.condition.later_rules import hours_between
+from careful_coil.core.condition.temperature import rise_limit
 from careful_coil.core.condition.traces import area_between, compare, read_surge, stepped
 from careful_coil.core.errors import BadDocument, ValueOutOfRange
 from careful_coil.core.job import Entry, Finding, fold
@@ -227,19 +228,39 @@ def test_a_heat_run_is_held_against_its_class() -> None:
         "air_c": 22,
         "hot": [[30, 3.50], [60, 3.48], [90, 3.46], [120, 3.44]],
     }
-    good = found_of("temperature-rise", *SIX_LEADS, run)
+    unknown = found_of("temperature-rise", *SIX_LEADS, run)
+    assert unknown is not None
+    assert (unknown.verdict, "class A, assumed" in unknown.why) == ("unproven", True)
+    class_f = {"kind": "winding-made", "field": "class", "text": "F"}
+    good = found_of("temperature-rise", *SIX_LEADS, class_f, run)
     assert good is not None
     assert (good.verdict, good.limit) == ("good", 105)
     class_a = {"kind": "winding-made", "field": "class", "text": "A"}
     hot = found_of("temperature-rise", *SIX_LEADS, class_a, run)
     assert hot is not None
     assert hot.verdict == "hold"
-    one = found_of("temperature-rise", *SIX_LEADS, run | {"hot": [[30, 3.5]]})
+    one = found_of("temperature-rise", *SIX_LEADS, class_f, run | {"hot": [[30, 3.5]]})
     assert one is not None
     assert one.verdict == "unproven"
     wrong = found_of("temperature-rise", *SIX_LEADS, run | {"hot": [[30, 2.0], [60, 2.1]]})
     assert wrong is not None
     assert "Wanted" in wrong.why
+
+
+@pytest.mark.parametrize(
+    ("watt", "enclosure", "factor", "limit"),
+    [
+        (2200, "", 1.0, 105),  # IEC 60034-1, 1 c)
+        (370, "IP55", 1.0, 110),  # 1 d): under 600 W
+        (2200, "TENV", 1.0, 110),  # 1 e): without fan; NEMA MG 1, 12.43 the same
+        (2200, "IC 410", 1.15, 110),
+        (2200, "TEFC", 1.15, 115),  # NEMA MG 1, 12.43, at its service factor
+    ],
+)
+def test_a_class_has_a_rise_for_each_kind_of_motor(
+    watt: float, enclosure: str, factor: float, limit: float
+) -> None:
+    assert rise_limit("F", watt, enclosure, factor)[0] == limit
 
 
 # --- drying ---------------------------------------------------------------------------------------

@@ -158,7 +158,7 @@ def test_the_lines_for_the_machine_have_this_motors_figures() -> None:
     assert told["amps"].why == "On the bench without load: 2.6/2.6/2.7 A at 400 V."
     assert told["overload"].words == "Overload dial at 6.4 A"
     assert "Reversible outside: exchange two lines" in told["direction"].words
-    assert "105 K (class F)" in told["hour"].why
+    assert "60 K (class A, assumed" in told["hour"].why
     assert judged(*SIX_LEADS).facts.commission == ()
 
 

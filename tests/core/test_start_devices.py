@@ -236,7 +236,8 @@ FILM = read_marking("35 µF ±5 % 450 V")
         (CAN, 95.0, "sound", "run", "hold", "where one stays in"),
         (FILM, 34.0, "sound", "run", "good", "33.25 to 36.75"),
         (FILM, 32.0, "sound", "run", "hold", "wanted"),
-        (FILM, 35.0, "sound", "start", "hold", "a run capacitor where"),
+        (FILM, 35.0, "sound", "start", "watch", "a run capacitor where"),
+        (read_marking("35 µF 450 VDB"), 35.0, "sound", "start", "hold", "a run capacitor where"),
         (read_marking("100 µF 25 V DC"), 100.0, "sound", "start", "hold", "direct current"),
         (read_marking("12 µF 450 V"), 12.0, "sound", "", "unproven", "is right for"),
     ],
@@ -250,8 +251,8 @@ def test_a_capacitor_is_judged_by_looks_then_figures(
 
 
 def test_losses_and_the_shops_own_tolerance_count() -> None:
-    assert judge_capacitor(FILM, 35.0, loss=0.03).verdict == "hold"
-    assert judge_capacitor(FILM, 35.0, loss=0.001).verdict == "good"
+    assert judge_capacitor(FILM, 35.0, kind="run", loss=0.03).verdict == "hold"
+    assert judge_capacitor(FILM, 35.0, kind="run", loss=0.001).verdict == "good"
     plain = read_marking("40 µF 450 V run")
     assert judge_capacitor(plain, 37.0).verdict == "hold"
     assert judge_capacitor(plain, 37.0, apart=(0, 20, 10)).verdict == "good"

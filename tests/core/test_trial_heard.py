@@ -90,7 +90,7 @@ def test_a_motor_that_ends_near_its_class_without_load_is_watched() -> None:
             step(f"400 V 2.6 A {end - (end - 20) * math.exp(-t / 12):.2f} °C {t} min")
             for t in (0, 5, 10, 20, 30)
         ]
-        return findings(*begun(), *steps)
+        return findings({"kind": "winding-made", "field": "class", "text": "F"}, *begun(), *steps)
 
     hot = warm(150)["trial-warm"]
     assert (hot.verdict, hot.limit) == ("watch", 135)

@@ -29,16 +29,26 @@ _FARADS = re.compile(
     rf"(?P<more>(?:\s*[/+]\s*{_NUMBER})*)\s*(?P<unit>{_UNIT})(?![A-Za-z])"
 )
 _VOLTS = re.compile(
-    rf"(?P<volt>{_NUMBER})\s*(?:V(?:AC|DC|\.?\s?a\.?c\.?|\.?\s?d\.?c\.?)?|volts?)(?![A-Za-z])", re.I
+    rf"(?P<volt>{_NUMBER})(?:\s*/\s*(?P<more>{_NUMBER}))?\s*"
+    r"(?:V(?:AC|DC|~|\s?D[A-D]|\.?\s?a\.?c\.?|\.?\s?d\.?c\.?)?|volts?)(?![A-Za-z])",
+    re.I,
 )
+# class of operation, which only capacitors that stay in have (IEC 60252-1)
+_CLASS = re.compile(r"V\s?D[A-D]\b|\bD?B\b|\bclass\s*[A-D]\b|\bS[0-3]\b|\bP[0-2]\b", re.I)
 # two figures without a unit: µF first, as it is printed
 _BARE = re.compile(
     rf"(?P<farad>{_NUMBER}(?:\s?[-–/]\s?{_NUMBER})?)\s+(?P<volt>{_NUMBER})(?:\s*V)?", re.I
 )
+EITHER = (
+    370.0,
+    440.0,
+)  # V: a can that is made for 440 V and takes the place of one for 370 V as well
+_BARE_VOLT = re.compile(r"(?P<volt>[1-9]\d{2})(?P<more>(?!))?")  # three figures behind the µF
 LEAST_VOLT = 100.0  # of a motor's capacitor: less beside a bare µF is read as something else
 _DC = re.compile(r"V\s*DC|\bDC\b|d\.c\.|polari[sz]ed|\bPOL\b", re.I)
 _TOLERANCE = re.compile(
     rf"(?:±|\+/?-|\+\s*/\s*-)\s*(?P<both>{_NUMBER})\s*%|[-−]\s*(?P<low>{_NUMBER})\s*(?:%\s*)?/?\s*\+\s*(?P<high>{_NUMBER})\s*%|\+\s*(?P<up>{_NUMBER})\s*(?:%\s*)?/?\s*[-−]\s*(?P<down>{_NUMBER})\s*%"
+    rf"|(?<![\d.,/+−-])(?P<bare>{_NUMBER})\s*%"
 )
 
 
@@ -47,7 +57,8 @@ class Marking:
     """A marking as read: µF from `low` to `high` (equal for a single figure), V rms, 0 where none.
 
     `sections` of a can with several, in order, each a single figure; `tolerance` in % below and above,
-    where printed; `kind` what it says or speaks for; `notes` what is missing or odd.
+    where printed: it proves no kind; `kind` what it says or speaks for; `notes` what is missing or odd.
+    Of two voltages the lower counts.
     """
 
     text: str
@@ -105,8 +116,11 @@ def read_marking(text: str) -> Marking:
         sections = tuple(values)
     rest = told[: found.start()] + " " + told[found.end() :]
     tolerance = _tolerance(rest)
-    volts = _VOLTS.search(_TOLERANCE.sub(" ", rest))
-    volt = figure(volts["volt"], Quantity.VOLTAGE) if volts else 0.0
+    unsaid = _TOLERANCE.sub(" ", rest)
+    volts = _VOLTS.search(unsaid) or _BARE_VOLT.fullmatch(unsaid.strip())
+    told_volt = [volts[k] for k in ("volt", "more") if volts[k]] if volts else []
+    each = tuple(figure(v, Quantity.VOLTAGE) for v in told_volt)
+    volt = max(each) if each == EITHER else min(each, default=0.0)
     marking = Marking(
         text=told, low=low, high=high, volt=volt, tolerance=tolerance, sections=sections
     )
@@ -139,8 +153,8 @@ def _tolerance(rest: str) -> tuple[float, float] | None:
     found = _TOLERANCE.search(rest)
     if found is None:
         return None
-    if found["both"]:
-        both = figure(found["both"])
+    if found["both"] or found["bare"]:
+        both = figure(found["both"] or found["bare"])
         return both, both
     down, up = (found["low"], found["high"]) if found["low"] else (found["down"], found["up"])
     return figure(down), figure(up)
@@ -152,7 +166,7 @@ def _kind(marking: Marking, text: str) -> Kind:
     words = text.lower()
     if "start" in words:
         return "start"
-    if "run" in words or marking.sections or marking.tolerance:
+    if "run" in words or marking.sections or _CLASS.search(text):
         return "run"
     if marking.ranged:
         return "start" if marking.high / marking.low >= RANGE_OF_START else "run"

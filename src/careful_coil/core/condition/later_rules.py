@@ -4,9 +4,9 @@ from collections.abc import Iterator, Mapping, Sequence
 from functools import partial
 
 from careful_coil.core.condition.drying import Drying, DryRead, drying_of
-from careful_coil.core.condition.temperature import RISE_LIMITS, rise_of
+from careful_coil.core.condition.temperature import RISE_LIMITS, rise_limit, rise_of
 from careful_coil.core.condition.traces import compare, stepped
-from careful_coil.core.condition.wall import Wall, given
+from careful_coil.core.condition.wall import Wall, class_words, given
 from careful_coil.core.errors import CoilError
 from careful_coil.core.job import Finding, Job, Verdict
 from careful_coil.core.job.tested import Logged
@@ -105,13 +105,16 @@ def _heat(job: Job, wall: Wall) -> Iterator[Finding]:
     if not job.tested.heat_runs:
         return
     body = job.tested.heat_runs[-1].body
-    limit = RISE_LIMITS[wall.letter]
+    plate = job.plate
+    limit, column = rise_limit(
+        wall.letter, plate.power_w, plate.printed("enclosure"), plate.service_factor or 1.0
+    )
     of = partial(
         _of,
         code="temperature-rise",
         unit="K",
         limit=limit,
-        source=f"IEC 60034-1, class {wall.letter} by resistance, air up to 40 °C",
+        source=f"{column}, class {wall.letter} by resistance, air up to 40 °C",
     )
     try:
         rise = rise_of(body.cold_ohm, body.cold_c, body.hot, body.air_c, body.metal)
@@ -121,8 +124,11 @@ def _heat(job: Job, wall: Wall) -> Iterator[Finding]:
         )
         return
     of = partial(of, figure=rise.rise_k)
-    told = f"{rise.rise_k:.0f} K over air at {rise.hot_c:.0f} °C; class {wall.letter} allows {limit:g} K. {rise.why}"
-    if rise.rise_k > limit:
+    told = f"{rise.rise_k:.0f} K over air at {rise.hot_c:.0f} °C; {class_words(job)} allows {limit:g} K. {rise.why}"
+    if wall.class_assumed and limit < rise.rise_k <= max(RISE_LIMITS.values()):
+        why = f"{told} Its class decides: read it, or say what it was wound with."
+        yield of(verdict="unproven", subject="Temperature rise: class not known", why=why)
+    elif rise.rise_k > limit:
         yield of(verdict="hold", subject="Too hot", why=f"{told} Cooling, load, volts, connection.")
     elif not rise.carried:
         yield of(verdict="unproven", subject="Temperature rise not carried back", why=told)

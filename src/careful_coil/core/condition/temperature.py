@@ -18,11 +18,35 @@ ZERO_OHM_C: dict[str, float] = {
 }  # IEEE 112, resistance corrected to a temperature
 IEC_COPPER_C = 235.0  # IEC 60034-1, resistance method
 COLDEST_C, HOTTEST_C = -60.0, 250.0
-# usual limits of rise by resistance in K at 40 °C air: IEC 60034-1, limits of temperature rise
+# limits of rise by resistance in K at 40 °C air, by column: IEC 60034-1, limits of temperature rise, items 1
+# c), d), e); NEMA MG 1, 12.43
 RISE_LIMITS: dict[str, float] = {"A": 60.0, "E": 75.0, "B": 80.0, "F": 105.0, "H": 125.0}
+SMALL_RISE: dict[str, float] = {"A": 65.0, "E": 75.0, "B": 85.0, "F": 110.0, "H": 130.0}
+FACTOR_RISE: dict[str, float] = {"A": 70.0, "B": 90.0, "F": 115.0}  # at its service factor's load
+SMALL_WATT = 600.0
+UNCOOLED = ("tenv", "encapsulated", "ic40", "ic410", "no fan")  # as a plate's enclosure says it
+ROOMY_FACTOR = 1.15
 LEAST_COOLING = 2  # readings that a straight line of logarithms needs
 WILD = math.log(20.0)  # carried back further than this above the readings is no result
 SLOPE_SURE = 1.7  # sigmas of a curve's bend that let it count
+
+
+def rise_limit(
+    letter: str, watt: float | None = None, enclosure: str = "", service_factor: float = 1.0
+) -> tuple[float, str]:
+    """Return the rise by resistance in K that a class allows in air up to 40 °C, and its column.
+
+    Source: IEC 60034-1 (under 600 W; without fan or encapsulated; else); NEMA MG 1, 12.43 with a service
+    factor of 1.15 and more, at that load. Raises: KeyError for another letter.
+    """
+    closed = enclosure.strip().lower().replace(" ", "")
+    if any(w.replace(" ", "") in closed for w in UNCOOLED):
+        return SMALL_RISE[letter], "IEC 60034-1, without fan or encapsulated"
+    if service_factor >= ROOMY_FACTOR and letter in FACTOR_RISE:
+        return FACTOR_RISE[letter], f"NEMA MG 1, 12.43, at service factor {service_factor:g}"
+    if watt is not None and watt < SMALL_WATT:
+        return SMALL_RISE[letter], "IEC 60034-1, under 600 W"
+    return RISE_LIMITS[letter], "IEC 60034-1"
 
 
 def zero_ohm_c(metal: str, iec: bool = False) -> float:

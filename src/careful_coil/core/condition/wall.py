@@ -17,7 +17,7 @@ from careful_coil.core.sheets.insulation import MADE
 FRAME = "frame"
 AS_HARD = 0.5  # of the volts: a test at fewer does not take an earlier one's place
 THERMAL: dict[str, int] = {"A": 105, "E": 120, "B": 130, "F": 155, "H": 180}  # IEC 60085, °C
-USUAL_CLASS = "F"
+LOWEST_CLASS = "A"  # where nobody says: no limit of it hurts a better one
 THREE = 3
 WET_VOLT = (100.0, 250.0)  # first volts on a wet winding
 Group = tuple[str, ...]
@@ -48,6 +48,7 @@ class Wall:
     minimum_source: str
     doubt: str = ""  # why it is looked at more closely than an ordinary one
     rewound: bool = False  # and its one high-potential test not made yet
+    class_assumed: bool = False  # nobody says its class
     apart_wanted: str = ""  # why its windings are tested one by one, empty where together is enough
 
     @property
@@ -103,6 +104,7 @@ def wall_of(job: Job, found: Identification | None, naming: Naming, settings: Se
         material=_one_of(made, "material", material),  # type: ignore[arg-type]
         metal=_one_of(made, "metal", "copper"),
         letter=class_of(job),
+        class_assumed=not class_told(job),
         groups=groups,
         extras=extras,
         wet=_wet(job) and not any(_dry(t.body, limit.value) for t in job.tested.tests),
@@ -136,8 +138,8 @@ def _one_of(made: object, field: str, usual: str) -> str:
     return text if MADE.field(field).means(text) else usual
 
 
-def class_of(job: Job) -> str:
-    """Return the letter of the insulation class: as set, as on the plate, else the usual one."""
+def class_told(job: Job) -> str:
+    """Return the letter of the insulation class: as set, else as on the plate; empty where nobody says."""
     made = job.tested.made.get("class", "")
     if made in THERMAL:
         return made
@@ -146,7 +148,18 @@ def class_of(job: Job) -> str:
     )
     by_degrees = {str(c): letter for letter, c in THERMAL.items()}
     letter = by_degrees.get(printed, printed)
-    return letter if letter in THERMAL else USUAL_CLASS
+    return letter if letter in THERMAL else ""
+
+
+def class_of(job: Job) -> str:
+    """Return the letter of the insulation class, the lowest there is where nobody says."""
+    return class_told(job) or LOWEST_CLASS
+
+
+def class_words(job: Job) -> str:
+    """Return the class in words, said where it is assumed."""
+    told = class_told(job)
+    return f"class {told}" if told else f"class {LOWEST_CLASS}, assumed: nobody says its class"
 
 
 def _wet(job: Job) -> bool:

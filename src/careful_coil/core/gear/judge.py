@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Literal
 
-from careful_coil.core.can_marking import Kind, Marking
+from careful_coil.core.can_marking import Kind, Marking, duty_of
 from careful_coil.core.sheets.gear import CAPACITOR
 
 Verdict = Literal["good", "watch", "hold", "unproven"]
@@ -73,6 +73,12 @@ def judge_capacitor(
         return found("hold", f"loses {loss:.1%} of its volt-amperes, {most:.1%} at most", REPLACE)
     if not serves:
         return found("unproven", f"{microfarad:.4g} µF is right for {span}", "say where it serves")
+    if kind and not marking.kind and duty_of(marking.text) not in ("", kind):
+        return found(
+            "watch",
+            f"{microfarad:.4g} µF, within {span}, but by its volts {MISPLACED[kind]}",
+            REPLACE,
+        )
     return found("good", f"{microfarad:.4g} µF, within {span}")
 
 

@@ -2,8 +2,8 @@
 
 from collections.abc import Iterator
 
-from careful_coil.core.condition.temperature import RISE_LIMITS
-from careful_coil.core.condition.wall import class_of
+from careful_coil.core.condition.temperature import rise_limit
+from careful_coil.core.condition.wall import class_of, class_words
 from careful_coil.core.connect.beyond import Line, overload_words
 from careful_coil.core.connect.dress import amps_at
 from careful_coil.core.connect.rated import rated_volts
@@ -69,9 +69,10 @@ def _lines(job: Job, state: Connecting, way: StartWay, settings: Settings) -> It
             words=f"Start device heard to let go within {settings.switch_out_watch.value:g} s, at every start",
             why="Off at once where it does not: the start winding cooks.",
         )
-    letter = class_of(job)
-    rise = RISE_LIMITS.get(letter)
-    limit_words = f"its winding may rise {rise:g} K (class {letter}), " if rise else ""
+    plate = job.plate
+    factor = plate.service_factor or 1.0
+    rise, _ = rise_limit(class_of(job), plate.power_w, plate.printed("enclosure"), factor)
+    limit_words = f"its winding may rise {rise:g} K ({class_words(job)}), "
     yield Line(
         name="hour",
         words="An hour later: amps again, frame and bearings by thermometer, air beside it",

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import partial
 
-from careful_coil.core.condition.wall import THERMAL, class_of
+from careful_coil.core.condition.wall import THERMAL, class_told
 from careful_coil.core.job import Finding, Job, Verdict
 from careful_coil.core.settings import Settings
 from careful_coil.core.sheets.mechanics import FELT
@@ -39,11 +39,14 @@ class NewLead:
     amp: float
 
 
+LEAD_CLASS = "F"  # of a new lead where nobody says the winding's: it must not be the weakest
+
+
 def new_lead(job: Job, settings: Settings) -> NewLead | None:
     """Return what a new lead must be; None while the plate's amps are not known, or beyond the table."""
     amp = max(job.plate.amps, default=0.0)
     size = size_for(settings.lists, amp) if amp > 0 else None
-    return NewLead(size.mm2, THERMAL[class_of(job)], amp) if size else None
+    return NewLead(size.mm2, THERMAL[class_told(job) or LEAD_CLASS], amp) if size else None
 
 
 def lead_findings(job: Job, settings: Settings) -> Iterator[Finding]:

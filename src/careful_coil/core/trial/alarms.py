@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from dataclasses import replace
 
-from careful_coil.core.condition.wall import THERMAL, class_of
+from careful_coil.core.condition.wall import THERMAL, class_of, class_words
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.alarms import words_of_harm, words_of_roughness
 from careful_coil.core.job.at_trial import TrialStep
@@ -119,5 +119,5 @@ def _hot(step: TrialStep, trial: Trial, job: Job) -> Iterator[Finding]:
         yield _alarm(
             "trial-hot",
             "Too hot",
-            f"{step.celsius:g} °C{after}; class {class_of(job)} ends at {most} °C, and no load heats so fast.",
+            f"{step.celsius:g} °C{after}; {class_words(job)} ends at {most} °C, and no load heats so fast.",
         )

@@ -3,7 +3,7 @@
 import re
 from collections.abc import Iterator
 
-from careful_coil.core.condition.wall import THERMAL, class_of
+from careful_coil.core.condition.wall import THERMAL, class_of, class_words
 from careful_coil.core.errors import ValueOutOfRange
 from careful_coil.core.figures import figure
 from careful_coil.core.job import Finding, Job
@@ -176,5 +176,5 @@ def _warmth(trial: Trial, job: Job) -> Iterator[Finding]:
             figure=round(end, 1),
             limit=most,
             unit="°C",
-            source=f"IEC 60085: class {class_of(job)}",
+            source=f"IEC 60085: {class_words(job)}",
         )

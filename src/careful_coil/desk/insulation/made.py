@@ -40,7 +40,9 @@ class MadePart(Part):
         want = wanted_index(wall, self.session.settings)
         index = f"at least {want.least:g}" if want.least else f"not asked for: {want.why}"
         self.answer.say(
-            f"{CONSTRUCTIONS[wall.construction].capitalize()}, class {wall.letter} ({THERMAL[wall.letter]} °C), "
+            f"{CONSTRUCTIONS[wall.construction].capitalize()}, class {wall.letter}"
+            f"{', assumed' if wall.class_assumed else ''} "
+            f"({THERMAL[wall.letter]} °C), "
             f"{wall.material}, {wall.metal}.\n"
             f"Insulation at 40 °C: at least {wall.minimum:g} MΩ. {wall.minimum_source}.\n"
             f"Test volts, DC: {volts}. {wall.volts_why()}\n"
