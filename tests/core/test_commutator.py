@@ -171,7 +171,15 @@ def felt(field: str, text: str) -> dict[str, Any]:
 
 
 @pytest.mark.parametrize(
-    ("text", "verdict"), [("", "unproven"), ("open", "good"), ("12", "good"), ("0.3", "hold")]
+    ("text", "verdict"),
+    [
+        *(("", "unproven"), ("open", "good"), ("12", "good"), ("0.3", "hold")),
+        *(
+            ("4.9", "hold"),
+            ("5", "good"),
+        ),  # IEEE 43-2013: 5 MΩ at 40 °C, random windings under 1 kV
+        *(("5 at 60 °C", "good"), ("6 at 20 °C", "hold")),  # × 2.25 and × 0.762, thermosetting
+    ],
 )
 def test_bars_to_shaft(text: str, verdict: str) -> None:
     told = judged(*TICKET, commutator(24), felt("bars-shaft", text))

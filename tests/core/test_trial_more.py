@@ -118,6 +118,9 @@ def test_amps_that_swing_as_the_locked_rotor_is_turned_are_broken_bars() -> None
     assert findings(*locks, *even, END)["trial-bars"].verdict == "good"
     assert findings(*locks, *odd, END)["trial-bars"].verdict == "watch"
     assert "trial-bars" not in findings(*locks, *odd[:3], END)
+    turned = ("8.9/8.0/8.0", "8.0/8.9/8.0", "8.0/8.0/8.9", "8.9/8.0/8.0")  # the mean stays even
+    passing = findings(*locks, *(step(f"100 V {a} A none") for a in turned), END)["trial-bars"]
+    assert (passing.verdict, "in line" in passing.why) == ("watch", True)
     empty = judged(*LOG, *locks).job
     assert list(locked(empty.trials.sheets[0], empty)) == []
 

@@ -5,6 +5,7 @@ from pathlib import Path
 
 import pytest
 
+from careful_coil.core.job import Finding
 from careful_coil.desk.insulation.coils import CoilsPart
 from careful_coil.desk.insulation.drying import DryingPart
 from careful_coil.desk.insulation.ready import ReadyPart
@@ -198,7 +199,15 @@ def test_a_heat_run_is_logged_and_judged(bench: Bench) -> None:
     bench.enter("30 6.58; 60 6.52; 90 6.47; 120 6.42")
     page.parts["rise"].key.click()  # type: ignore[attr-defined]
     bench.settle()
-    found = next(f for f in bench.judged.findings if f.code == "temperature-rise")
+
+    def risen() -> Finding:
+        return next(f for f in bench.judged.findings if f.code == "temperature-rise")
+
+    assert risen().verdict == "unproven"  # nobody said its class
+    insulation(bench, "made")
+    assert page.put_cursor("made-class")
+    bench.enter("F")
+    found = risen()
     assert found.verdict == "good"
     assert found.figure == pytest.approx(69, abs=3)
 

@@ -201,7 +201,7 @@ def test_a_cracked_lead_is_mended(bench: Bench) -> None:
         ("bearings", "bearing-state", "purple", "good, rough"),
         ("brushes", "felt-hours-week", "200", "at most 168"),
         ("bars", "bars-count", "many", "number of bars"),
-        ("bars", "bars-shaft", "cat", "such as 12, or open"),
+        ("bars", "bars-shaft", "cat", "12 at 25 °C, or open"),
         ("lead-insulation", "lead-state", "Z cracked", "a lead and its state"),
         ("lead-insulation", "lead-done", "A glued", "sleeved, spliced"),
         ("lead-insulation", "felt-relief", "purple", "holds, slips"),

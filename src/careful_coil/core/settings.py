@@ -200,7 +200,7 @@ class Settings:
     )
     bars_watch: Limit = Limit(5.0, "%", "trade practice", "Like bars apart: watch above")
     bars_hold: Limit = Limit(10.0, "%", "trade practice", "Like bars apart: hold above")
-    bars_shaft: Limit = Limit(1.0, "MΩ", "IEEE 43: armatures, at 40 °C", "Bars to shaft, at least")
+    bars_shaft: Limit = Limit(5.0, "MΩ", "IEEE 43-2013, at 40 °C", "Bars to shaft, at least")
     gap_from: Limit = Limit(0.5, "T", "usual of random wound motors", "Air gap, from")
     gap_to: Limit = Limit(0.9, "T", "usual of random wound motors", "Air gap, up to")
     tooth_from: Limit = Limit(1.3, "T", "usual of random wound motors", "Teeth, from")

@@ -3,6 +3,7 @@
 from collections.abc import Iterator, Mapping, Sequence
 from functools import partial
 
+from careful_coil.core.condition.insulation import corrected
 from careful_coil.core.condition.later_rules import hours_between
 from careful_coil.core.job import Finding, Job, Verdict
 from careful_coil.core.job.hands import Hands
@@ -222,20 +223,23 @@ def _to_shaft(text: str, settings: Settings) -> Iterator[Finding]:
         source=limit.source,
     )
     if not text:
-        why = "Bars to shaft, insulation tester at its lowest volts, brushes lifted."
+        why = "Bars to shaft at 500 V DC, brushes lifted, electronics off; with the winding's °C: 12 at 25."
         yield of(verdict="unproven", subject="Bars to shaft not tested", why=why)
         return
     if text == "open":
         yield of(verdict="good", subject="Bars to shaft open", why="Beyond the meter.")
         return
-    megohm = float(text)
+    read, _, warm = text.partition(" at ")
+    at_40 = corrected(float(read), float(warm.removesuffix(" °C"))) if warm else None
+    megohm = at_40.megohm if at_40 and at_40.megohm is not None else float(read)
+    told = f" {at_40.why[0].upper()}{at_40.why[1:]}: {megohm:.3g} MΩ." if at_40 else ""
     low = megohm < limit.value
     why = (
         "Carbon dust between bars and shaft first: blow it out where it may be, clean, read again."
     )
     yield of(
         verdict="hold" if low else "good",
-        subject=f"Bars to shaft {show_ohm(1e6 * megohm)}",
-        why=why if low else "Insulated from the shaft.",
+        subject=f"Bars to shaft {show_ohm(1e6 * float(read))}",
+        why=f"{why if low else 'Insulated from the shaft.'}{told}",
         figure=megohm,
     )

@@ -106,11 +106,19 @@ def earlier_of(text: str) -> str:
 
 
 def megohm_of(text: str) -> str:
-    """Return MΩ as kept, or open. A bare figure is MΩ. Raises: BadValue, AmbiguousValue."""
+    """Return MΩ as kept, with the winding's °C where they are said (`12 at 25`), or open. A bare figure is MΩ.
+
+    Raises: BadValue, AmbiguousValue.
+    """
     if text.lower() in ("open", "ol"):
         return "open"
-    wanted = "MΩ bars to shaft, such as 12, or open"
-    return kept(figure(text, Quantity.INSULATION, unit="MΩ", wanted=wanted))
+    told, at, celsius = text.partition(" at ")
+    wanted = "MΩ bars to shaft, such as 12, or 12 at 25 °C, or open"
+    read = kept(figure(told.strip(), Quantity.INSULATION, unit="MΩ", wanted=wanted))
+    if not at:
+        return read
+    warm = figure(celsius.strip(), Quantity.TEMPERATURE, least=10, most=85, wanted="10 to 85 °C")
+    return f"{read} at {kept(warm)} °C"
 
 
 def bearing_size(text: str, number: str = "") -> dict[str, str]:

@@ -193,19 +193,24 @@ def _letter(step: TrialStep, job: Job) -> Iterator[Finding]:
 
 
 def _bars(trial: Trial) -> Iterator[Finding]:
-    """Yield whether amps swing as the locked rotor is turned by hand at the same volts."""
+    """Yield whether amps of a line swing as the locked rotor is turned by hand at the same volts.
+
+    Each line by itself: broken bars pass one phase after the other, and the mean of three stays even.
+    """
     volt = mean(trial.steps[-1].volt)
     alike = [s for s in trial.steps if abs(mean(s.volt) - volt) <= ALIKE_VOLT * volt]
     if len(alike) < SWING_STEPS:
         return
-    amps = [mean(s.amp) for s in alike]
-    swing = (max(amps) - min(amps)) / max(mean(amps), 1e-9)
+    lines = list(zip(*(s.amp for s in alike if len(s.amp) == len(alike[0].amp)), strict=True))
+    swings = [(max(amps) - min(amps)) / max(mean(amps), 1e-9) for amps in lines]
+    swing = max(swings)
+    worst = f"line {swings.index(swing) + 1}" if len(lines) > 1 else "the line"
     verdict: Verdict = "watch" if swing > SWING else "good"
     yield told(
         code="trial-bars",
         verdict=verdict,
         subject="Rotor bars" if verdict == "good" else "Amps swing as the rotor is turned",
-        why=f"{show_percent(swing)} over {len(alike)} places. "
+        why=f"{show_percent(swing)} in {worst} over {len(alike)} places. "
         + ("Even." if verdict == "good" else "Broken or loose bars; see the rotor's end rings."),
         figure=round(100 * swing, 1),
         limit=100 * SWING,
