@@ -319,6 +319,17 @@ def span_words(volts: Volts) -> str:
     return f"{volts[0]:g} V" if volts[0] == volts[1] else f"{volts[0]:g}–{volts[1]:g} V"
 
 
+def _at_speed(ratio: float) -> str:
+    """Return what another speed means for power, load and cooling: P ∝ n at one torque, n³ for a fan or pump."""
+    load = f"A fan or pump on it takes × {ratio**3:.2f} of its power"
+    if ratio > 1:
+        return (
+            f"At its torque it gives × {ratio:.2f} of its power. {load}: the load may be too much for it; bearings, "
+            "rotor and what it drives must bear the speed."
+        )
+    return f"At its torque it gives × {ratio:.2f} of its power. {load}; its own fan blows less: load it no further."
+
+
 def _remarks(
     apart: float,
     volt: float,
@@ -336,8 +347,9 @@ def _remarks(
         flux = volt / hertz / (rated[1] / plate_hertz)
         hold = " Too much iron flux: do not run it so." if flux > FLUX_HOLD else ""
         watch = " Watch the no-load amps." if FLUX_WATCH < flux <= FLUX_HOLD else ""
+        ratio = hertz / plate_hertz
         notes.append(
-            f"{hertz:g} Hz on a {plate_hertz:g} Hz plate: speed × {hertz / plate_hertz:.2f}, "
-            f"volts per hertz × {flux:.2f}.{hold}{watch}"
+            f"{hertz:g} Hz on a {plate_hertz:g} Hz plate: speed × {ratio:.2f}, "
+            f"volts per hertz × {flux:.2f}.{hold}{watch} {_at_speed(ratio)}"
         )
     return tuple(notes)
