@@ -158,6 +158,17 @@ def test_a_new_joint_makes_the_run_another_motors() -> None:
 
 
 @pytest.mark.parametrize(
+    ("rpm", "verdict", "words"),
+    [(1500, "good", "No slip"), (1498, "good", "No slip"), (1488, "good", "slips"), (1420, "watch", "in step")],
+)  # fmt: skip
+def test_a_synchronous_motor_runs_at_its_plates_speed(rpm: int, verdict: str, words: str) -> None:
+    """120·50/4 = 1500 rpm on the plate: not held for running *at the plate's speed without load*."""
+    own = plate(rpm="1500")
+    found = findings(*own, *begun(), step(f"400 V 2.6 A {rpm} rpm"))["trial-speed"]
+    assert (found.verdict, words in found.why) == (verdict, True)
+
+
+@pytest.mark.parametrize(
     ("text", "code", "verdict", "words"),
     [
         ("400 V 2.6/2.6/0.01 A", "trial-dead-line", "hold", "lost phase"),

@@ -7,8 +7,8 @@ from collections.abc import Iterator
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.at_trial import TrialStep
 from careful_coil.core.machine.power import volt_amperes
-from careful_coil.core.settings import Settings
-from careful_coil.core.trial.told import Verdict, full_load_amps, mean, sync_of, told
+from careful_coil.core.settings import Limit, Settings
+from careful_coil.core.trial.told import Verdict, full_load_amps, mean, step_speed_of, sync_of, told
 
 SMALL_W = 750.0  # below it three-phase motors may idle near plate amps
 SMALL_OVER = 110.0  # % of plate: a small motor's idle amps up to so much are watched, not held
@@ -120,8 +120,41 @@ def _level(
     )
 
 
+IN_STEP = 0.2  # % that a tachometer may be off
+
+
+def _in_step(rpm: float, wanted: float, limit: Limit) -> Finding:
+    """Return how a motor runs whose plate gives a synchronous speed: in step, or with the slip of an induction motor.
+
+    Plates of induction motors give the field's speed at times: slip alone does not hold it.
+    """
+    slip = 100 * (wanted - rpm) / wanted
+    right, slips = abs(slip) <= IN_STEP, 0 < slip <= limit.value
+    verdict: Verdict = "good" if right or slips else "watch"
+    words = "Not in step: load, low volts, its rotor; or an induction motor that drags."
+    if right:
+        words = "No slip."
+    elif slips:
+        words = "It slips as an induction motor: a synchronous or reluctance motor would run at the plate's speed."
+    return told(
+        code="trial-speed",
+        verdict=verdict,
+        subject="Runs in step" if right else "Not at the plate's synchronous speed",
+        why=f"{rpm:.0f} rpm, {wanted:.0f} by the plate. {words}",
+        figure=round(slip, 2),
+        limit=IN_STEP,
+        unit="%",
+        source="a synchronous speed on the plate: 120·f/p",
+    )
+
+
 def _speed(step: TrialStep, job: Job, settings: Settings) -> Iterator[Finding]:
     supply, plate = job.supply, job.plate
+    in_step = step_speed_of(job)
+    if in_step is not None and step.rpm is not None:
+        limit = settings.idle_slip if supply and supply.phases == 3 else settings.idle_slip_one
+        yield _in_step(step.rpm, in_step, limit)
+        return
     sync = sync_of(job)
     if step.rpm is None or supply is None or sync is None:
         return

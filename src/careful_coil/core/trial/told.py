@@ -53,6 +53,21 @@ def full_load_amps(job: Job) -> tuple[float, str] | None:
     return amp, "worked out from power and volts"
 
 
+EXACT = 1e-3  # of 1: a plate's rpm that is a synchronous speed
+
+
+def step_speed_of(job: Job) -> float | None:
+    """Return the speed of a motor whose plate gives a synchronous one, at the supply's hertz; None for any other."""
+    plate, supply = job.plate, job.supply
+    if not plate.rpm or not plate.hertz or supply is None:
+        return None
+    poles = 120 * plate.hertz / plate.rpm
+    even = round(poles / 2) * 2
+    if even < 2 or abs(poles - even) > EXACT * even:
+        return None
+    return 120 * supply.hertz / even
+
+
 def sync_of(job: Job) -> float | None:
     """Return n_sync of a job's motor on its supply in rpm; None while supply or speed is not known."""
     supply, plate = job.supply, job.plate
