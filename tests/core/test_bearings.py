@@ -306,13 +306,22 @@ def test_the_school_decides_what_oil_may_do() -> None:
     assert of(held, "bearing-drive").verdict == "hold"
 
 
-def test_a_hot_class_wants_clearance_and_no_rubber_seals() -> None:
+def test_a_hot_class_wants_clearance_and_seals_stay_as_found_until_heat_is_measured() -> None:
     told = {"number": "6203 2RS", "bore": "17", "outside": "40", "width": "12", "state": "rough"}
     job = judged(*TICKET, *plate(**{"insulation-class": "H"}), *bearing(**told))
     made = proposal_of(told, job.job, Settings())
     assert made is not None
-    assert made.words == "6203-ZZ C3"
-    assert of(job, "bearing-heat").verdict == "watch"
+    assert made.words == "6203-2RS C3"
+    assert "bearing-heat" not in {f.code for f in job.findings}
+    run = [
+        {"kind": "trial-begun", "covers": "on"},
+        {"kind": "trial-step", "volt": [400.0], "amp": [2.6], "celsius": 96.0},
+    ]
+    warm = judged(*TICKET, *plate(**{"insulation-class": "H"}), *bearing(**told), *run)
+    assert "96 °C was measured" in of(warm, "bearing-heat").why
+    hot = proposal_of(told, warm.job, Settings())
+    assert hot is not None
+    assert any("made for heat" in w for w in hot.why)
     cool = proposal_of(told, judged(*TICKET, *bearing(**told)).job, Settings())
     assert cool is not None
     assert cool.words == "6203-2RS"

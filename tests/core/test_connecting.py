@@ -6,6 +6,7 @@ from typing import Any
 import pytest
 
 from careful_coil.core.connect.dead import AtBench, lapsed
+from careful_coil.core.connect.other_phases import other_phases
 from careful_coil.core.connect.plans import Plate, Wish, plan
 from careful_coil.core.connect.proof import left_to_check, offer, read_on_the_way
 from careful_coil.core.connect.work import Connecting, Gear, connecting
@@ -385,3 +386,22 @@ def test_a_joint_is_dressed_by_the_shops_own_lists() -> None:
     gauge = {**sized, "leads": [dict(lead, size="12 AWG") for lead in sized["leads"]]}  # type: ignore[attr-defined]
     thick = judged(*change_log(), gauge, DEAD)
     assert any("6.62 mm² together" in s.text for s in thick.facts.connecting.steps)  # 2 × 3.31 mm²
+
+
+@pytest.mark.parametrize(
+    ("volt", "told"),
+    [
+        ("230", "line and neutral (231 V)"),
+        ("400", "two of its lines (400 V)"),
+        ("115", "whichever"),
+    ],
+)
+def test_a_single_phase_motor_is_told_which_volts_of_three_phases_are_its_own(
+    volt: str, told: str
+) -> None:
+    """400 V between lines are 400/√3 = 231 V to neutral."""
+    job = job_of(
+        *plate(phases="1", volt=volt, hertz="50"),
+        {"kind": "supply", "volt": 400, "hertz": 50, "phases": 3},
+    )
+    assert told in other_phases(job)

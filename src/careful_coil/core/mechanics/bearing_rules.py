@@ -7,12 +7,13 @@ from functools import partial
 from careful_coil.core.condition.wall import class_of
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job import Finding, Job, Verdict
-from careful_coil.core.mechanics.bearing import SEALED_WORDS, Callipers, Found, Number, look_up
+from careful_coil.core.mechanics.bearing import Callipers, Found, Number, look_up
 from careful_coil.core.mechanics.bearing_suffix import Closure
 from careful_coil.core.settings import Limit, Settings
 from careful_coil.core.sheets.bearings import BEARING
 
 ENDS = {"drive": "Drive end", "other": "Other end"}
+SEAL_HEAT_C = 90.0  # °C on the frame from where a bearing beside it comes near what rubber bears
 HOT_CLASSES = ("F", "H")
 NO_WICK = "no wick"  # sintered: the oil is in the metal
 SCHOOL = "bearing"
@@ -68,11 +69,12 @@ def proposal_of(told: Mapping[str, str], job: Job, settings: Settings) -> Propos
     seal = next((s.text for s in number.suffixes if s.sort == "seal"), "")
     if closure == "open":
         why.append("open as found: it wants grease and its own seals; closed ones where none are")
-    elif _hot(job) and closure in RUBBING:
-        seal = SEALED_WORDS["two shields"]
-        why.append("shields: rubber seals end near 110 °C, the class is hotter")
     else:
         why.append(f"{closure} as found")
+        if closure in RUBBING and _heat(job):
+            why.append(
+                f"seals made for heat: {_heat(job):.0f} °C was measured, rubber ends near 110 °C"
+            )
     clearance = next((s.text for s in number.suffixes if s.sort == "clearance"), "")
     if not clearance and _hot(job):
         clearance = "C3"
@@ -84,6 +86,13 @@ def proposal_of(told: Mapping[str, str], job: Job, settings: Settings) -> Propos
     return Proposal(
         words=" ".join([name, *([clearance] if clearance else []), *rest]), why=tuple(why)
     )
+
+
+def _heat(job: Job) -> float:
+    """Return the most °C that was measured on the running motor, 0 where that is nothing that seals would feel."""
+    steps = (s.celsius for t in job.trials.sheets for s in t.steps if s.celsius is not None)
+    most = max(steps, default=0.0)
+    return most if most >= SEAL_HEAT_C else 0.0
 
 
 def _hot(job: Job) -> bool:
@@ -339,10 +348,10 @@ def _limits(told: Mapping[str, str], title: str, job: Job, settings: Settings) -
             unit=limit.unit,
             source=limit.source,
         )
-    if rubs and _hot(job):
+    if rubs and _heat(job):
         yield of(
             code="bearing-heat",
-            subject=f"Bearing, {title.lower()}: rubber seals in a hot class",
-            why="They end near 110 °C: shields, or seals made for heat.",
+            subject=f"Bearing, {title.lower()}: rubber seals in heat",
+            why=f"{_heat(job):.0f} °C was measured; they end near 110 °C: shields, or seals made for heat.",
             source="trade practice; the maker's figure wins",
         )
