@@ -57,9 +57,12 @@ EXACT = 1e-3  # of 1: a plate's rpm that is a synchronous speed
 
 
 def step_speed_of(job: Job) -> float | None:
-    """Return the speed of a motor whose plate gives a synchronous one, at the supply's hertz; None for any other."""
+    """Return the speed of a motor whose plate gives a synchronous one, at the supply's hertz; None for any other.
+
+    Of three phases: a tool with a commutator may well have 3000 rpm on its plate.
+    """
     plate, supply = job.plate, job.supply
-    if not plate.rpm or not plate.hertz or supply is None:
+    if not plate.rpm or not plate.hertz or supply is None or supply.phases != 3:
         return None
     poles = 120 * plate.hertz / plate.rpm
     even = round(poles / 2) * 2
