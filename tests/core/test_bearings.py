@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job import Finding
 from careful_coil.core.ledger import Judgement
+from careful_coil.core.ledger.asks.table import asks_of
 from careful_coil.core.ledger.next_mechanics import mechanics_steps
 from careful_coil.core.ledger.written import written
 from careful_coil.core.mechanics.bearing import Callipers, Found, look_up, numbers_of
@@ -388,3 +389,11 @@ def test_the_same_again_is_one_key() -> None:
         assert told.text == "6203-2RS"
     with pytest.raises(BadValue, match="its number"):
         list(written("bearing", "fitted", "=", job, "other"))
+
+
+def test_a_dry_wick_is_wetted_and_not_asked_for_as_a_look_again() -> None:
+    told = {"sort": "sleeve", "state": "good", "wick": "dry"}
+    found = judged(*TICKET, *bearing(**told))
+    step = next(s for s in mechanics_steps(found.facts) if s.code == "bearing-drive")
+    (asked,) = asks_of(found, step)
+    assert (step.focus, asked.quantity, asked.state) == ("drive-wick", "work", "soaks")

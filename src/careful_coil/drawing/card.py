@@ -31,7 +31,7 @@ def card_lines(judged: Judgement) -> list[tuple[str, str]]:
         lines.append(("Joints" if k == 0 else "", f"{state.said(joint)}{sign}"))
     for k, (contactors, outs) in enumerate(starter.outlets if starter else ()):
         apart = "; ".join(state.marks(out, "–") for out in outs)
-        lines.append(("To the starter" if k == 0 else "", f"{contactors}: {apart}"))
+        lines.append(("Starter" if k == 0 else "", f"{contactors}: {apart}"))
     alone = [n for n in state.plan.network().leads if not any(n in j for j in joints)]
     if alone and starter is None:
         lines.append(("On its own", f"{state.said(alone, ', ')}, each insulated"))

@@ -108,6 +108,7 @@ BEARING = Sheet(
             "wick",
             "Wick",
             "soaks",
+            comes_to="soaks",
             choices=table(
                 """
     soaks | good = good, ok, wet, soaked, oily

@@ -17,6 +17,7 @@ from careful_coil.walk.truth.world import Ask, World
 DRY_MEGOHM = 320.0
 REWOUND_MEGOHM = 900.0
 GOOD_EARTH_OHM = 0.03
+WET_WICK = "soaks"
 BUSHES = ("sleeve", "bush")  # in place of a number
 EASED, RENEWED, CLEAN = "free", "good", 1.15  # of MΩ after cleaning alone
 Done = Callable[[World, Ask, str], str]
@@ -149,6 +150,9 @@ def _shaft(world: World, ask: Ask, _: str) -> str:
 
 def _bearing(world: World, ask: Ask, end: str) -> str:
     ends = world.motor.bearings.model_dump()
+    if "wick" in ask["ends"]:
+        world.put(bearings={**ends, end: {**ends[end], "wick": WET_WICK}})
+        return WET_WICK
     sleeve = ends[end]["number"] in BUSHES
     done = "oiled" if sleeve and ends[end]["state"] == "dry" else "renewed"
     fits = str(ends[end].get("seat", "")) or ends[end]["number"]

@@ -13,6 +13,7 @@ from careful_coil.core.sheets import SHEETS
 if TYPE_CHECKING:
     from careful_coil.core.ledger.judgement import Judgement
 
+DRY_WICK = ("dry", "gone")
 OF_SLEEVE = ("wick", "ports", "oil")  # places of a sleeve bearing
 SHEET_OF = {"felt": "felt", "brush": "brush"}  # by what its fields begin with in the window
 
@@ -27,13 +28,15 @@ def fan(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     return noted("felt", "fan")
 
 
-def bearing(_: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
+def bearing(judged: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
     """Ask for a bearing's number, how it runs, its size, or what was done to it."""
     end = found["end"]
     field = step.focus.removeprefix(f"{end}-")
     if field != "size":
         place = (field,) if field in OF_SLEEVE else ()
-        return noted("bearing", field, of=end, id=step.focus, ends=place)
+        asked = noted("bearing", field, of=end, id=step.focus, ends=place)
+        wick = judged.job.hands.bearings.get(end, {}).get("wick") if field == "wick" else ""
+        return mended(asked) if wick in DRY_WICK else asked
     return Question(
         id=step.focus,
         name="outside diameter in mm" if step.ends else "bore, outside, width in mm",
