@@ -376,7 +376,11 @@ def test_a_bush_is_said_in_place_of_a_number_and_asked_for_what_it_has() -> None
         known |= {n.field: n.text for n in written("bearing", field, word, job, "drive")}
     assert asked == [f"drive-{f}" for f in ("state", "done", "wick", "ports", "oil")]
     assert known["oil"] == "ISO VG 32"
-    assert of(judged(*TICKET, *bearing(**known)), "bearing-drive").verdict == "good"
+    oiled = judged(*TICKET, *bearing(**known))
+    assert of(oiled, "bearing-drive").verdict == "good"
+    assert parts_wanted(oiled.job, Settings()) == ()  # it wanted oil, no part
+    loose = judged(*TICKET, *bearing(sort="sleeve", state="loose"))
+    assert "sleeve bearing" in parts_wanted(loose.job, Settings())[0].words
     with pytest.raises(BadValue, match="which oil"):
         list(written("bearing", "oil", "=", job, "other"))
 

@@ -94,7 +94,7 @@ def _bearing(job: Job, end: str, title: str, findings: Sequence[Finding]) -> Ite
     told = job.hands.bearings.get(end, {})
     found = next((f for f in findings if f.code == f"bearing-{end}"), None)
     if not told:
-        why = "Its number as read, ? for a worn character; sleeve where it is none of balls."
+        why = "Its number as read, ? for a worn character; or sleeve where it has no balls."
         yield _step(f"bearing-{end}", f"Bearing, {title.lower()}", f"{end}-number", why)
     elif found is not None and found.verdict in ("hold", "unproven"):
         focus = f"{end}-state" if not told.get("state") else f"{end}-done"

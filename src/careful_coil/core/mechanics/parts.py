@@ -32,11 +32,20 @@ def _bearings(job: Job, settings: Settings) -> Iterator[Part]:
     wanted: dict[tuple[str, str], list[str]] = {}
     for end, title in ENDS.items():
         told = job.hands.bearings.get(end, {})
-        if told.get("state", "") not in WORN or told.get("done") == RENEWED:
+        state, sleeve = told.get("state", ""), told.get("sort") == "sleeve"
+        if state not in WORN or told.get("done") == RENEWED:
             continue
-        found = proposal_of(told, job, settings)
-        words = found.words if found else f"bearing, {told.get('number') or 'number'} not known yet"
+        if sleeve and state == "dry":
+            continue  # it wants oil
+        found = None if sleeve else proposal_of(told, job, settings)
+        number = "sleeve" if sleeve else told.get("number") or "number"
+        words = found.words if found else f"bearing, {number} not known yet"
         why = "; ".join(found.why) if found else "callipers, or a number that can be read"
+        if sleeve:
+            words, why = (
+                "sleeve bearing, by shaft and housing",
+                "measured, with its oil hole and wick",
+            )
         wanted.setdefault((words, why), []).append(title.lower())
     for (words, why), places in wanted.items():
         yield Part(words=words, count=len(places), place=" and ".join(places), why=why)
