@@ -5,6 +5,7 @@ from pathlib import Path
 
 import pytest
 
+from careful_coil.cli_connect import hookup_answer
 from tests.headless import CONNECT, run
 
 HOOKUP: dict[str, object] = {
@@ -285,3 +286,27 @@ def test_ratings_that_need_more_bring_their_amps(
         assert json.loads(out)["amp"] == dict.fromkeys(("L1", "L2", "L3"), amp)
     status, _, _ = run(capsys, "hookup", present)
     assert status == 0
+
+
+def test_a_hookup_is_answered_in_the_marks_it_was_given() -> None:
+    """IEC marks on the leads: coils, leads and words come back in them; mixed names are no marking."""
+    told = {
+        "format": "careful-coil/hookup",
+        "version": 1,
+        "arrangement": "three-phase-6-lead",
+        "rated": {"volt": [230, 400], "hertz": 50},
+        "supply": {"phases": 3, "volt": 400, "hertz": 50},
+        "coil_ohm": {"U1-U2": 2.0, "V1-V2": 2.0, "W1-W2": 2.0},
+        "joints": [["L1", "U1"], ["L2", "V1"], ["L3", "W1"], ["W2", "U2", "V2"]],
+    }
+    sound, words, bad = hookup_answer(json.dumps(told))
+    assert (sound.verdict, bad) == ("sound", False)
+    assert set(sound.coil_volt) == {"U1-U2", "V1-V2", "W1-W2"}
+    assert "T1" not in words
+    assert "L1 – U1" in words
+    turned = told | {"joints": [["L1", "U1"], ["L2", "V2"], ["L3", "W1"], ["W2", "U2", "V1"]]}
+    wrong, words, _ = hookup_answer(json.dumps(turned))
+    assert any(f.coils == ["V1-V2"] for f in wrong.findings)
+    assert not any("T" in n for f in wrong.findings for n in (*f.leads, *f.coils))
+    mixed = told | {"coil_ohm": 2.0, "joints": [["L1", "U1"], ["L2", "T2"], ["L3", "W1"]]}
+    assert any(f.code == "unknown-lead" for f in hookup_answer(json.dumps(mixed))[0].findings)

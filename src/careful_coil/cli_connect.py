@@ -16,6 +16,7 @@ from careful_coil.core.ways.way import Ohms
 from careful_coil.core.winding.arrangements import arrangement
 from careful_coil.documents.base import parse_json
 from careful_coil.documents.connection import ConnectionDocument, connection_document
+from careful_coil.documents.given_names import back, given_names, renamed
 from careful_coil.documents.hookup import (
     HookupCheckDocument,
     hookup_check_document,
@@ -134,13 +135,17 @@ def hookup_answer(text: str, with_slips: bool = False) -> tuple[HookupCheckDocum
     `with_slips` adds every single slip from the right hookup.
     """
     document = read_hookup(parse_json(text))
-    hookup = document.hookup()
+    names = given_names(document.arrangement, document.inside, document.joints)
+    rename = back(names, document.arrangement, document.inside)
+    hookup = document.called(names).hookup()
     found = check(hookup)
     slips = likely_slips(hookup, found.right) if with_slips and found.right else ()
     shown = hookup_check_document(
         found, document.coil_ohm is not None, slips if with_slips else None
     )
-    words = "\n".join((*_check_words(found, shown), *_slip_words(slips)))
+    words = rename("\n".join((*_check_words(found, shown), *_slip_words(slips))))
+    if names:
+        shown = HookupCheckDocument.model_validate(renamed(shown.model_dump(), rename))
     return shown, words, found.verdict != "sound"
 
 

@@ -1,8 +1,8 @@
 """`careful-coil/hookup` version 1, in; `careful-coil/hookup-check` version 1, out."""
 
 import math
-from collections.abc import Iterable
-from typing import Annotated, Any, Literal
+from collections.abc import Iterable, Mapping
+from typing import Annotated, Any, Literal, Self
 
 from pydantic import (
     BeforeValidator,
@@ -150,6 +150,16 @@ class HookupDocument(Document):
             nearest = min(range(len(r.volt)), key=lambda k: abs(r.volt[k] - volt))
             found.append(r.amp[nearest if len(r.amp) > 1 else 0])
         return tuple(found)
+
+    def called(self, names: Mapping[str, str]) -> Self:
+        """Return it with the marks in its joints and coils as the leads they mean."""
+        if not names:
+            return self
+        joints = tuple(tuple(names.get(n, n) for n in j) for j in self.joints)
+        ohms = self.coil_ohm
+        if isinstance(ohms, dict):
+            ohms = {"-".join(names.get(n, n) for n in c.split("-")): v for c, v in ohms.items()}
+        return self.model_copy(update={"joints": joints, "coil_ohm": ohms})
 
     def hookup(self) -> Hookup:
         """Return it for the core; without ohms the coils count as 1 Ω. Raises: NotKnownYet."""

@@ -96,6 +96,11 @@ def mark_of(slug: str, lead: str, system: System) -> str | None:
     return found
 
 
+def windings_in(slug: str) -> tuple[Mapping[str, str], ...]:
+    """Return every marking of an arrangement, lead to mark, the usual ones first."""
+    return (*_BY_ARRANGEMENT.get(slug, {}).values(), *_MET.get(slug, ()))
+
+
 def leads_of(slug: str, mark: str, leads: tuple[str, ...]) -> tuple[str, ...]:
     """Return the leads a printed mark may mean in an arrangement, in the order of `leads`.
 
@@ -103,7 +108,7 @@ def leads_of(slug: str, mark: str, leads: tuple[str, ...]) -> tuple[str, ...]:
     means that the mark has two readings (Z: the finish of W, or an auxiliary).
     """
     wanted = plain(mark)
-    systems = [*_BY_ARRANGEMENT.get(slug, {}).values(), *_MET.get(slug, ())]
+    systems = windings_in(slug)
     return tuple(
         lead
         for lead in leads
@@ -120,7 +125,7 @@ def plain(mark: str) -> str:
 def in_marking(slug: str, lead: str, like: str) -> str:
     """Return what a lead would be marked in the marking that a print is in, else in a usual one."""
     wanted = plain(like)
-    systems = [*_BY_ARRANGEMENT.get(slug, {}).values(), *_MET.get(slug, ())]
+    systems = windings_in(slug)
     own = [s for s in systems if lead in s]
     same = [s for s in own if any(m.upper() == wanted for m in s.values())]
     t_number = lead[:1] == "T" and wanted[:1] == "T"
