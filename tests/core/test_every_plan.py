@@ -113,6 +113,9 @@ def test_field_taps_say_speed_and_torque_beside_the_whole_field() -> None:
     words = turned.words({j: "–".join(j) for j in turned.plan.joints})
     assert "× 1.73" in words
     assert "field-tap–armature-2" in words
+    pins = {"field-1": 1, "field-tap": 2, "field-2": 3, "armature-1": 5, "armature-2": 6}
+    plugged = turned.words(dict.fromkeys(turned.plan.joints, ""), pins)
+    assert "In the plug: L1 on pin 1; link pins 2 – 6; L2 on pin 5." in plugged
     assert [h.share for h in field_hookups("universal-4-lead")] == [None, None]
     assert field_hookups(NINE) == ()
 

@@ -10,7 +10,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from careful_coil.core.ways.book import plans_of
-from careful_coil.core.ways.way import Joint, Plan
+from careful_coil.core.ways.way import LINES, Joint, Plan
 from careful_coil.core.winding.network import Coil
 
 
@@ -32,10 +32,22 @@ class FieldHookup:
         name = self.plan.speed or "series"
         return f"{name[0].upper()}{name[1:]}{', the other way' if self.plan.reversed else ''}"
 
-    def words(self, said: Mapping[Joint, str]) -> str:
-        """Return joints and what it does; `said` each joint in words."""
+    def words(self, said: Mapping[Joint, str], pins: Mapping[str, int] | None = None) -> str:
+        """Return joints and what it does; `said` each joint in words, `pins` the plug's number of each lead."""
         joints = "; ".join(said[j] for j in self.plan.joints)
-        return f"{joints}. {self._does()}".strip()
+        return " ".join(w for w in (f"{joints}.", self._in_plug(pins or {}), self._does()) if w)
+
+    def _in_plug(self, pins: Mapping[str, int]) -> str:
+        """Return lines and links by the pins of a plug, nothing where it does not carry all of them."""
+        leads = [n for j in self.plan.joints for n in j if n not in LINES]
+        if not leads or any(n not in pins for n in leads):
+            return ""
+        told = []
+        for joint in self.plan.joints:
+            own = " – ".join(str(pins[n]) for n in joint if n not in LINES)
+            lines = [n for n in joint if n in LINES]
+            told.append(f"{lines[0]} on pin {own}" if lines else f"link pins {own}")
+        return f"In the plug: {'; '.join(told)}."
 
     def _does(self) -> str:
         if self.share is None or self.speed is None or math.isclose(self.share, 1.0):

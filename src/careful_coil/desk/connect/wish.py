@@ -7,6 +7,7 @@ from careful_coil.core.connect.field_taps import field_hookups
 from careful_coil.core.connect.rotation import how_to_turn, wanted_direction
 from careful_coil.core.connect.takes import starts_of, takes
 from careful_coil.core.job import Finding
+from careful_coil.core.kind.plug import pin_of
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.sheets.connect import WISH
 from careful_coil.desk.part import Part
@@ -93,12 +94,15 @@ class WishPart(Part):
             Finding(code="takes", verdict=t.verdict, subject=t.what, why=t.words, station="connect")
             for t in own
         ]
+        plug = judged.job.seen.plug
+        numbers = {n: pin_of(plug, t) for t, n in state.names.items()} if plug else {}
+        pins = {n: k for n, k in numbers.items() if k is not None}
         found += [
             Finding(
                 code="field-hookup",
                 verdict="note",
                 subject=h.title,
-                why=h.words({j: state.said(j) for j in h.plan.joints}),
+                why=h.words({j: state.said(j) for j in h.plan.joints}, pins),
                 station="connect",
             )
             for h in field_hookups(slug, variant, state.ohms)
