@@ -6,7 +6,7 @@ from contextlib import suppress
 from dataclasses import replace
 from functools import partial
 
-from careful_coil.core.can_marking import Kind, Marking, read_marking, serves_of
+from careful_coil.core.can_marking import Kind, Marking, duty_of, read_marking, serves_of
 from careful_coil.core.errors import CoilError
 from careful_coil.core.gear.judge import Apart, Judged, judge_capacitor
 from careful_coil.core.job import Finding, Job
@@ -65,7 +65,8 @@ def _judged(
     gear: Gear, name: str, marking: Marking, microfarad: float | None, settings: Settings
 ) -> Judged:
     told = gear.capacitors.get(name, {})
-    serves: Kind = told.get("serves", "")  # type: ignore[assignment]
+    # as said; else by what is printed: words, class, volts with µF. Else it is asked
+    serves: Kind = told.get("serves", "") or duty_of(told.get("marking", ""))  # type: ignore[assignment]
     return judge_capacitor(
         marking,
         microfarad,
