@@ -17,6 +17,7 @@ from careful_coil.core.sheets.insulation import MADE
 FRAME = "frame"
 AS_HARD = 0.5  # of the volts: a test at fewer does not take an earlier one's place
 THERMAL: dict[str, int] = {"A": 105, "E": 120, "B": 130, "F": 155, "H": 180}  # IEC 60085, °C
+INDEX_CLASS = "B"  # IEEE 43: from class 130 an index of 2 is wanted, 1.5 below
 LOWEST_CLASS = "A"  # where nobody says: no limit of it hurts a better one
 THREE = 3
 WET_VOLT = (100.0, 250.0)  # first volts on a wet winding
@@ -53,8 +54,8 @@ class Wall:
 
     @property
     def thermal(self) -> int:
-        """Return the thermal class in °C."""
-        return THERMAL[self.letter]
+        """Return the thermal class in °C that an index is held against: the stricter column where it is assumed."""
+        return THERMAL[INDEX_CLASS if self.class_assumed else self.letter]
 
     def test_volts(self) -> tuple[float, float] | None:
         """Return the DC volts (low, high) to test with; None while the rating is not known."""

@@ -26,7 +26,7 @@ class MadePart(Part):
         wall = judged.facts.wall
         return (
             "good" if judged.job.tested.made else ""
-        ), f"{wall.construction}, class {wall.letter}"
+        ), f"{wall.construction}, class {wall.letter}{' assumed' if wall.class_assumed else ''}"
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show the fields and what follows from them."""
