@@ -149,14 +149,20 @@ def speeds_of(state: Connecting | None) -> tuple[str, ...]:
 def speeds_to_run(state: Connecting | None) -> tuple[str, ...]:
     """Return the speeds that are run: those a switch or a moved clip reaches, else the one it is joined for.
 
-    Three-phase speeds want other joints: without their switch the machine's own run shows the others.
+    Three-phase speeds and a universal motor's field taps want other joints between leads: without their
+    switch the machine's own run shows the others.
     """
     every = speeds_of(state)
     plan = state.plan if state is not None else None
-    if plan is None or not plan.arrangement.startswith("three-phase"):
+    if plan is None or state is None or any(d.kind in POSITIONED for d in plan.devices):
         return every
-    switched = any(d.kind in POSITIONED for d in plan.devices)
-    return every if switched or not every else (plan.speed,)
+    return tuple(s for s in every if _between_leads(at_speed(state, s)) == _between_leads(plan))
+
+
+def _between_leads(plan: Plan | None) -> frozenset[frozenset[str]]:
+    """Return what a hookup joins besides its lines: no clip of the bench changes that."""
+    joints = (frozenset(j) - set(LINES) for j in (plan.joints if plan is not None else ()))
+    return frozenset(j for j in joints if len(j) > 1)
 
 
 def at_speed(state: Connecting, speed: str) -> Plan | None:
