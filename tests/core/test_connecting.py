@@ -78,7 +78,15 @@ def test_what_nobody_says_is_taken_as_usual_and_said_or_asked_with_its_answers()
     assert family.plan is not None
     assert family.plan.family == "wye"  # wrong gives 58 % of the volts, never 173 %
     assert any("never 173 %" in n for n in family.plan.notes)
-    start = state_of("three-phase-9-lead-delta", "", "230/460", 460, wish("start", "wye-delta"))
+    starred = wish("start", "wye-delta")
+    unsaid = state_of("three-phase-12-lead", "", "230/460", 460, starred)
+    assert (unsaid.plan, unsaid.asks, set(unsaid.choices)) == (None, "family", {"wye", "delta"})
+    said = state_of("three-phase-12-lead", "", "230/460", 460, starred, wish("family", "delta"))
+    assert said.plan is not None
+    assert said.plan.start == "wye-delta"
+    wye = state_of("three-phase-12-lead", "", "230/460", 460, starred, wish("family", "wye"))
+    assert (wye.plan, wye.asks, set(wye.choices)) == (None, "start", {"direct", "part-winding"})
+    start = state_of("three-phase-9-lead-delta", "", "230/460", 460, starred)
     assert (start.asks, start.choices) == ("start", ("direct",))
     end = state_of("three-phase-6-lead", "", "230/400", 400, wish("rotation", "ccw"))
     assert "which end" in end.why

@@ -133,11 +133,20 @@ def _asked(known: Arrangement, wish: Wish) -> list[Plan]:
     families = list(dict.fromkeys(p.family for p in options if p.family))
     if wish.family:
         if families and wish.family not in families:
-            raise CannotConnect(
-                f"{known.title} cannot be joined as {wish.family}, only as {families[0]}."
-            )
+            raise _other_family(known, wish, families[0])
         options = [p for p in options if not p.family or p.family == wish.family]
     return options
+
+
+def _other_family(known: Arrangement, wish: Wish, family: str) -> CannotConnect:
+    """Return why it is not of the wished family, and what of the wish gives way: the start, or the family."""
+    every = plans_of(known.slug, wish.variant, wish.devices)
+    starts = tuple(dict.fromkeys(p.start for p in every if p.family == wish.family))
+    started = f"Started {wish.start}, {known.title[0].lower()}{known.title[1:]}"
+    words = (
+        f"{started if starts else known.title} cannot be joined as {wish.family}, only as {family}."
+    )
+    return CannotConnect(words, *(("start", starts) if starts else ("family", (family,))))
 
 
 def _spoken(options: list[Plan], wish: Wish) -> list[Plan]:

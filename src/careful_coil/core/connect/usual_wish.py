@@ -49,6 +49,12 @@ def as_usual(asked: Wish, error: CannotConnect, low: bool = False) -> tuple[Wish
         if low:
             return replace(asked, one=LOWEST), RAN_LOW
         return replace(asked, one=HIGHEST), HIGHEST_FIRST
+    if error.asks == "family" and asked.start == "wye-delta":
+        raise CannotConnect(
+            f"A wye-delta start runs in delta: at the plate's volts only where its family is delta. {error}",
+            asks="family",
+            choices=error.choices,
+        )
     if error.asks == "family" and "wye" in error.choices and not asked.family:
         return replace(asked, family="wye"), WYE_FIRST
     if error.asks == "speed" and error.choices and not asked.speed:
