@@ -89,7 +89,25 @@ def test_what_nobody_says_is_taken_as_usual_and_said_or_asked_with_its_answers()
     start = state_of("three-phase-9-lead-delta", "", "230/460", 460, starred)
     assert (start.asks, start.choices) == ("start", ("direct",))
     end = state_of("three-phase-6-lead", "", "230/400", 400, wish("rotation", "ccw"))
-    assert "which end" in end.why
+    assert (end.asks, "which end" in end.why) == ("seen-from", True)
+
+
+@pytest.mark.parametrize(
+    ("slug", "volts", "supply", "wished", "asks"),
+    [
+        ("single-phase-3-lead", "230", 240, {"speed": "high"}, "speed"),
+        ("single-phase-3-lead", "230", 240, {"rotation": "ccw", "seen-from": "drive-end"}, "rotation"),
+        ("three-phase-6-lead", "400/690", 690, {"start": "wye-delta"}, "start"),
+        ("three-phase-9-lead-wye", "230", 230, {"start": "part-winding"}, "start"),
+        ("three-phase-9-lead-wye", "230/400", 400, {}, "volt"),
+        ("three-phase-3-lead", "230/460", 460, {}, "volt"),
+    ],
+)  # fmt: skip
+def test_no_wish_and_no_plate_leaves_connect_without_a_hookup_and_without_a_question(
+    slug: str, volts: str, supply: float, wished: dict[str, str], asks: str
+) -> None:
+    state = state_of(slug, "", volts, supply, *(wish(f, t) for f, t in wished.items()))
+    assert (state.plan, state.asks, bool(state.why)) == (None, asks, True)
 
 
 def test_the_other_direction_exchanges_two_lines_or_one_winding() -> None:

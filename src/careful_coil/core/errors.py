@@ -45,7 +45,8 @@ class NotKnownYet(CoilError):
 class CannotConnect(CoilError):
     """A supply that this motor cannot take, or a question that must be answered first.
 
-    `asks` what of the wish the question is about (speed, family, start), `choices` its answers.
+    `asks` what of the wish the question is about (speed, family, start, rotation; volt: the plate's),
+    `choices` its answers.
     """
 
     def __init__(self, words: str, asks: str = "", choices: tuple[str, ...] = ()) -> None:

@@ -79,13 +79,21 @@ def plan(
     if ratio != 1.0 and not slug.startswith("universal"):  # volts per hertz decide
         by_hertz = [_apart_percent(supply_volt, (v[0] * ratio, v[1] * ratio)) for v in plate.volts]
         apart = [min(a, b, key=abs) for a, b in zip(apart, by_hertz, strict=True)]
-    usable = [k for k, options_of in enumerate(ratings) if options_of] or list(range(len(ratings)))
+    usable = [k for k, options_of in enumerate(ratings) if options_of]
+    if not usable:
+        raise CannotConnect(
+            f"A {wish.start} start runs on the lower of two ratings; the plate gives one. Start it direct, "
+            "or give both ratings, as 230/460.",
+            "start",
+            ("direct",),
+        )
     rank = min(usable, key=lambda k: abs(apart[k]))
     nearest = min(range(len(apart)), key=lambda k: abs(apart[k]))
     if abs(apart[rank]) > SUPPLY_APART_PERCENT:
-        started = nearest != rank and abs(apart[nearest]) <= SUPPLY_APART_PERCENT
-        refused = CannotConnect if started else SupplyUnfit
-        raise refused(_off(wish, plate, supply_volt, apart, rank, nearest))
+        words = _off(wish, plate, supply_volt, apart, rank, nearest)
+        if nearest != rank and abs(apart[nearest]) <= SUPPLY_APART_PERCENT:
+            raise CannotConnect(words, "start", ("direct",))
+        raise SupplyUnfit(words)
     found = _one_way(ratings[rank], wish)
     # a commutator's speed follows volts and load: hertz change neither it nor the flux by much
     hertz = None if slug.startswith("universal") else supply_hertz
@@ -155,7 +163,8 @@ def _spoken(options: list[Plan], wish: Wish) -> list[Plan]:
     if wish.speed not in (speeds or [""]):
         if not speeds:
             raise CannotConnect(
-                f"This winding has one speed; “{wish.speed}” is not one of its own."
+                f"This winding has one speed; “{wish.speed}” is not one of its own. Empty the speed.",
+                "speed",
             )
         asked = f"no speed “{wish.speed}”" if wish.speed else "which speed?"
         words = f"{asked.capitalize()} It has: {', '.join(speeds)}."
@@ -184,9 +193,9 @@ def _ratings(known: Arrangement, options: list[Plan], plate: Plate, wish: Wish) 
     if count == 1 and len(families) < 2 and len(factors) > 1:
         words = _why_no_rating(options, factors, plate, len(fits))
         raise CannotConnect(words, "rated", (HIGHEST, LOWEST))
-    asks = "family" if len(fits) > 1 and len(families) > 1 and not wish.family else ""
+    either = len(fits) > 1 and len(families) > 1 and not wish.family
     words = _why_no_rating(options, factors, plate, len(fits))
-    raise CannotConnect(words, asks, families if asks else ())
+    raise CannotConnect(words, "family" if either else "volt", families if either else ())
 
 
 def _started_ratings(
@@ -264,10 +273,12 @@ def _one_way(options: list[Plan], wish: Wish) -> Plan:
     if forward.turning == "opening" and not (wish.equal and other):
         raise CannotConnect(
             "This direction cannot be had from outside: only by opening the motor, unless both "
-            "windings are equal; then the line goes to the other end of the capacitor."
+            "windings are equal; then the line goes to the other end of the capacitor.",
+            "rotation",
         )
     if other is None:
-        raise CannotConnect("This direction cannot be had by leads. " + " ".join(forward.notes))
+        words = "This direction cannot be had by leads. " + " ".join(forward.notes)
+        raise CannotConnect(words.strip(), "rotation")
     return other
 
 
@@ -300,7 +311,8 @@ def against_default(rotation: str, seen_from: str) -> bool:
     if not rotation:
         return False
     if not seen_from:
-        raise CannotConnect(f"{rotation} seen from which end? drive-end or opposite.")
+        words = f"{rotation} seen from which end? drive-end or opposite."
+        raise CannotConnect(words, "seen-from", ("drive-end", "opposite"))
     at_drive = rotation if seen_from == "drive-end" else _OTHER_WAY[rotation]
     return at_drive != DEFAULT_DIRECTION[0]
 

@@ -14,6 +14,8 @@ from careful_coil.core.ledger.facts import Facts
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.values import show_ohm
 
+ASKED = {"seen-from": "Seen from which end", "rotation": "Which way must it turn"}
+
 
 def connect_steps(c: Facts) -> Iterator[NextStep]:
     """Yield what Connect asks for, in order."""
@@ -42,10 +44,18 @@ def connect_steps(c: Facts) -> Iterator[NextStep]:
             focus="supply",
             why="Volts, hertz and phases it goes back to. Measure it where the volts were changed.",
         )
-    if state.asks:
+    if state.asks == "volt":
+        yield NextStep(
+            code="plate-volt",
+            title="Read the plate's volts again",
+            station="intake",
+            focus="volt",
+            why=state.why,
+        )
+    elif state.asks:
         yield NextStep(
             code=f"wish-{state.asks}",
-            title=f"Say which {state.asks}",
+            title=ASKED.get(state.asks, f"Say which {state.asks}"),
             station="connect",
             focus=f"wish-{state.asks}",
             why=state.why,
@@ -229,14 +239,11 @@ def _proof(job: Job, state: Connecting, findings: Sequence[Finding]) -> Iterator
 
 def _wanted(job: Job, why: str) -> Iterator[NextStep]:
     """Yield what is asked of the direction that is wanted: which way, then from which end."""
-    for field, title in (
-        ("rotation", "Which way must it turn"),
-        ("seen-from", "Seen from which end"),
-    ):
+    for field in ("rotation", "seen-from"):
         if field not in job.joined.wish:
             yield NextStep(
                 code=f"wish-{field}",
-                title=title,
+                title=ASKED[field],
                 station="connect",
                 focus=f"wish-{field}",
                 why=why,

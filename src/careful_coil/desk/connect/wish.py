@@ -47,7 +47,7 @@ class WishPart(Part):
         """Return what is wanted, or what must be answered."""
         state = judged.facts.connecting
         if state.asks:
-            return "unproven", f"which {state.asks}?"
+            return "unproven", f"{state.asks.replace('-', ' ')}?"
         wish = judged.job.joined.wish
         told = [wish[k] for k in ("rotation", "start", "speed", "family") if k in wish]
         return "", ", ".join(told) or "by the tables"
@@ -127,7 +127,8 @@ class WishPart(Part):
         """Start at what must be answered, else at the direction."""
         job = self.session.open
         asks = job.judged.facts.connecting.asks if job else ""
-        return self.fields[f"wish-{asks or 'rotation'}"].cell
+        own = self.fields.get(f"wish-{asks}", self.fields["wish-rotation"])
+        return own.cell
 
     def choices(self, sheet: str, name: str) -> tuple[str, ...]:
         """Return the answers that this motor's hookup leaves, where it asks for one."""
