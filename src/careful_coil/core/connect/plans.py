@@ -230,7 +230,7 @@ def _why_no_rating(options: list[Plan], factors: list[float], plate: Plate, fits
         return (
             f"Ratings {spans} fit more than one way ({' or '.join(families)}): the wrong one puts "
             "173 % on the coils. The plate's diagram, a third rating or the hookup as found with its "
-            "supply must say which family, wye or delta."
+            "supply must say which internal connection, wye or delta."
         )
     if len(factors) == 1:
         return f"This winding has one connection; the plate gives {spans}. Which of them is it wound for?"

@@ -9,7 +9,7 @@ from careful_coil.core.job import Job
 
 FASTEST = "high"
 WYE_FIRST = (
-    "Wye or delta family is not known: joined as wye, which wrong gives 58 % of the volts, never 173 %. "
+    "Wye or delta inside is not known: joined as wye, which wrong gives 58 % of the volts, never 173 %. "
     "Idle amps in their band prove it; a third of that or less: join it as delta."
 )
 FASTEST_FIRST = "Which speed it is wanted for nobody said: joined for the fastest; say another."
@@ -51,7 +51,7 @@ def as_usual(asked: Wish, error: CannotConnect, low: bool = False) -> tuple[Wish
         return replace(asked, one=HIGHEST), HIGHEST_FIRST
     if error.asks == "family" and asked.start == "wye-delta":
         raise CannotConnect(
-            f"A wye-delta start runs in delta: at the plate's volts only where its family is delta. {error}",
+            f"A wye-delta start runs in delta: at the plate's volts only where its internal connection is delta. {error}",
             asks="family",
             choices=error.choices,
         )

@@ -14,7 +14,11 @@ from careful_coil.core.ledger.facts import Facts
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.values import show_ohm
 
-ASKED = {"seen-from": "Seen from which end", "rotation": "Which way must it turn"}
+ASKED = {
+    "seen-from": "Seen from which end",
+    "rotation": "Which way must it turn",
+    "family": "Say the internal connection",
+}
 
 
 def connect_steps(c: Facts) -> Iterator[NextStep]:

@@ -47,7 +47,12 @@ class WishPart(Part):
         """Return what is wanted, or what must be answered."""
         state = judged.facts.connecting
         if state.asks:
-            return "unproven", f"{state.asks.replace('-', ' ')}?"
+            return (
+                "unproven",
+                f"{WISH.field(state.asks).label.lower()}?"
+                if state.asks != "volt"
+                else "plate's volts?",
+            )
         wish = judged.job.joined.wish
         told = [wish[k] for k in ("rotation", "start", "speed", "family") if k in wish]
         return "", ", ".join(told) or "by the tables"
