@@ -28,7 +28,14 @@ def wish(field: str, text: str) -> Body:
     return {"kind": "wished", "field": field, "text": text}
 
 
-def state_of(slug: str, variant: str, volts: str, supply: float, *more: Body) -> Connecting:
+def state_of(
+    slug: str,
+    variant: str,
+    volts: str,
+    supply: float,
+    *more: Body,
+    settings: Settings | None = None,
+) -> Connecting:
     """Return the connecting of a motor whose leads are tagged by their own names."""
     arr = ARRANGEMENTS[slug]
     names = arr.inside(variant).leads
@@ -41,7 +48,7 @@ def state_of(slug: str, variant: str, volts: str, supply: float, *more: Body) ->
     )
     named = Naming(word="proven", names={n: n for n in names}, arrangement=arr, variant=variant)
     devices = next((p.devices for p in plans_of(slug, variant)), ())
-    return connecting(job, None, named, gear=Gear(devices=devices))
+    return connecting(job, None, named, gear=Gear(devices=devices), settings=settings)
 
 
 def wishes_for(p: Plan) -> list[Body]:

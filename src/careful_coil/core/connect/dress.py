@@ -13,12 +13,18 @@ from careful_coil.core.rewind.wire import area, awg_mm, read_awg
 from careful_coil.core.settings import Settings
 from careful_coil.core.shop_lists import connector_for, line_colours, same_colour, size_for
 from careful_coil.core.units import Quantity
-from careful_coil.core.ways.starter import Starter
+from careful_coil.core.ways.starter import PART_WINDING, Starter
 from careful_coil.core.ways.way import LINES, Joint, Plan
 
 _MM2 = re.compile(r"(\d{1,3}(?:[.,]\d{1,2})?)\s?(?:mm2|mm²|sq)", re.IGNORECASE)
 _AWG = re.compile(r"(.+?)\s?AWG", re.IGNORECASE)
 BOARD = "board"  # the wish `terminals`
+# how a joint is made, beyond what the connector's line says
+MADE = {
+    "crimp": "",
+    "wire connector": "Turn the wire connector on until each lead alone holds a tug.",
+    "solder": "Twist them so that they hold by themselves, then solder; the tin carries no pull.",
+}
 
 
 def mm2_of(size: str) -> float | None:
@@ -84,6 +90,13 @@ def ways_of(
     )
 
 
+def starter_words(starter: Starter, settings: Settings) -> tuple[str, ...]:
+    """Return what is said of a starter, with this shop's time of a part winding's second half."""
+    if starter.plan.start != PART_WINDING:
+        return starter.words
+    return (*starter.words, f"K2 follows after {settings.school('part-winding')}.")
+
+
 def clip_words(
     starter: Starter | None, joint: Joint, say: Callable[[Sequence[str], str], str]
 ) -> str:
@@ -129,6 +142,8 @@ def joint_words(
             words.append(f"{total:.3g} mm² together: {fit.name}, strip {fit.strip_mm:g} mm.")
     else:
         words.append("Strip to the connector's length; note the leads' mm² for which one.")
+    made = MADE[settings.school("joint")]
+    words += [made] if made else []
     if settings.school("finish") == "each":
         tape = settings.school("tape") == "yes"
         words.append(

@@ -51,7 +51,8 @@ def as_usual(asked: Wish, error: CannotConnect, low: bool = False) -> tuple[Wish
         return replace(asked, one=HIGHEST), HIGHEST_FIRST
     if error.asks == "family" and asked.start == "wye-delta":
         raise CannotConnect(
-            f"A wye-delta start runs in delta: at the plate's volts only where its internal connection is delta. {error}",
+            "A wye-delta start runs in delta: at the plate's volts only where its internal connection is "
+            f"delta. {error}",
             asks="family",
             choices=error.choices,
         )

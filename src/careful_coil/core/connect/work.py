@@ -7,7 +7,7 @@ from careful_coil.core.connect.as_found import Reading
 from careful_coil.core.connect.called import called
 from careful_coil.core.connect.changed import coil_by_lines
 from careful_coil.core.connect.coil_ohms import shown_ohms
-from careful_coil.core.connect.dress import clip_words, ways_of
+from careful_coil.core.connect.dress import clip_words, starter_words, ways_of
 from careful_coil.core.connect.hookup import Hookup, Supplied
 from careful_coil.core.connect.other_phases import other_phases
 from careful_coil.core.connect.plans import (
@@ -283,7 +283,7 @@ def _worked(
     expected = wanted.line_ohm(ohms) if ohms else None
     starter = starter_of(wanted)
     if starter is not None:
-        wanted = replace(wanted, notes=(*wanted.notes, *starter.words))
+        wanted = replace(wanted, notes=(*wanted.notes, *starter_words(starter, settings)))
     steps = change_steps(
         leads,
         now.joints,
