@@ -30,7 +30,7 @@ def test_the_second_half_comes_in_after_the_shops_seconds(choice: str) -> None:
     shop = chosen("part-winding", choice)
     state = state_of("three-phase-9-lead-wye", "", "230/460", 230, *started, settings=shop)
     assert state.plan is not None
-    assert f"K2 follows after {choice}." in state.plan.notes
+    assert f"Set here: K2 after {choice}." in state.plan.notes
 
 
 def test_one_figure_on_a_start_capacitor_takes_the_shops_window() -> None:

@@ -156,7 +156,7 @@ def drawing(painter: QPainter, theme: Theme, shapes: Drawing, into: QRectF, most
             painter.drawPolygon(flag)
             _centred(painter, theme, shape.text, at((x, y - 5.6)), max(4.0 * scale, 13), "ink")
         elif isinstance(shape, Words):
-            _words(painter, theme, shape, at(shape.at), scale)
+            _words(painter, theme, shape, at(shape.at), scale, into.right())
     painter.restore()
 
 
@@ -201,13 +201,18 @@ def _centred(
     painter.drawText(box, int(Qt.AlignmentFlag.AlignCenter), words)
 
 
-def _words(painter: QPainter, theme: Theme, shape: Words, at: QPointF, scale: float) -> None:
+def _words(
+    painter: QPainter, theme: Theme, shape: Words, at: QPointF, scale: float, edge: float
+) -> None:
     size = max(shape.size * scale, theme.px(13))
     font = theme.font(13, shape.bold)
     font.setPixelSize(round(size))
     painter.setFont(font)
     painter.setPen(theme.colour(shape.token))
     width = 400.0
-    left = {-1: at.x(), 0: at.x() - width / 2, 1: at.x() - width}[shape.anchor]
+    start = at.x()
+    if shape.anchor == -1:  # letters do not shrink with the drawing: the last ones stay in sight
+        start = max(min(start, edge - painter.fontMetrics().horizontalAdvance(shape.text)), 0.0)
+    left = {-1: start, 0: at.x() - width / 2, 1: at.x() - width}[shape.anchor]
     box = QRectF(left, at.y() - size, width, 2 * size)
     painter.drawText(box, int(ALIGN[shape.anchor] | MIDDLE), shape.text)

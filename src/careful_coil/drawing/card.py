@@ -104,9 +104,16 @@ def draw_tag(number: int, judged: Judgement, day: str) -> Drawing:
     head = volt if state.joined else "NOT FINISHED"
     shapes: list[Shape] = [
         Stroke(points=_frame(TAG_WIDE, TAG_HIGH), token="note"),
-        Words(at=(7.0, 11.0), text=head, size=9.0, anchor=-1, token="ink", bold=True),
+        Words(
+            at=(7.0, 11.0),
+            text=head,
+            size=9.0 if state.joined else 7.0,
+            anchor=-1,
+            token="ink",
+            bold=True,
+        ),
         Words(at=(TAG_WIDE - 7.0, 8.0), text=f"{number}  {day}", size=3.2, anchor=1),
-        Words(at=(TAG_WIDE - 7.0, 13.0), text=job.name[:34], size=3.2, anchor=1),
+        Words(at=(TAG_WIDE - 7.0, 16.0), text=job.name[:34], size=3.2, anchor=1),
     ]
     rows = [line for line in card_lines(judged) if line[0] not in ("Supply",)]
     shapes += _rows(rows, 7.0, 21.0, TAG_WIDE - 7.0, TAG_HIGH - 4.0, small=True)
@@ -126,7 +133,7 @@ def _rows(
     small: bool = False,
 ) -> list[Shape]:
     """Return label and words a line, closer where there are many; long words are broken."""
-    size, label = (3.0, 21.0) if small else (3.5, 25.0)
+    size, label = (3.0, 23.0) if small else (3.5, 25.0)
     told: list[tuple[str, str]] = []
     room = int((right - left - label) / (0.62 * size))
     for name, words in lines:

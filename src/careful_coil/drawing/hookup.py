@@ -17,6 +17,8 @@ FLAG = 12.8  # room for a flag above the wires
 LEFT = 2.0
 APART = 11.9  # between two flags: as far as lanes of a device
 IN_A_ROW = 8
+# of its height, a letter's room at the right edge: small drawings keep their letters readable
+UNSHRUNK = 1.35
 
 
 def draw_hookup(
@@ -94,7 +96,7 @@ def draw_hookup(
     wide = max(
         [max(_extent(s)) for s in shapes if not isinstance(s, Words)]
         + [s.at[0] + 0.6 * s.size * len(s.text) for s in shapes if isinstance(s, Words)]
-        + [_label_at(e, grid)[0] + 0.6 * LETTER * e.letters for e in elements]
+        + [_label_at(e, grid)[0] + UNSHRUNK * LETTER * e.letters for e in elements]
     )
     return Drawing(tuple(shapes), wide + 3.0, foot + 4.5 * len(legend))
 

@@ -94,7 +94,7 @@ def starter_words(starter: Starter, settings: Settings) -> tuple[str, ...]:
     """Return what is said of a starter, with this shop's time of a part winding's second half."""
     if starter.plan.start != PART_WINDING:
         return starter.words
-    return (*starter.words, f"K2 follows after {settings.school('part-winding')}.")
+    return (*starter.words, f"Set here: K2 after {settings.school('part-winding')}.")
 
 
 def clip_words(
