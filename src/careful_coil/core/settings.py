@@ -6,12 +6,14 @@ from typing import Any
 
 from careful_coil.core.errors import BadDocument
 from careful_coil.core.schools import SCHOOLS
+from careful_coil.core.settings_given import (
+    currency_given,
+    initials_given,
+    odds_given,
+    schools_given,
+)
 from careful_coil.core.shop_lists import LISTS, ShopLists
-from careful_coil.core.winding.arrangements import ARRANGEMENTS
 
-LONGEST_CURRENCY = 4
-LONGEST_INITIALS = 8
-LEAST_ODDS, MOST_ODDS = 0.01, 100.0  # of a winding over how often shops usually meet it
 OWN = "this shop's setting"
 
 
@@ -308,13 +310,13 @@ class Settings:
         changes: dict[str, Limit] = {}
         for name, wanted in told.items():
             if name == "schools":
-                schools |= _schools(wanted)
+                schools |= schools_given(wanted)
             elif name == "arrangement_odds":
-                odds |= _odds(wanted)
+                odds |= odds_given(wanted)
             elif name == "currency":
-                currency = _currency(wanted)
+                currency = currency_given(wanted)
             elif name == "foreman":
-                foreman = _initials(wanted)
+                foreman = initials_given(wanted)
             elif name in LISTS:
                 lists = lists.changed(name, wanted)
             elif name not in limits:
@@ -364,46 +366,3 @@ def _figure(name: str, wanted: object) -> float:
     if not plain or not 0 < float(str(wanted)) < float("inf"):
         raise BadDocument(f"settings, {name}", str(wanted), "a number above nothing")
     return float(str(wanted))
-
-
-def _schools(wanted: object) -> dict[str, str]:
-    if not isinstance(wanted, Mapping):
-        raise BadDocument("settings, schools", str(wanted), "a map of school and choice")
-    for name, choice in wanted.items():
-        if name not in SCHOOLS:
-            raise BadDocument("settings, schools", str(name), "one of " + ", ".join(SCHOOLS))
-        if choice not in SCHOOLS[name].choices:
-            raise BadDocument(
-                f"settings, schools, {name}",
-                str(choice),
-                "one of " + ", ".join(SCHOOLS[name].choices),
-            )
-    return {str(n): str(c) for n, c in wanted.items()}
-
-
-def _odds(wanted: object) -> dict[str, float]:
-    where = "settings, arrangement_odds"
-    if not isinstance(wanted, Mapping):
-        raise BadDocument(where, str(wanted), "a map of winding and factor")
-    for slug, factor in wanted.items():
-        if slug not in ARRANGEMENTS:
-            raise BadDocument(where, str(slug), "one of " + ", ".join(ARRANGEMENTS))
-        plain = isinstance(factor, int | float) and not isinstance(factor, bool)
-        if not plain or not LEAST_ODDS <= float(factor) <= MOST_ODDS:
-            wants = f"a number from {LEAST_ODDS:g} to {MOST_ODDS:g}; 1 is usual"
-            raise BadDocument(f"{where}, {slug}", str(factor), wants)
-    return {str(s): float(f) for s, f in wanted.items()}
-
-
-def _initials(wanted: object) -> str:
-    if not isinstance(wanted, str) or len(wanted.strip()) > LONGEST_INITIALS:
-        raise BadDocument("settings, foreman", str(wanted), "initials, such as CD, or nothing")
-    return wanted.strip()
-
-
-def _currency(wanted: object) -> str:
-    if not isinstance(wanted, str) or len(wanted.strip()) > LONGEST_CURRENCY:
-        raise BadDocument(
-            "settings, currency", str(wanted), "a sign or code of four letters at most"
-        )
-    return wanted.strip()

@@ -17,16 +17,20 @@ from careful_coil.desk.session import Session
 from careful_coil.desk.shared.page import Heading, Page, plain_label
 from careful_coil.desk.theme import Theme
 
-IN_USE = (
-    "bleed",
-    "marks",
-    "bunching",
-    "frame-test",
-    "tape",
-    "finish",
-    "order",
-    "supply-colours",
-)  # the others are kept until their station asks for them
+# practices that no rule acts on yet: kept until their station asks for them
+KEPT = (
+    *(
+        "contacts",
+        "start-switch",
+        "reverse",
+        "view",
+        "star",
+        "colours",
+        "drop-out",
+        "unlike-switch",
+    ),
+    *("appliances", "universal"),
+)
 NOT_ASKED = ("supply_edge", "frame_ohm")  # limits that no rule reads yet: not shown
 
 
@@ -155,7 +159,7 @@ class SchoolRoll(Roll):
 def _where(school: School) -> str:
     """Return at which station a school speaks, or for which its choice is only kept so far."""
     station = school.station.replace("-", " ").capitalize()
-    return f"at {station}" if school.name in IN_USE else f"kept for {station}"
+    return f"kept for {station}" if school.name in KEPT else f"at {station}"
 
 
 class OddsRoll(Roll):

@@ -238,16 +238,18 @@ def stage_of(
 
 def _late(steps: Sequence[Step]) -> Iterator[str]:
     """Yield the first question of each stage that comes after one of a later stage was answered."""
-    highest, named = 0, set[int]()
+    highest, named, bumped = 0, set[int](), False
     stages = VISIT if visited(steps) else STAGES
     for number, step in enumerate(steps):
         for ask in step["asks"][:1]:
             if (ask["quantity"], ask["part"]) == BROUGHT_IN and not step["skip"]:
                 highest, named, stages = 0, {4}, STAGES  # its insulation was tested on the visit
                 continue
-            if stages is VISIT and (ask["quantity"], ask["part"]) == BUMPED and not step["skip"]:
-                return  # the wrong way round it goes back to the box, and that is no disorder
             stage = stage_of(ask, stages)
+            if bumped and 0 < stage < highest:  # the wrong way round it goes back to the box, once
+                highest, named, bumped = stage, set(), False
+            turned = stages is VISIT and (ask["quantity"], ask["part"]) == BUMPED
+            bumped = bumped or (turned and not step["skip"])
             if 0 < stage < highest and stage not in named:
                 yield f"{step['code']} at {number + 1}, stage {stage} after {highest}"
             named.add(stage)

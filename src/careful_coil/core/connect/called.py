@@ -33,7 +33,7 @@ def called(job: Job, names: Mapping[str, str], slug: str, marks: str) -> dict[st
             found[name] = f"{lead.colour} {printed}".strip()
             continue
         own = None if like else mark_of(slug, name, SYSTEMS[marks])
-        mark = own or (in_marking(slug, name, like) if like or _MODEL.fullmatch(name) else name)
+        mark = own or (in_marking(slug, name, like) if like else role_or_mark(slug, name))
         found[name] = f"{tag} ({mark})"
     return found
 

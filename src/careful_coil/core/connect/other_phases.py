@@ -8,6 +8,7 @@ OTHER_PHASES = {
     "single-phase input gives it all it has.",
     3: "A single-phase motor on a three-phase supply: name {0} as its single-phase supply.",
 }
+NEAR = 0.10  # of 1: a supply that is a motor's own (NEMA MG 1: ±10 %)
 STEINMETZ = 70.0  # µF per kW at 230 V 50 Hz, in delta (Steinmetz circuit; usual shop figure)
 
 
@@ -17,9 +18,6 @@ def other_phases(job: Job) -> str:
         return ""
     words = OTHER_PHASES[job.supply.phases].format(_of_three(job))
     return f"{words} {_with_capacitor(job)}".strip()
-
-
-NEAR = 0.10  # of 1: a supply that is a motor's own (NEMA MG 1: ±10 %)
 
 
 def _of_three(job: Job) -> str:

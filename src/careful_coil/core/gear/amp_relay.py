@@ -12,8 +12,8 @@ from careful_coil.core.gear.relay import HIGH_LINE, LOW_LINE, PICK_UP, SLOWEST
 from careful_coil.core.job.plate import Nameplate
 from careful_coil.core.machine.curves import start_curves
 from careful_coil.core.machine.motor import Motor
+from careful_coil.core.units import HORSEPOWER_W
 
-WATT_PER_HP = 745.7
 NEAR_VOLT = 0.10  # of 1: rated volts ±10 % (NEMA MG 1)
 
 
@@ -89,7 +89,7 @@ def kit_suits(text: str, plate: Nameplate) -> tuple[bool, str]:
     first, last = float(found["first"]), float(found["last"])
     if not plate.power_w or not plate.volts:
         return False, "the plate's power and volts are wanted first"
-    hp, volt = plate.power_w / WATT_PER_HP, plate.volts[0][0]
+    hp, volt = plate.power_w / float(HORSEPOWER_W), plate.volts[0][0]
     against = []
     if not low * (1 - NEAR_VOLT) <= hp <= high * (1 + NEAR_VOLT):
         side = (

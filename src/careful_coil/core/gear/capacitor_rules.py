@@ -18,10 +18,10 @@ FARAD_APART = 0.2  # of the plate's or the old one's: more is another part (shop
 VOLT_SHARE = 0.9  # of the plate's lowest volts: a capacitor for less is another motor's
 # of the same for one that stays in: in quadrature with the start winding it sees 1.2 to 1.9 times the line
 # (Veinott, Theory and Design of Small Induction Motors, on permanent-split motors)
-WIDER_BELOW = 10.0  # %, under one figure where the shop takes −10 +20 %
-ALIKE = 1.2  # of the µF of another: the same size
 RUN_VOLT_SHARE = 1.2
 RUN_VOLTS = (250.0, 370.0, 400.0, 440.0, 450.0, 500.0)  # as run capacitors are sold
+WIDER_BELOW = 10.0  # %, under one figure where the shop takes −10 +20 %
+ALIKE = 1.2  # of the µF of another: the same size
 WORST = ("hold", "unproven", "watch", "good")
 
 

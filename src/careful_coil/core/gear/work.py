@@ -52,7 +52,7 @@ WORK: dict[str, tuple[str, tuple[Step, ...]]] = {
             Step(
                 "rated",
                 "Volts, amps and µF wanted here compared with what the module may bear.",
-                "They stand above this list; the maker's figures decide.",
+                "They are given above this list; the maker's figures decide.",
             ),
             _DEAD,
             Step(
@@ -79,7 +79,7 @@ WORK: dict[str, tuple[str, tuple[Step, ...]]] = {
             Step(
                 "sensing",
                 "Sensing leads across the start winding itself, behind the capacitor.",
-                "Elsewhere they do not see its volts rise, and it never lets go.",
+                "Elsewhere they do not see its volts rise, and it never cuts out.",
             ),
             Step(
                 "held",
@@ -107,7 +107,7 @@ WORK: dict[str, tuple[str, tuple[Step, ...]]] = {
             Step(
                 "rated",
                 "New relay's pick-up, drop-out and coil volts compared with what is wanted here.",
-                "They stand above this list; the motor maker's choice wins.",
+                "They are given above this list; the motor maker's choice wins.",
             ),
             _DEAD,
             _DRAWN,
@@ -153,7 +153,7 @@ WORK: dict[str, tuple[str, tuple[Step, ...]]] = {
             Step(
                 "rated",
                 "New relay's pull-in and drop-out compared with what is wanted here.",
-                "They stand above this list; the motor maker's choice wins.",
+                "They are given above this list; the motor maker's choice wins.",
             ),
             _DEAD,
             _DRAWN,
@@ -175,7 +175,7 @@ WORK: dict[str, tuple[str, tuple[Step, ...]]] = {
             ),
             Step(
                 "run-open",
-                "Test run before the covers: it pulls in at once, lets go within seconds, stays out under load.",
+                "Test run before the covers: it pulls in at once, cuts out within seconds, stays out under load.",
                 "Three starts with pauses; in again under load means pull-in below the running amps.",
                 powered=True,
             ),
@@ -236,11 +236,11 @@ WORK: dict[str, tuple[str, tuple[Step, ...]]] = {
             Step(
                 "across",
                 "Its two leads across the run capacitor, nothing else moved.",
-                "Elsewhere it stands on the wrong volts and never lets go.",
+                "Elsewhere it gets the wrong volts and never cuts out.",
             ),
             Step(
                 "run-open",
-                "Test run: the kit lets go within a second; amps as before it was added.",
+                "Test run: the kit cuts out within a second; amps as before it was added.",
                 "Left in, its capacitor bursts.",
                 powered=True,
             ),
@@ -280,7 +280,7 @@ WORK: dict[str, tuple[str, tuple[Step, ...]]] = {
             Step(
                 "run-open",
                 "Timed start before the covers: out with a snap, no chatter.",
-                "It lets go by speed; seconds tell the same only with this load.",
+                "It opens by speed; seconds tell the same only with this load.",
                 powered=True,
             ),
             _COVERED,

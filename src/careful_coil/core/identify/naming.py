@@ -22,11 +22,12 @@ from careful_coil.core.readings import (
     Switch,
     ohm_value,
 )
+from careful_coil.core.settings import USUAL
 from careful_coil.core.winding.arrangements import ARRANGEMENTS, Arrangement
 from careful_coil.core.winding.network import Network
 
 RUN_LINES = ("L1", "L2", "L3")
-CONTACT_OHM = 0.5  # of a closed contact: more is dirt (trade practice)
+CONTACT_OHM = USUAL["start_contact"].value  # of a closed contact: more is dirt
 APART = 0.10  # of their mean: three amps this far apart speak against a hookup
 Word = Literal["proven", "kicked", "marked", "owed", "guess", "none"]
 

@@ -1,6 +1,6 @@
 """What Mechanics asks for next: shaft, bearings, brushes, bars, what must not leave."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import replace
 
 from careful_coil.core.condition.suspicion import has_brushes
@@ -8,7 +8,7 @@ from careful_coil.core.job import Finding, Job
 from careful_coil.core.kind import Weighed
 from careful_coil.core.ledger.facts import Facts
 from careful_coil.core.ledger.step import NextStep
-from careful_coil.core.mechanics.bearing_rules import ENDS, sleeve_left
+from careful_coil.core.mechanics.bearing_rules import DRY_WICK, ENDS, sleeve_left
 from careful_coil.core.mechanics.brush_rules import next_bar, ran_smooth
 from careful_coil.core.mechanics.open_rules import parts_left
 
@@ -90,6 +90,21 @@ def _to_ease(job: Job, f: Finding) -> bool:
     return f.code == "shaft-feel" and f.verdict == "watch" and not any(worked)
 
 
+def _of_bearing(told: Mapping[str, str], found: Finding) -> str:
+    """Return the field of a bearing that is asked for: how it runs, of a sleeve its oil, what was done to it."""
+    if not told.get("state"):
+        return "state"
+    if told.get("sort") != "sleeve":
+        return "fitted" if told.get("done") == "renewed" and not told.get("fitted") else "done"
+    if told.get("wick") in DRY_WICK:
+        return "wick"
+    left = sleeve_left(told)
+    if left:
+        untouched = told["state"] != "good" and not told.get("done")
+        return "done" if untouched else left[0]
+    return "ports" if told.get("ports") and found.verdict == "unproven" else "done"
+
+
 def _bearing(job: Job, end: str, title: str, findings: Sequence[Finding]) -> Iterator[NextStep]:
     told = job.hands.bearings.get(end, {})
     found = next((f for f in findings if f.code == f"bearing-{end}"), None)
@@ -97,19 +112,7 @@ def _bearing(job: Job, end: str, title: str, findings: Sequence[Finding]) -> Ite
         why = "Its number as read, ? for a worn character; or sleeve where it has no balls."
         yield _step(f"bearing-{end}", f"Bearing, {title.lower()}", f"{end}-number", why)
     elif found is not None and found.verdict in ("hold", "unproven"):
-        focus = f"{end}-state" if not told.get("state") else f"{end}-done"
-        sleeve = told.get("sort") == "sleeve"
-        if told.get("done") == "renewed" and not told.get("fitted") and not sleeve:
-            focus = f"{end}-fitted"
-        if sleeve and told.get("state") and told.get("wick") in ("dry", "gone"):
-            focus = f"{end}-wick"
-        elif sleeve and focus == f"{end}-done" and sleeve_left(told):
-            dry = told["state"] != "good" and not told.get("done")
-            focus = focus if dry else f"{end}-{sleeve_left(told)[0]}"
-        elif (
-            sleeve and focus == f"{end}-done" and told.get("ports") and found.verdict == "unproven"
-        ):
-            focus = f"{end}-ports"
+        focus = f"{end}-{_of_bearing(told, found)}"
         unmeasured = not told.get("outside") or ("disagree" in found.why and not told.get("bore"))
         if "measure" in found.why.lower() and unmeasured:
             focus = f"{end}-size"

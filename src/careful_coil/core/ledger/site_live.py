@@ -29,8 +29,6 @@ UNDER_VOLTS = ("amps", "volts", "ran", "start")  # what joints and covers void
 ORDERS = ("L1 L2 L3", "L1 L3 L2")
 SHOWN = ("123", "132")  # the same, as an indicator has it
 TURNS = ("cw", "ccw", "cw opposite", "ccw opposite")  # from the drive end where none is said
-
-
 HINTS = {"phase-order": "123", "amps": "6.1/6.2/6.1", "volts": "398/399/400"}
 
 

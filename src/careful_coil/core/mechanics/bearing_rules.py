@@ -15,6 +15,7 @@ from careful_coil.core.sheets.bearings import BEARING
 ENDS = {"drive": "Drive end", "other": "Other end"}
 SEAL_HEAT_C = 90.0  # °C on the frame from where a bearing beside it comes near what rubber bears
 HOT_CLASSES = ("F", "H")
+DRY_WICK = ("dry", "gone")
 NO_WICK = "no wick"  # sintered: the oil is in the metal
 SCHOOL = "bearing"
 RENEW, OIL, REPLACE = "renew", "oil and watch", "replace motor"
@@ -189,7 +190,7 @@ def sleeve_left(told: Mapping[str, str]) -> tuple[str, ...]:
 
 def _sleeve(told: Mapping[str, str]) -> tuple[Verdict, str, str]:
     wick, ports = told.get("wick", ""), told.get("ports", "")
-    if wick in ("dry", "gone"):
+    if wick in DRY_WICK:
         return "hold", f"sleeve bearing, wick {wick}", f"First {_means('wick', wick)}."
     left = sleeve_left(told)
     if left:

@@ -44,7 +44,7 @@ def _overload(given: Given) -> Worked:
     rise = given.get("rise_k")
     told = float(rise) if isinstance(rise, int | float) else None
     found = overload_of(amp, factor, told)
-    notes = (f"The dial stands at the plate's {found.dial:g} A.", "The local code decides.")
+    notes = (f"The dial is set to the plate's {found.dial:g} A.", "The local code decides.")
     return {"amp": found.trip}, notes
 
 

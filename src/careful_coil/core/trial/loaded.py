@@ -9,9 +9,10 @@ from careful_coil.core.job.at_trial import TrialStep
 from careful_coil.core.job.trials import Trial
 from careful_coil.core.machine.power import CODE_LETTERS, volt_amperes
 from careful_coil.core.trial.told import Verdict, full_load_amps, mean, sync_of, told
+from careful_coil.core.units import HORSEPOWER_W
 from careful_coil.core.values import show_percent
 
-HP = 745.7  # W
+HP = float(HORSEPOWER_W)
 THREE_PF = (0.8, 0.9)  # power factor at full load, trade practice
 FULL_PF = {
     "split-phase": (0.55, 0.75),

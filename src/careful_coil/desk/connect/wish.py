@@ -47,12 +47,10 @@ class WishPart(Part):
         """Return what is wanted, or what must be answered."""
         state = judged.facts.connecting
         if state.asks:
-            return (
-                "unproven",
-                f"{WISH.field(state.asks).label.lower()}?"
-                if state.asks != "volt"
-                else "plate's volts?",
+            asked = (
+                "plate's volts" if state.asks == "volt" else WISH.field(state.asks).label.lower()
             )
+            return "unproven", f"{asked}?"
         wish = judged.job.joined.wish
         told = [wish[k] for k in ("rotation", "start", "speed", "family") if k in wish]
         return "", ", ".join(told) or "by the tables"

@@ -8,12 +8,12 @@ from careful_coil.core.ledger.asks.noted import mended, noted
 from careful_coil.core.ledger.asks.question import Question
 from careful_coil.core.ledger.asks.tick import ticked, unread
 from careful_coil.core.ledger.step import NextStep
+from careful_coil.core.mechanics.bearing_rules import DRY_WICK
 from careful_coil.core.sheets import SHEETS
 
 if TYPE_CHECKING:
     from careful_coil.core.ledger.judgement import Judgement
 
-DRY_WICK = ("dry", "gone")
 OF_SLEEVE = ("wick", "ports", "oil")  # places of a sleeve bearing
 SHEET_OF = {"felt": "felt", "brush": "brush"}  # by what its fields begin with in the window
 
