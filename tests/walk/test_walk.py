@@ -102,6 +102,17 @@ def test_the_referee_holds_the_order_against_the_law() -> None:
     assert referee.out_of_order([leads, wall, shaft, supply, joint, volts, covers, sign]) == []
     late = referee.out_of_order([leads, wall, supply, joint, covers, shaft, volts])
     assert late == ["f at 6, stage 5 after 7", "covers at 5 before f at 6"]
+    place = step("p", "look", "place", answer="site")
+    place["asks"][0]["choices"] = ["bench", "site"]
+    turned = step("d", "direction", "shaft", answer="ccw")
+    bond = step("b", "bond", "earth")
+    amps = step("l", "amp", "run")
+    visit = [{"answer": "", **s} for s in (place, supply, wall, joint, bond, amps)]
+    assert referee.out_of_order(visit) == []
+    back = [*visit[:-1], turned, visit[3], visit[4], visit[5]]
+    assert referee.out_of_order(back) == []  # the wrong way round: back to the box, once
+    again = [*visit, turned, visit[3], visit[5], visit[4]]
+    assert referee.out_of_order(again) == ["b at 10, stage 8 after 9"]
     early = referee.out_of_order([leads, volts])
     assert [e.split(" before ")[1] for e in early] == [
         *("insulation of the winding", "volt of the supply", "feel of the shaft"),

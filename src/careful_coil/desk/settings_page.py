@@ -102,7 +102,7 @@ class SchoolRoll(Roll):
         """Return a school in words."""
         school = list(SCHOOLS.values())[k]
         choice = self.settings.school(school.name)
-        return f"{school.question} {choice}: {school.choices[choice]}"
+        return f"{school.question} {choice}: {school.choices[choice]}; {_where(school)}"
 
     def pressed(self, key: str) -> bool:
         """Choose by number."""
