@@ -111,8 +111,9 @@ def test_the_referee_holds_the_order_against_the_law() -> None:
     assert referee.out_of_order(visit) == []
     back = [*visit[:-1], turned, visit[3], visit[4], visit[5]]
     assert referee.out_of_order(back) == []  # the wrong way round: back to the box, once
-    again = [*visit, turned, visit[3], visit[5], visit[4]]
-    assert referee.out_of_order(again) == ["b at 10, stage 8 after 9"]
+    late_bond = [*visit[:4], turned, visit[3], amps, bond]
+    late_bond = [{"answer": "", **s} for s in late_bond]
+    assert referee.out_of_order(late_bond) == ["b at 8, stage 8 after 9"]
     early = referee.out_of_order([leads, volts])
     assert [e.split(" before ")[1] for e in early] == [
         *("insulation of the winding", "volt of the supply", "feel of the shaft"),

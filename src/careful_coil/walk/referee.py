@@ -247,7 +247,8 @@ def _late(steps: Sequence[Step]) -> Iterator[str]:
                 continue
             stage = stage_of(ask, stages)
             if bumped and 0 < stage < highest:  # the wrong way round it goes back to the box, once
-                highest, named, bumped = stage, set(), False
+                highest, bumped = stage, False
+            bumped = bumped and stage <= highest  # what needs volts went on: it turned as wanted
             turned = stages is VISIT and (ask["quantity"], ask["part"]) == BUMPED
             bumped = bumped or (turned and not step["skip"])
             if 0 < stage < highest and stage not in named:
