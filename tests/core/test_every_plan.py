@@ -57,6 +57,24 @@ def test_sensing_leads_must_see_the_start_winding() -> None:
     assert any(f.code == "device-misplaced" and "E1.3" in f.leads for f in found.faults)
 
 
+def test_a_relay_with_posts_has_its_link_or_its_capacitor() -> None:
+    """Both: the capacitor is shorted; coil and contact exchanged: it never pulls in."""
+    *_, hookup = next(h for h in hookups() if h[0] == "current relay with posts, both capacitors")
+    told = {"K1.1", "K1.M", "K1.2", "K1.3"}
+    assert told <= {n for j in hookup.joints for n in j}
+    out = next(j for j in hookup.joints if "K1.2" in j)
+    start = next(j for j in hookup.joints if "K1.3" in j)
+    assert set(out) == {"K1.2", "C1.1"}
+    assert {"C1.2", "aux-1"} <= set(start)
+    others = tuple(j for j in hookup.joints if j not in (out, start))
+    linked = check(replace(hookup, joints=(*others, (*out, *start))))
+    assert linked.verdict != "sound"
+    swap = {"K1.2": "K1.M", "K1.M": "K1.2"}
+    moved = tuple(tuple(swap.get(n, n) for n in j) for j in hookup.joints)
+    found = check(replace(hookup, joints=moved))
+    assert any(f.code == "device-misplaced" and "K1.M" in f.leads for f in found.faults)
+
+
 def test_a_drum_that_parts_the_start_winding_alone_wants_a_switch_in_the_lines() -> None:
     off = {**CROSSING.table, "off": ()}
     drum = Device(name="Q2", kind="reversing-switch", table=off)

@@ -10,10 +10,15 @@ from careful_coil.core.errors import BadDocument, BadValue
 from careful_coil.core.gear.causes import results_of
 from careful_coil.core.gear.names import kind_named
 from careful_coil.core.gear.positions import read_table, show_table
+from careful_coil.core.gear.typed import read_inventory
 from careful_coil.core.gear.wiring import wiring_of
 from careful_coil.core.gear.work import WORK, left_of, steps_of
 from careful_coil.core.job import Finding
+from careful_coil.core.job.at_start_gear import DeviceFitted
+from careful_coil.core.job.gear import Gear
+from careful_coil.core.job.noted import Noted
 from careful_coil.core.ledger import Judgement, judge
+from careful_coil.core.ledger.next_gear import gear_steps
 from careful_coil.core.settings import Settings
 from tests.core.logs import judged
 from tests.core.test_gear_rules import (
@@ -190,6 +195,13 @@ def test_work_begun_holds_the_motor_until_its_last_step(kind: str) -> None:
     assert (found.verdict, found.gate, found.waivable) == ("unproven", True, False)
     assert of(begun, "start-gear").verdict == "unproven"
     done = [step(work, s.name) for s in steps]
+    if kind == "crimp":  # the part itself was not touched: a joint was
+        whole = judged(*TICKET, *GOOD_CAN, *GOOD_SWITCH, *done)
+        assert of(whole, "start-device").verdict == "good"
+        lost = whole.job.deeds.voiding("line-ohms")
+        assert lost is not None
+        assert (lost.kind, lost.words) == ("joint", "a crimp at S1 cut off and made again")
+        return
     stale = of(judged(*TICKET, *GOOD_CAN, *GOOD_SWITCH, *done), "start-device")
     assert (stale.verdict, "again" in stale.why.lower()) == ("unproven", True)
     anew = judged(*TICKET, *GOOD_CAN, *GOOD_SWITCH, *done, *GOOD_SWITCH)
@@ -244,6 +256,44 @@ def test_a_device_is_known_by_what_it_is_called(words: str, kind: str) -> None:
 def test_words_that_mean_no_device_or_two_are_refused(words: str) -> None:
     with pytest.raises(BadValue, match="voltage relay"):
         kind_named(words)
+
+
+def test_a_relay_with_posts_is_read_at_its_own_terminals() -> None:
+    """Its link belongs in for a split phase, out as soon as a start capacitor is noted."""
+    (relay, posts) = read_inventory("current relay 1 2 M 3", Gear())
+    assert isinstance(relay, DeviceFitted)
+    assert (relay.name, relay.device) == ("K1", "relay-current")
+    assert isinstance(posts, Noted)
+    assert (posts.of, posts.text) == ("K1", "1 2 M 3")
+    each: list[tuple[tuple[str, str], str, float | None]] = [
+        (("1", "2"), "upright", None),
+        (("1", "2"), "turned over", 0.1),
+        (("1", "M"), "any way up", 0.4),
+        (("2", "3"), "as it is to work", 0.02),
+    ]
+    readings = [{**read("K1", when, ohm), "between": pair} for pair, when, ohm in each]
+    bodies = (fitted("K1", "relay-current"), noted("K1", "posts", "1 2 M 3"))
+    assert device(*bodies).why.startswith("1 to 2, upright")
+    assert device(*bodies, *readings).verdict == "good"
+    found = of(judged(*TICKET, *PLATE, *bodies, *readings, *GOOD_CAN), "start-device")
+    assert found.verdict == "hold"
+    assert found.why.startswith("2 to 3, as it is to work")
+
+
+def test_next_asks_for_the_sensing_leads_of_an_electronic_switch() -> None:
+    bodies = (*GOOD_CAN, fitted("K1", "electronic-switch"))
+    step = asked_at(judged(*TICKET, *PLATE, *bodies))
+    assert step == ("look-K1", "device-sensing")
+    wired = judged(*TICKET, *PLATE, *bodies, noted("K1", "sensing", "yes"))
+    assert asked_at(wired) == ("look-K1", "device")
+    wiring = wiring_of(wired.job, wired.facts.kinds, wired.facts.identification, wired.facts.naming)
+    assert not isinstance(wiring, str)
+    assert {"K1.3", "K1.4"} <= {n for j in wiring.plan.joints for n in j}
+
+
+def asked_at(told: Judgement) -> tuple[str, str]:
+    step = next(s for s in gear_steps(told.facts) if s.code.startswith("look-"))
+    return step.code, step.focus
 
 
 def test_two_parts_of_one_name_are_told_apart_in_the_wiring() -> None:

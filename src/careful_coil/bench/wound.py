@@ -145,21 +145,21 @@ def acting(device: DeviceReal) -> Device:
     return device.device()
 
 
-# of relays with terminals of their own: the contact, and what lies in series or across it
-RELAYS = {
-    "relay-current": (("L", "S"), ("L", "M")),
-    "hot-wire": (("L", "S"), ("L", "M")),
-    "relay-voltage": (("1", "2"), ("5", "2")),
-}
+# relays with terminals of their own
+RELAYS = ("relay-current", "hot-wire", "relay-voltage")
 
 
 def _stuck_relay(device: DeviceReal) -> Device:
     """Return a relay whose contact never closes, or never opens, whatever flows; its coil is left."""
-    contact, coil = RELAYS[device.kind]
+    contact, coil = device.device().pulled
+    if device.kind == "relay-voltage":
+        contact, coil = ("1", "2"), ("5", "2")
     shut = (contact,) if device.state in ("stuck-closed", "bridged") else ()
     series = () if device.kind == "relay-voltage" else (coil,)  # ohms too many to matter
     table = {"on": (*shut, *series)}
-    return Device(name=device.name, kind="selector", table=table, ends=(*contact, *coil))
+    return Device(
+        name=device.name, kind="selector", table=table, ends=(*contact, *coil, *device.ends)
+    )
 
 
 def _stuck(device: DeviceReal) -> Device:

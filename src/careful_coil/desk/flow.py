@@ -1,6 +1,6 @@
 """Widgets in rows of so many at most, fewer where the room or the text asks for it."""
 
-from PySide6.QtCore import QSize
+from PySide6.QtCore import QEvent, QSize
 from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QGridLayout, QWidget
 
@@ -18,6 +18,7 @@ class Flow(QWidget):
         self._scale = theme.scale if theme else 1.0
         self._most, self._columns, self._narrowest = most, most, narrowest
         self._widgets: list[QWidget] = []
+        self._shown: list[QWidget] = []  # those that are in sight, as they stand now
         self._grid = QGridLayout(self)
         self._grid.setContentsMargins(0, 0, 0, 0)
         self._grid.setHorizontalSpacing(14 if narrowest else 8)
@@ -45,6 +46,12 @@ class Flow(QWidget):
         """Return the size of one column, so that narrow windows get it."""
         return QSize(self._least(), super().minimumSizeHint().height())
 
+    def event(self, event: QEvent) -> bool:
+        """Close up where one of them is hidden or shown."""
+        if event.type() == QEvent.Type.LayoutRequest:
+            self._arrange()
+        return super().event(event)
+
     def resizeEvent(self, event: QResizeEvent) -> None:
         """Use as many columns as fit."""
         super().resizeEvent(event)
@@ -59,8 +66,9 @@ class Flow(QWidget):
         room = self.width() + self._grid.horizontalSpacing()
         each = self._least() + self._grid.horizontalSpacing()
         columns = min(max(room // each, 1), self._most)
-        if columns == self._columns:
+        shown = [w for w in self._widgets if not w.isHidden()]
+        if columns == self._columns and shown == self._shown:
             return
-        self._columns = columns
-        for k, widget in enumerate(self._widgets):
+        self._columns, self._shown = columns, shown
+        for k, widget in enumerate(shown):
             self._grid.addWidget(widget, k // columns, k % columns)

@@ -58,7 +58,10 @@ class LeadReal(Kept):
 
 
 class DeviceReal(Kept):
-    """A switch, relay, protector or selector, and what state it is in; `inside` in the winding `in`."""
+    """A switch, relay, protector or selector, and what state it is in; `inside` in the winding `in`.
+
+    `ends` terminals besides the usual: 3 and 4 that sense, or the 1, 2, M, 3 of a current relay with posts.
+    """
 
     name: Name
     kind: Name
@@ -68,12 +71,20 @@ class DeviceReal(Kept):
     table: dict[str, list[tuple[str, str]]] = Field(default_factory=dict)
     action: Literal["opens", "closes"] = "opens"
     ohm: Annotated[float, Field(ge=0, le=1e7)] = 0.0
+    ends: tuple[Name, ...] = ()
     model_config = ConfigDict(frozen=True, extra="allow", populate_by_name=True)
 
     def device(self) -> Device:
         """Return it as the network knows it, healthy."""
         table = {p: tuple(closed) for p, closed in self.table.items()}
-        return Device(name=self.name, kind=self.kind, action=self.action, ohm=self.ohm, table=table)
+        return Device(
+            name=self.name,
+            kind=self.kind,
+            action=self.action,
+            ohm=self.ohm,
+            table=table,
+            ends=self.ends,
+        )
 
 
 class CapacitorReal(Kept):

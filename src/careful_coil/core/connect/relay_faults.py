@@ -44,7 +44,7 @@ def _relay(given: Given) -> Iterator[Fault]:
                 right = seen.right if _has(seen.right, d) else None
                 wanted = _through(right, d) if right else abs(seen.made.coil_amp[mains[0]])
                 if not _near(amps, wanted):
-                    ends = ("3", "2") if d.three else ("L", "M")
+                    ends = ("3", "2") if d.three else d.pulled[1]
                     what = "heater" if d.three else "coil"
                     yield hold_of(
                         "device-misplaced",

@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from functools import partial
 
+from careful_coil.core.can_marking import serves_of
 from careful_coil.core.errors import CoilError
 from careful_coil.core.gear.names import KINDS, title_of
 from careful_coil.core.gear.table import (
@@ -67,7 +68,11 @@ def told_of(
         why = "write down which contacts its positions close: 0: off; 1: L-H; 2: L-M"
         return [Told(what=POSITIONS, verdict="unproven", why=why)]
     kind = gear.devices[name]
-    expected = FACTS[kind].expected if kind == "change-over" else expected_of(device)
+    expected = (
+        FACTS[kind].expected
+        if kind == "change-over"
+        else expected_of(device, _starts_by_capacitor(gear))
+    )
     found = [_reading(gear, name, e) for e in limited(expected, settings)]
     found += [_looked(gear, name, what) for what in LOOKED_AT.get(kind, ())]
     for what in ("out", "back"):
@@ -75,6 +80,11 @@ def told_of(
         if text:
             found.append(_let_go(what, text, gear.noted.get((name, "out"), ""), settings, plate))
     return found
+
+
+def _starts_by_capacitor(gear: Gear) -> bool:
+    """Whether a start capacitor is among the job's."""
+    return any(serves_of(told) == "start" for told in gear.capacitors.values())
 
 
 def _reading(gear: Gear, name: str, e: Expected) -> Told:

@@ -39,7 +39,7 @@ def needs_of(motor: Motor) -> Needs:
     if device is None:
         raise CannotConnect("No switch or relay takes this motor's start winding out.")
     start, run = start_curves(motor)
-    ends = ("1", "2") if device.kind not in ("relay-current", "hot-wire") else ("L", "S")
+    ends = ("1", "2") if device.kind not in ("relay-current", "hot-wire") else device.pulled[0]
     one, two = (run.steady.node_volt.get(device.at(t)) for t in ends)
     if one is None or two is None:
         raise CannotConnect("The switch does not lie in the start winding's path.")

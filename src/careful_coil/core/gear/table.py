@@ -73,6 +73,7 @@ def _ohms(between: tuple[str, str], when: str, low: float, high: float, what: st
 
 _BAND = "at 70 to 80 % of synchronous speed"
 _ONE = ("1", "2")
+LINKED = "as it is to work"  # the posture in which a relay's link is read
 FACTS: dict[str, DeviceFacts] = {
     "speed-switch": DeviceFacts(
         title="Speed switch on the shaft",
@@ -205,15 +206,32 @@ _INTERLOCK = (
 )
 
 
-def expected_of(device: Device) -> tuple[Expected, ...]:
-    """Return what a device must read, terminal to terminal, everything else disconnected."""
+def expected_of(device: Device, capacitor: bool = False) -> tuple[Expected, ...]:
+    """Return what a device must read, terminal to terminal, everything else disconnected.
+
+    `capacitor` whether a start capacitor goes with it: a current relay's link is out then, else in.
+    """
     if device.table:
         return tuple(_of_table(device))
     if device.kind == "speed-switch" and device.action == "closes":
         return _INTERLOCK
     if device.three:
         return (_contact(("1", "3"), "cold"), _contact(("3", "2"), "cold", "heater"))
+    if device.posts:
+        return _posts(capacitor)
     return FACTS[device.kind].expected if device.kind in FACTS else ()
+
+
+def _posts(capacitor: bool) -> tuple[Expected, ...]:
+    """Return what a current relay with posts reads: its link is out where a start capacitor goes in."""
+    contact, link = ("1", "2"), ("2", "3")
+    last = _open(link, LINKED, "link") if capacitor else _contact(link, LINKED, "link")
+    return (
+        _open(contact, "upright"),
+        _contact(contact, "turned over"),
+        _ohms(("1", "M"), "any way up", 0.0, 1.0, "coil"),
+        last,
+    )
 
 
 def limited(expected: Iterable[Expected], settings: Settings) -> tuple[Expected, ...]:
@@ -260,6 +278,8 @@ def judged(expected: Expected, ohm: float, left_open: float = 0.0) -> tuple[Verd
         if ohm >= expected.low:
             return "good", "open, as it must be"
         if ohm <= TIRED * CONTACT_OHM + left_open:
+            if expected.what == "link":
+                return "hold", "its link is in: it shorts the start capacitor; take it out"
             return "hold", f"conducts {expected.when}: welded, stuck, or bridged outside"
         return (
             "hold",
@@ -267,6 +287,7 @@ def judged(expected: Expected, ohm: float, left_open: float = 0.0) -> tuple[Verd
         )
     if ohm == OPEN:
         why = {"coil": "broken", "heater": "burnt through", "thermistor": "broken"}
+        why |= {"link": "without a capacitor its link goes between them"}
         return "hold", f"open: {why.get(expected.what, 'it does not make')}"
     if ohm > expected.high + left_open:
         if expected.what == "contact" and ohm <= TIRED * expected.high + left_open:

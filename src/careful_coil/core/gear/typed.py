@@ -18,6 +18,7 @@ from careful_coil.core.readings import ohm_value
 from careful_coil.core.sheets.gear import LARGEST_MM, MOST_LEFT
 from careful_coil.core.units import Quantity
 from careful_coil.core.values import parse
+from careful_coil.core.ways.devices import POSTS
 
 MOST_SECTIONS = 3
 # what a meter shows that finds no µF
@@ -57,6 +58,7 @@ LISTED = (
     "or none"
 )
 _LONE = re.compile(r"[A-Za-z]\d{0,2}")  # a name, and not what it is
+_POSTED = re.compile(r"\s+1[ ,]*(?:2[ ,]*M|M[ ,]*2)[ ,]*3$", re.I)  # terminals of a current relay
 _NAMED = re.compile(r"(?P<name>[A-Za-z]|[A-Za-z][\w-]*\d[\w-]*)\s+(?P<rest>.+)")
 
 
@@ -78,6 +80,8 @@ def read_inventory(text: str, gear: Gear, plate: str = "") -> list[Noted | Devic
         name, rest = (own["name"], own["rest"]) if own else ("", piece)
         if rest == SAME and not plate:
             raise BadValue(piece, "what stands on it, such as 25 µF 450 V")
+        posts = _POSTED.search(rest)
+        rest = rest[: posts.start()] if posts else rest
         marked = name[:1].upper() == "C" if name else rest == SAME or rest[0].isdigit()
         told = read_marking(plate if rest == SAME else rest).text if marked else kind_named(rest)
         if not name:
@@ -89,6 +93,8 @@ def read_inventory(text: str, gear: Gear, plate: str = "") -> list[Noted | Devic
             found[name] = note("capacitor", "marking", told, of=name)
         else:
             found[name] = DeviceFitted.model_validate({"name": name, "device": told})
+            if told == "relay-current" and posts:
+                found[f"{name} posts"] = note("device-noted", "posts", " ".join(POSTS), of=name)
     return list(found.values())
 
 

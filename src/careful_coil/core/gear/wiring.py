@@ -17,7 +17,7 @@ from careful_coil.core.kind import Weighed
 from careful_coil.core.machine.facts import Kind
 from careful_coil.core.readings import Switch
 from careful_coil.core.ways import plans_of
-from careful_coil.core.ways.devices import POSITIONED, SENSING, Device
+from careful_coil.core.ways.devices import POSITIONED, POSTS, SENSING, Device
 from careful_coil.core.ways.usual import FOUR, SWITCH
 from careful_coil.core.ways.way import Ohms, Plan
 
@@ -50,10 +50,11 @@ class Wiring:
     inside: tuple[str, ...] = ()  # devices that are joined inside the motor already
 
 
-def device_of(name: str, kind: str, table: str = "", sensing: str = "") -> Device:
+def device_of(name: str, kind: str, table: str = "", sensing: str = "", posts: str = "") -> Device:
     """Return a device of the list; an interlock is a speed switch that closes, `table` its positions.
 
-    `sensing` yes where an electronic switch has leads of its own for the start winding's volts.
+    `sensing` yes where an electronic switch has leads of its own for the start winding's volts, `posts` the
+    terminals of a current relay where they are not L, M, S.
     """
     if kind == "interlock":
         return Device(name=name, kind="speed-switch", action="closes")
@@ -66,12 +67,14 @@ def device_of(name: str, kind: str, table: str = "", sensing: str = "") -> Devic
             return Device(name=name, kind=kind)
     if kind == "electronic-switch" and sensing == "yes":
         return Device(name=name, kind=kind, ends=SENSING)
+    if kind == "relay-current" and posts == " ".join(POSTS):
+        return Device(name=name, kind=kind, ends=POSTS)
     return Device(name=name, kind=kind)
 
 
 def noted_device(gear: Gear, name: str) -> Device:
     """Return a device of the job by name, as it is noted."""
-    told = (gear.noted.get((name, field), "") for field in ("table", "sensing"))
+    told = (gear.noted.get((name, field), "") for field in ("table", "sensing", "posts"))
     return device_of(name, gear.devices[name], *told)
 
 

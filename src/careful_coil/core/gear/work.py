@@ -248,6 +248,44 @@ WORK: dict[str, tuple[str, tuple[Step, ...]]] = {
             _NOTED,
         ),
     ),
+    "crimp": (
+        "Crimp made again",
+        (
+            _DEAD,
+            Step(
+                "marks",
+                "Every lead in it named and drawn, its marks read twice, before the cut.",
+                "Cut, the order is gone: two leads of like colour stand side by side.",
+            ),
+            Step(
+                "cut",
+                "Cut close to the old crimp; all strands bright and whole; the length left noted.",
+                "Black or brittle copper does not take a crimp: cut back, or renew the lead.",
+            ),
+            Step(
+                "crimped",
+                "New crimp of the wires' range, set with its own die, sleeved.",
+                "Inside the motor tape and wire connectors work loose with heat and shaking.",
+            ),
+            Step(
+                "pulled",
+                "Each lead in it pulled by itself: none moves.",
+                "A loose crimp reads right cold and opens hot.",
+            ),
+            Step(
+                "tied",
+                "Tied clear of rotor, fan, shaft and the switch's travel.",
+                "Slack wire in an end shield is taken in by what turns.",
+            ),
+            Step(
+                "run-open",
+                "Run before the covers, guarded: starts as before, amps alike, the new crimp stays cold.",
+                "A lead in the wrong crimp shows in amps and direction, not always in ohms.",
+                powered=True,
+            ),
+            _COVERED,
+        ),
+    ),
     "dress": (
         "Contacts dressed",
         (

@@ -255,6 +255,10 @@ def _covers(known: Deeds, body: Any) -> Iterator[Told]:
 # steps of work on start gear that are looks, papers or runs: they put no hand on the part itself
 NO_HAND = (
     "dead",
+    "marks",
+    "cut",
+    "pulled",
+    "tied",
     "looked",
     "kit",
     "rated",
@@ -268,9 +272,14 @@ NO_HAND = (
 )
 
 
+CRIMPED = "crimped"  # the step that makes a joint inside the motor
+
+
 def _gear_step(known: Deeds, body: Any) -> Iterator[Told]:
-    if body.done and body.step not in NO_HAND:
-        name = body.work.split()[-1]
+    name = body.work.split()[-1]
+    if body.done and body.step == CRIMPED:
+        yield "joint", {"told": f"a crimp at {name} cut off and made again"}
+    elif body.done and body.step not in NO_HAND:
         yield "device", {"part": f"device:{name}", "told": f"{body.work}: start gear worked on"}
 
 

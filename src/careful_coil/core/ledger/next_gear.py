@@ -113,7 +113,12 @@ def _capacitors(c: Facts) -> Iterator[NextStep]:
 
 
 def _devices(job: Job, settings: Settings) -> Iterator[NextStep]:
-    for name in job.gear.devices:
+    for name, kind in job.gear.devices.items():
+        if kind == "electronic-switch" and not job.gear.noted.get((name, "sensing")):
+            title = f"{name}: has it leads of its own across the start winding?"
+            why = "Without their volts it never cuts out: they are terminals, and are joined."
+            yield _step(f"look-{name}", title, "device-sensing", why)
+            continue
         told = told_of(job.gear, name, settings, job.plate)
         bad = next((t for t in told if t.verdict == "hold"), None)
         left = next((t for t in told if t.verdict == "unproven"), None)
@@ -122,7 +127,10 @@ def _devices(job: Job, settings: Settings) -> Iterator[NextStep]:
             title = f"{name}: read {between}, {left.expected.when}"
             if left.expected.positional:
                 title = f"{name}, {left.expected.when}: what conducts?"
-            yield _step(f"read-{name}", title, "device-ohm", "Off the circuit, leads nulled.")
+            why = "Off the circuit, leads nulled."
+            if kind == "relay-current" and left.expected.between == ("L", "S"):
+                why += " Marked 1, 2, M, 3? Say so under its terminals first."
+            yield _step(f"read-{name}", title, "device-ohm", why)
         elif left is not None and left.what == POSITIONS:
             title = f"{name}: which contacts close in its positions?"
             yield _step(f"look-{name}", title, "device-table", f"{left.why}.")

@@ -192,6 +192,19 @@ DEVICE = Sheet(
             prints="sensing leads: {}",
             choices=YES_NO,
         ),
+        Field(
+            "posts",
+            "Its terminals",
+            "L M S",
+            prints="terminals {}",
+            choices=table(
+                """
+    L M S | good | coil L to M, contact L to S = lms, three, 3, L S M, M L S, M S L, S L M, S M L
+    1 2 M 3 | good | coil 1 to M, contact 1 to 2; a link or the capacitor between 2 and 3
+     = 12m3, four, 4, 1 M 2 3, 1 2 3 M, M 1 2 3
+    """
+            ),
+        ),
         Field("volts", "Start winding's volts", "210 280", prints=None),
         Field("amps", "Main winding's amps", "28 7", prints=None),
         _renewed("device"),

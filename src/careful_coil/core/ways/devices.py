@@ -3,7 +3,8 @@
 Kinds and terminals are those of the hookup document. Contacts join terminals; what has ohms (relay
 coils, heaters, a thermistor) is a resistive part. Numbering of relays and protectors differs by
 maker: here 1 and 2 are a voltage relay's contact and 5 to 2 its coil; a protector of three terminals
-has its contact from 1 to 3 and its heater from 3 to 2.
+has its contact from 1 to 3 and its heater from 3 to 2. A current relay with posts for its capacitor has
+its coil from 1 to M, its contact from 1 to 2, and 3 for the start winding: a link or the capacitor joins 2 to 3.
 """
 
 from collections.abc import Mapping, Sequence
@@ -22,6 +23,7 @@ SENSING = (
     "3",
     "4",
 )  # leads of an electronic switch that watch the start winding's volts, where it has them
+POSTS = ("1", "2", "M", "3")  # of a current relay with terminals for its capacitor
 SENSING_OHM = 1e6  # what they draw: next to nothing
 PTC_HOT_OHM = 20_000.0  # a hot start thermistor: tens of kΩ
 SERIES_SHARE = 0.01  # ohms of a series element that names none, over the least coil's
@@ -87,7 +89,7 @@ class Device:
         if self.kind == "contactor":
             poles = [p for p in POLES if set(p) & set(self.ends)] or POLES[:1]
             return tuple(t for p in poles for t in p)
-        usual = _NAMED.get(self.kind, ("1", "2"))
+        usual = POSTS if self.posts else _NAMED.get(self.kind, ("1", "2"))
         more = self.ends if self.kind in ("protector", "relay-voltage", "electronic-switch") else ()
         return tuple(dict.fromkeys((*usual, *more)))
 
@@ -107,6 +109,16 @@ class Device:
         return SENSING if sensing else ()
 
     @property
+    def posts(self) -> bool:
+        """Whether it is a current relay whose capacitor's terminals, 2 and 3, are its own."""
+        return self.kind == "relay-current" and bool({"1", "2", "3"} & set(self.ends))
+
+    @property
+    def pulled(self) -> tuple[Contact, Contact]:
+        """Return the contact and the coil (or hot wire) of a relay in the main winding's amps."""
+        return (("1", "2"), ("1", "M")) if self.posts else (("L", "S"), ("L", "M"))
+
+    @property
     def three(self) -> bool:
         """Whether it is a protector of three terminals."""
         return self.kind == "protector" and "3" in self.ends
@@ -122,6 +134,7 @@ class Device:
         else:
             each = _SWITCH[self.action] if self.kind == "speed-switch" else _CLOSED.get(self.kind)
             closed = each[{"rest": 0, "run": 2}.get(moment, 1)] if each else ()
+            closed = (self.pulled[0],) if self.posts and closed else closed
         return tuple((self.at(a), self.at(b)) for a, b in closed)
 
     def parts(self, moment: Moment, base_ohm: float) -> tuple[Part, ...]:
@@ -129,8 +142,8 @@ class Device:
         series = self.ohm or SERIES_SHARE * base_ohm
         found: dict[str, tuple[str, str, float]] = {
             "relay-voltage": ("5", "2", self.ohm or RELAY_COIL_OHM),
-            "relay-current": ("L", "M", series),
-            "hot-wire": ("L", "M", series),
+            "relay-current": (*self.pulled[1], series),
+            "hot-wire": (*self.pulled[1], series),
             "ptc": ("1", "2", PTC_HOT_OHM if moment == "run" else series),
             "resistor": ("1", "2", self.ohm),
         }

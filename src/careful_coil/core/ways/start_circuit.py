@@ -10,7 +10,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from careful_coil.core.errors import CannotPlace
-from careful_coil.core.ways.devices import POSITIONED, Device
+from careful_coil.core.ways.devices import POSITIONED, POSTS, Device
 from careful_coil.core.ways.states import OFF, position_words
 from careful_coil.core.ways.way import Joint
 
@@ -48,12 +48,18 @@ _NOTES = {
     "electronic-switch": "{0}: the old switch's leads come off. Not to be insulation-tested.",
     "capacitor-dual": "{0}: section b serves another motor; insulate it here.",
 }
+_POSTS = (
+    "{0}: 1 to the line, M to the main winding, 3 to the start winding; the start capacitor between 2 and 3, or "
+    "their link where there is none, never both; mounted the right way up."
+)
 _THREE = "{0}: contact from 1 to 3, heater from 3 to 2, as it is usually marked; the maker's diagram decides."
 
 
 def device_notes(devices: Iterable[Device]) -> tuple[str, ...]:
     """Return what is said of each device in a plan."""
-    said = [_NOTES[d.kind].format(d.name) for d in devices if d.kind in _NOTES]
+    noted = [d for d in devices if d.kind in _NOTES]
+    said = [_NOTES[d.kind].format(d.name) for d in noted]
+    said = [_POSTS.format(d.name) if d.posts else s for d, s in zip(noted, said, strict=True)]
     return (*said, *(_THREE.format(d.name) for d in devices if d.three))
 
 
@@ -324,10 +330,11 @@ class _Placing:
             return begin
         if o.near:
             raise CannotPlace(f"{relay.name} would put the line's volts on the start winding here.")
-        line.append(relay.at("L"))
-        self._bridge = self._node(relay.at("M"))
+        (near, out), (_, end) = relay.pulled
+        line.append(relay.at(near))
+        self._bridge = self._node(relay.at(end))
         self._tapped(self._bridge, "main", o.main)
-        return self._node(relay.at("S"))
+        return self._node(relay.at(out))
 
     def _crossed(self, start: list[str], back_start: list[str]) -> tuple[list[str], list[str]]:
         crossing = self._kit.crossing
@@ -362,6 +369,8 @@ class _Placing:
         if node is begin and kit.runs and begin is self._bridge:
             node = self._node()
         node += start
+        if kit.relay and kit.relay.posts:  # with no capacitor its link joins 2 to 3
+            node.append(kit.relay.at(POSTS[-1]))
         node += [d.at(d.watches[0]) for d in kit.contacts if d.watches]
         for d in kit.runs:
             one, two = ("common", "a") if d.kind == "capacitor-dual" else ("1", "2")

@@ -3,7 +3,7 @@
 Figures stand for this motor's own: the maker's µF, ohms and positions win.
 """
 
-from careful_coil.core.ways.devices import POLES, SENSING, Device
+from careful_coil.core.ways.devices import POLES, POSTS, SENSING, Device
 
 FOUR, CRS, TAPS = "single-phase-4-lead", "single-phase-3-lead", "single-phase-speed-taps"
 DUAL6, DUAL8 = "single-phase-dual-voltage-6-lead", "single-phase-dual-voltage-8-lead"
@@ -18,6 +18,7 @@ DUAL_CAN = Device(name="C3", kind="capacitor-dual", microfarad=30, second=5)
 BLEED = Device(name="R2", kind="resistor", ohm=15_000)
 VOLTAGE = Device(name="K1", kind="relay-voltage")
 CURRENT = Device(name="K1", kind="relay-current")
+POSTED = Device(name="K1", kind="relay-current", ends=POSTS)
 HOT_WIRE = Device(name="K1", kind="hot-wire")
 PTC = Device(name="R1", kind="ptc")
 ELECTRONIC = Device(name="E1", kind="electronic-switch")
@@ -85,6 +86,8 @@ USUAL: dict[str, Usual] = {  # name → arrangement, variant, devices
     "current relay": (CRS, "", (CURRENT,)),
     "current relay, start capacitor, protector": (CRS, "", (CURRENT, START, TWO)),
     "current relay, both capacitors": (FOUR, "", (CURRENT, START, RUN)),
+    "current relay with posts, split phase": (FOUR, "", (POSTED,)),
+    "current relay with posts, both capacitors": (FOUR, "", (POSTED, START, RUN)),
     "hot wire": (CRS, "", (HOT_WIRE,)),
     "hot wire, start capacitor": (FOUR, "", (HOT_WIRE, START)),
     "thermistor": (CRS, "", (PTC,)),

@@ -71,7 +71,7 @@ class DevicesPart(Part):
             ("nulled", "Leads nulled", "yes", self._nulled),
         ):
             grid.add(self.add_field(f"device-{name}", label, typed, hint, place=False))
-        for name in ("out", "back", "renewed", "make", "sensing"):
+        for name in ("out", "back", "renewed", "make", "sensing", "posts"):
             grid.add(self.add_noted("device-noted", name, self._one))
         self.column.addWidget(grid)
         for name in TABLES:
@@ -110,6 +110,7 @@ class DevicesPart(Part):
         for field in ("renewed", "make"):
             self.fields[f"device-{field}"].setVisible(bool(kind))
         self.fields["device-sensing"].setVisible(kind == "electronic-switch")
+        self.fields["device-posts"].setVisible(kind == "relay-current")
         if not kind:
             for part in (self.next, self.stand_in, self.facts):
                 part.say("")

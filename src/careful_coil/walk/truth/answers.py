@@ -19,6 +19,7 @@ from careful_coil.walk.truth.plated import figures
 from careful_coil.walk.truth.work import energised, worked
 from careful_coil.walk.truth.world import METER, Ask, World
 
+LINK = {"2", "3"}  # a current relay's posts for its capacitor
 BUNCHED, FRAME, POSITION = "+", "frame", "position "
 # what a device stands at by the words of the posture it is read in; at rest by all others
 POSTURES: dict[str, Moment] = {
@@ -146,10 +147,16 @@ def _device_ohm(world: World, ask: Ask) -> Told:
         Network(coils=(), leads=device.terminals()), [device], state_at([device], moment)
     )
     ohm = alone.ohm_between(*ends)
+    if own.device().posts and set(ask["ends"]) == LINK and not _starts(world):
+        ohm = 0.0  # its link is fitted where no capacitor takes its place
     if ohm >= OPEN_OHM / 2:
         return Told(text="open")
     contact = DIRTY_OHM if own.state == "dirty" else CONTACT_OHM
     return _number(ohm + contact, "Ω", 2)
+
+
+def _starts(world: World) -> bool:
+    return any(c.serves == "start" for c in world.motor.capacitors)
 
 
 def _position(own: DeviceReal, device: Device, position: str) -> Told:

@@ -163,6 +163,8 @@ def _device(world: World, ask: Ask) -> str:
         return ""
     if "across" in ask["ends"]:
         return "bridged" if device.state == "bridged" else "nothing"
+    if "leads of its own" in ask["ends"]:
+        return "yes" if device.device().watches else "no"
     table = MECHANISM if "mechanism" in ask["ends"] else CONTACTS
     return table.get(device.state, "free" if table is MECHANISM else "even")
 

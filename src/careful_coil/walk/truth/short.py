@@ -5,6 +5,7 @@ from collections.abc import Sequence
 
 from careful_coil.core.can_marking import in_full
 from careful_coil.core.colour_codes import CODES
+from careful_coil.core.ways.devices import POSTS
 from careful_coil.documents.motor import CapacitorReal, DeviceReal
 
 SHORTEST = {colour: code for code, colour in reversed(CODES.items()) if len(code) == 2}
@@ -25,13 +26,16 @@ def bare(marked: str) -> str:
     return short if in_full(short) == marked else marked
 
 
+def _said(device: DeviceReal) -> str:
+    """Return what a device is, with its terminals where it has posts for a capacitor."""
+    words = SAID_AS.get(device.kind, device.kind.replace("-", " "))
+    return f"{words} {' '.join(POSTS)}" if device.device().posts else words
+
+
 def listed(cans: Sequence[CapacitorReal], devices: Sequence[DeviceReal], plate: str) -> list[str]:
     """Return cans and devices as listed, each in short, its name only where it would be given another."""
     seen = [(c.name, "C", "=" if c.marked == plate else bare(c.marked)) for c in cans if c.marked]
-    others = [
-        (d.name, LETTERS.get(d.kind, "K"), SAID_AS.get(d.kind, d.kind.replace("-", " ")))
-        for d in devices
-    ]
+    others = [(d.name, LETTERS.get(d.kind, "K"), _said(d)) for d in devices]
     told: list[str] = []
     taken = Counter[str]()
     for name, letter, words in (*seen, *others):

@@ -18,7 +18,12 @@ if TYPE_CHECKING:
     from careful_coil.core.ledger.judgement import Judgement
 
 FIELDS = {"drain": "drained", "measure": "microfarad"}
-LOOKED = {"mechanism": "actuator", "plate": "plate", "across": "across"}
+LOOKED = {  # words of a step's title → field; the first that stands there
+    "leads of its own": "sensing",
+    "mechanism": "actuator",
+    "plate": "plate",
+    "across": "across",
+}
 
 
 def inventory(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
