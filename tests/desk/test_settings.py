@@ -59,7 +59,7 @@ def test_schools_are_chosen_by_keys_with_their_reason(bench: Bench) -> None:
     bench.key(Key.Key_2)
     assert kept(bench) == {"schools": {"star": "star"}}
     assert "star: the word of the standards" in page.schools.row_words(page.schools.current)
-    assert page.schools.row_words(page.schools.current).endswith("; kept for Connect")
+    assert page.schools.row_words(page.schools.current).endswith("; at Connect")
     acting = page.schools.row_words(list(SCHOOLS).index("part-winding"))
     assert acting.endswith("; at Connect")
     bench.key(Key.Key_Left)

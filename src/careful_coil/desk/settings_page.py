@@ -17,20 +17,6 @@ from careful_coil.desk.session import Session
 from careful_coil.desk.shared.page import Heading, Page, plain_label
 from careful_coil.desk.theme import Theme
 
-# practices that no rule acts on yet: kept until their station asks for them
-KEPT = (
-    *(
-        "contacts",
-        "start-switch",
-        "reverse",
-        "view",
-        "star",
-        "colours",
-        "drop-out",
-        "unlike-switch",
-    ),
-    *("appliances", "universal"),
-)
 NOT_ASKED = ("supply_edge", "frame_ohm")  # limits that no rule reads yet: not shown
 
 
@@ -157,9 +143,8 @@ class SchoolRoll(Roll):
 
 
 def _where(school: School) -> str:
-    """Return at which station a school speaks, or for which its choice is only kept so far."""
-    station = school.station.replace("-", " ").capitalize()
-    return f"kept for {station}" if school.name in KEPT else f"at {station}"
+    """Return at which station a school speaks."""
+    return f"at {school.station.replace('-', ' ').capitalize()}"
 
 
 class OddsRoll(Roll):

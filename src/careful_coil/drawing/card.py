@@ -23,7 +23,7 @@ def card_lines(judged: Judgement) -> list[tuple[str, str]]:
     if state.plan is None:
         return [("Hookup", state.why)]
     made = [frozenset(j) for j in state.made]
-    lines = [("Connection", state.plan.connection), ("Supply", _supply(job))]
+    lines = [("Connection", judged.facts.connection), ("Supply", _supply(job))]
     starter = state.starter
     joints = [j for j in (starter.boxed if starter else state.plan.joints) if len(j) > 1]
     for k, joint in enumerate(joints):
@@ -37,7 +37,7 @@ def card_lines(judged: Judgement) -> list[tuple[str, str]]:
         lines.append(("On its own", f"{state.said(alone, ', ')}, each insulated"))
     for k, (pair, ohm) in enumerate((state.expected or {}).items()):
         lines.append(("Must read" if k == 0 else "", f"{pair.replace('-', ' to ')} {_ohm(ohm)}"))
-    lines.append(("Turns", turns_words(job)))
+    lines.append(("Turns", turns_words(job, state.view)))
     return lines
 
 

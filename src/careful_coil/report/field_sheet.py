@@ -46,7 +46,7 @@ def field_sheet_paper(number: int, judged: Judgement) -> bytes:
     plan = judged.facts.connecting.plan
     if plan is not None:
         joints = ", ".join(judged.facts.connecting.said(j) for j in plan.joints)
-        page.text(f"Hookup: {plan.connection}. {joints}.", 9)
+        page.text(f"Hookup: {judged.facts.connection}. {joints}.", 9)
     for caution in CAUTIONS:
         page.text(caution, 9, bold=True)
     page.head("To read and to set")

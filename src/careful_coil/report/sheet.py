@@ -196,7 +196,8 @@ def _hookup(page: Page, judged: Judgement) -> None:
     if supply is not None:
         seen = "measured" if supply.measured or judged.job.joined.read else "assumed"
         page.text(
-            f"For {supply.volt:g} V, {supply.hertz:g} Hz, {supply.phases}-phase ({seen}): {state.plan.connection}."
+            f"For {supply.volt:g} V, {supply.hertz:g} Hz, {supply.phases}-phase ({seen}): "
+            f"{judged.facts.connection}."
         )
     drawing = hookup_drawing(judged, state.drawn or state.plan)
     if drawing is not None:
@@ -206,7 +207,10 @@ def _hookup(page: Page, judged: Judgement) -> None:
         x = MARGIN + drawing.width * scale + 10 * mm
         _beside(page, x, judged)
         page.y -= drawing.height * scale + 4
-    page.text(f"Turns {turns_words(judged.job)}. {proved(judged)[0].upper()}{proved(judged)[1:]}.")
+    page.text(
+        f"Turns {turns_words(judged.job, judged.facts.connecting.view)}. "
+        f"{proved(judged)[0].upper()}{proved(judged)[1:]}."
+    )
 
 
 def _installer(page: Page, judged: Judgement) -> None:

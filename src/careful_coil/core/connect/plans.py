@@ -41,10 +41,12 @@ class Wish:
     variant: str = ""
     devices: tuple[Device, ...] = ()
     equal: bool = False  # both windings read alike: then it reverses at the capacitor
+    by_other: bool = False  # turned round by the main winding, a universal motor by its field
     phases: int | None = None
     one: str = ""  # of which connection the only rating of the plate is: HIGHEST or LOWEST
 
 
+MAIN_LEADS, FIELD_LEADS = ("main-1", "main-2"), ("field-1", "field-tap", "field-2")
 HIGHEST, LOWEST = "highest", "lowest"
 
 
@@ -279,7 +281,23 @@ def _one_way(options: list[Plan], wish: Wish) -> Plan:
     if other is None:
         words = "This direction cannot be had by leads. " + " ".join(forward.notes)
         raise CannotConnect(words.strip(), "rotation")
-    return other
+    return turned_round(forward, wish.by_other) or other
+
+
+def turned_round(forward: Plan, by_other: bool) -> Plan | None:
+    """Return a hookup turned round by its main winding or its field; None where it is turned by the other.
+
+    Exchanging either winding alone turns a motor round; the tables exchange the start winding, or the
+    armature. Both ends of the one must come out by themselves.
+    """
+    own = FIELD_LEADS if forward.arrangement.startswith("universal") else MAIN_LEADS
+    ends = [n for j in forward.joints for n in j if n in own]
+    if not by_other or len(ends) != 2:
+        return None
+    one, two = ends
+    other = {one: two, two: one}
+    joints = tuple(tuple(other.get(n, n) for n in j) for j in forward.joints)
+    return replace(forward, joints=joints, reversed=True)
 
 
 def with_lines_exchanged(found: Plan) -> Plan:

@@ -203,7 +203,7 @@ def _direction(job: Job, state: Connecting) -> Iterator[Finding]:
             code="direction",
             verdict="hold",
             subject="Turns the wrong way",
-            why=f"It turns {seen.words}; wanted is {wanted.words}. {how_to_turn(state)}",
+            why=f"It turns {seen.words(state.view)}; wanted is {wanted.words(state.view)}. {how_to_turn(state)}",
             gate=True,
         )
     elif wanted and seen:
@@ -211,7 +211,7 @@ def _direction(job: Job, state: Connecting) -> Iterator[Finding]:
             code="direction",
             verdict="good",
             subject="Direction right",
-            why=f"{seen.words[0].upper()}{seen.words[1:]}.",
+            why=f"{seen.words(state.view)[0].upper()}{seen.words(state.view)[1:]}.",
             gate=True,
         )
     elif not wanted and matters(job) and seen and not came_backwards(job):
@@ -219,8 +219,8 @@ def _direction(job: Job, state: Connecting) -> Iterator[Finding]:
             code="direction",
             verdict="good",
             subject="Direction seen",
-            why=f"It turns {seen.words}: said on the tag. Nobody said which way the machine wants it: its arrow "
-            "is looked at before it is coupled.",
+            why=f"It turns {seen.words(state.view)}: said on the tag. Nobody said which way the machine "
+            "wants it: its arrow is looked at before it is coupled.",
             gate=True,
         )
     elif not wanted and matters(job):
@@ -238,8 +238,8 @@ def _direction(job: Job, state: Connecting) -> Iterator[Finding]:
             code="direction",
             verdict="hold" if back else "unproven",
             subject="Direction wrong as it came" if back else "Direction not seen yet",
-            why=f"Wanted: {wanted.words}. A phase-order indicator, the low run or a bump tells; never a bump "
-            "of a coupled pump.",
+            why=f"Wanted: {wanted.words(state.view)}. A phase-order indicator, the low run or a bump "
+            "tells; never a bump of a coupled pump.",
             gate=True,
         )
 

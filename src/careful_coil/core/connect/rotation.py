@@ -15,6 +15,7 @@ from pydantic import ValidationError
 from careful_coil.core.choices import plain
 from careful_coil.core.condition.suspicion import symptoms_in
 from careful_coil.core.connect.called import in_words
+from careful_coil.core.connect.plans import turned_round
 from careful_coil.core.connect.steps import in_order
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.errors import BadValue
@@ -23,6 +24,7 @@ from careful_coil.core.job.at_connect import TurnSeen
 from careful_coil.core.ways.book import plans_of
 from careful_coil.core.ways.way import LINES, Joint, Plan
 
+DRIVE = "drive-end"  # the end that IEC 60034-8 looks at
 WORDS = {"cw": "clockwise", "ccw": "counter-clockwise"}
 OTHER = {"cw": "ccw", "ccw": "cw"}
 ENDS = {"drive-end": "the drive end", "opposite": "the end opposite the drive"}
@@ -34,10 +36,11 @@ class Direction:
 
     at_drive: str
 
-    @property
-    def words(self) -> str:
-        """Return it from both ends."""
+    def words(self, view: str = DRIVE) -> str:
+        """Return it from both ends, that of the shop's `view` first."""
         here, there = WORDS[self.at_drive], WORDS[OTHER[self.at_drive]]
+        if view != DRIVE:
+            return f"{there} seen from the opposite end, {here} from the drive end"
         return f"{here} seen from the drive end, {there} from the opposite end"
 
 
@@ -103,12 +106,12 @@ def came_backwards(job: Job) -> bool:
     return bool(told & {*BACKWARDS})
 
 
-def turns_words(job: Job) -> str:
+def turns_words(job: Job, view: str = DRIVE) -> str:
     """Return which way it turns, as seen or as wanted."""
     seen, wanted = seen_direction(job), wanted_direction(job)
     if seen is not None:
-        return f"{seen.words}, as seen"
-    return f"{wanted.words}, wanted" if wanted is not None else "not seen yet"
+        return f"{seen.words(view)}, as seen"
+    return f"{wanted.words(view)}, wanted" if wanted is not None else "not seen yet"
 
 
 def wrong_way(job: Job) -> bool:
@@ -119,10 +122,11 @@ def wrong_way(job: Job) -> bool:
 
 def how_to_turn(state: Connecting) -> str:
     """Return in words how this motor's direction is changed, which leads exactly."""
-    return in_words(_turned_by(state.plan), state.called) if state.plan is not None else ""
+    plan = state.plan
+    return in_words(_turned_by(plan, state.by_other), state.called) if plan is not None else ""
 
 
-def _turned_by(plan: Plan) -> str:
+def _turned_by(plan: Plan, by_other: bool) -> str:
     if not plan.turning:
         joints = {n: j for j in plan.joints for n in ("L1", "L2") if n in j}
         one, two = (" – ".join(n for n in joints.get(k, ()) if n != k) for k in ("L1", "L2"))
@@ -137,7 +141,7 @@ def _turned_by(plan: Plan) -> str:
         )
     if plan.turning == "no":
         return "Not by leads: turn the stator or the rotor end for end in the frame."
-    other = _other_way(plan)
+    other = (not plan.reversed and turned_round(plan, by_other)) or _other_way(plan)
     if other is None:
         return "This hookup has no other direction by leads."
     moved = moved_leads(plan.joints, other.joints)
@@ -173,11 +177,13 @@ def moved_leads(before: tuple[Joint, ...], after: tuple[Joint, ...]) -> str:
     return ", ".join(moved)
 
 
-def read_direction(text: str, how: Literal["indicator", "low run", "bump", "run"]) -> TurnSeen:
-    """Return a direction as seen: cw or ccw, then the end (drive-end where none is said). Raises: BadValue."""
+def read_direction(
+    text: str, how: Literal["indicator", "low run", "bump", "run"], view: str = DRIVE
+) -> TurnSeen:
+    """Return a direction as seen: cw or ccw, then the end, the shop's `view` where none is said. Raises: BadValue."""
     turns, _, end = text.strip().lower().partition(" ")
     try:
-        told = {"turns": turns, "seen_from": end.strip() or "drive-end", "how": how}
+        told = {"turns": turns, "seen_from": end.strip() or view, "how": how}
         return TurnSeen.model_validate(told)
     except ValidationError:
         raise BadValue(text, "cw or ccw, then drive-end or opposite") from None

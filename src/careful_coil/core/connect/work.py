@@ -12,17 +12,14 @@ from careful_coil.core.connect.hookup import Hookup, Supplied
 from careful_coil.core.connect.other_phases import other_phases
 from careful_coil.core.connect.plans import (
     Plate,
-    Wish,
-    against_default,
-    plan,
     rating_of,
     which_plan,
-    with_lines_exchanged,
 )
 from careful_coil.core.connect.present import Present, present_of
 from careful_coil.core.connect.slips import unseen_by_ohms
 from careful_coil.core.connect.steps import JOINTS, Step, change_steps
-from careful_coil.core.connect.usual_wish import as_usual, ran_low
+from careful_coil.core.connect.usual_wish import ran_low
+from careful_coil.core.connect.wished import other_winding, plan_wished, view_of, wish_of
 from careful_coil.core.errors import CannotConnect, CannotPlace, CoilError, SupplyUnfit
 from careful_coil.core.identify import Identification, Naming
 from careful_coil.core.job import Job
@@ -36,7 +33,6 @@ from careful_coil.core.ways.way import Joint, Plan
 from careful_coil.core.winding.arrangements import ARRANGEMENTS, Arrangement
 
 NOTHING = Present(joints=(), made=(), loose=(), before="apart")
-EQUAL_SHARE = 0.05  # of 1: two windings that are wound alike
 OUTSIDE = ("single-phase-3-lead", "single-phase-4-lead", "single-phase-speed-taps")
 
 
@@ -72,6 +68,8 @@ class Connecting:
     called: Mapping[str, str] = field(default_factory=dict)  # each lead in words, by its name
     unfit: bool = False  # no connection of its plate fits the supply: `why` says so
     starter: Starter | None = None  # of a plan that is started in stages
+    view: str = "drive-end"  # the end this shop looks at
+    by_other: bool = False  # this shop turns it round by its main winding, or its field
     turned: bool = (
         False  # it is joined anew, the other way or for other volts: the first joints are no slips
     )
@@ -187,6 +185,8 @@ def connecting(
         names=names,
         by_marks=by_marks,
         called=called(job, names, arr.slug, marks),
+        by_other=other_winding(arr.slug, settings or Settings()),
+        view=view_of(settings or Settings()),
     )
     if job.supply is None or not job.plate.volts:
         missing = "The supply" if job.supply is None else "The plate's volts"
@@ -199,7 +199,12 @@ def connecting(
         ohms = shown_ohms(job, found, naming) or (coil_by_lines(job, before) if by_marks else None)
         if gear.inside and not gear.devices and SWITCH_INSIDE in arr.variants:
             variant = SWITCH_INSIDE
-        wanted = plan_wished(job, job.supply, arr, variant, gear.devices, ohms)
+        asked = replace(wish_of(job, variant, gear.devices, ohms), by_other=state.by_other)
+        wanted = plan_wished(job, job.supply, arr.slug, asked)
+        if state.by_other and wanted.reversed:  # what turns right already stays as it is joined
+            usual = plan_wished(job, job.supply, arr.slug, replace(asked, by_other=False))
+            stands = {frozenset(j) for j in now.joints}
+            wanted = usual if {frozenset(j) for j in usual.joints} <= stands else wanted
     except CannotPlace as error:
         return replace(state, why=str(error), outside=True)
     except CannotConnect as error:
@@ -214,57 +219,6 @@ def connecting(
     if lacking:
         wanted = replace(wanted, notes=(*wanted.notes, lacking))
     return _worked(state, job, job.supply, wanted, ohms, settings or Settings())
-
-
-def plan_wished(
-    job: Job,
-    supply: Supply,
-    arr: Arrangement,
-    variant: str,
-    devices: tuple[Device, ...],
-    ohms: Mapping[str, float] | None = None,
-) -> Plan:
-    """Return the hookup this supply needs, as it is wished; `ohms` of each kind of coil, where read.
-
-    Raises: CannotConnect.
-    """
-    wish = job.joined.wish
-    hertz = job.plate.hertz_at(supply.hertz)
-    asked = Wish(
-        start=wish.get("start", "direct"),
-        family=wish.get("family", ""),
-        speed=wish.get("speed", ""),
-        variant=variant,
-        devices=devices,
-        equal=_alike(ohms),
-        reverse=against_default(wish.get("rotation", ""), wish.get("seen-from", "")),
-    )
-    plate = Plate(job.plate.volts_at(hertz), hertz)
-    try:
-        found = plan(arr.slug, plate, supply.volt, supply.hertz, asked)
-    except CannotConnect as error:
-        asked, said = as_usual(asked, error, ran_low(job))
-        try:
-            found = plan(arr.slug, plate, supply.volt, supply.hertz, asked)
-        except CannotConnect as second:
-            asked, more = as_usual(asked, second, ran_low(job))
-            said = f"{said} {more}"
-            found = plan(arr.slug, plate, supply.volt, supply.hertz, asked)
-        found = replace(found, notes=(*found.notes, said))
-    if "exchanged" not in wish:
-        return found
-    if not found.turning:
-        return with_lines_exchanged(found)
-    return plan(
-        arr.slug, plate, supply.volt, supply.hertz, replace(asked, reverse=not asked.reverse)
-    )
-
-
-def _alike(ohms: Mapping[str, float] | None) -> bool:
-    """Whether run and start winding read alike, so that each can be the other."""
-    if not ohms or not {"run", "start"} <= set(ohms):
-        return False
-    return abs(ohms["run"] / ohms["start"] - 1) <= EQUAL_SHARE
 
 
 def _worked(

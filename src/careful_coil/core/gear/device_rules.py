@@ -73,7 +73,8 @@ def told_of(
         if kind == "change-over"
         else expected_of(device, _starts_by_capacitor(gear))
     )
-    found = [_reading(gear, name, e) for e in limited(expected, settings)]
+    dress = settings.school("contacts") == "dress"
+    found = [_reading(gear, name, e, dress) for e in limited(expected, settings)]
     found += [_looked(gear, name, what) for what in LOOKED_AT.get(kind, ())]
     for what in ("out", "back"):
         text = gear.noted.get((name, what), "")
@@ -87,13 +88,13 @@ def _starts_by_capacitor(gear: Gear) -> bool:
     return any(serves_of(told) == "start" for told in gear.capacitors.values())
 
 
-def _reading(gear: Gear, name: str, e: Expected) -> Told:
+def _reading(gear: Gear, name: str, e: Expected, dress: bool) -> Told:
     place = name, e.between, e.when
     read = gear.read.get(place)
     what = f"{e.between[0]} to {e.between[1]}, {e.when}"
     if read is None:
         return Told(what=what, verdict="unproven", why="not read", expected=e)
-    verdict, why = judged(e, OPEN if read.ohm is None else read.ohm, read.left_open)
+    verdict, why = judged(e, OPEN if read.ohm is None else read.ohm, read.left_open, dress)
     first = gear.first.get(place)
     if first is not None and first.ohm != read.ohm:
         why += f"; {_ohm(first.ohm)} before"
@@ -126,6 +127,8 @@ def _let_go(what: str, text: str, out: str, settings: Settings, plate: Nameplate
         why = f"{figure:g} s, {limit:g} s at most" + (
             "" if over is None else ": it cooks the winding"
         )
+        by_speed = settings.school("drop-out") == "speed"
+        why += "; its speed decides, where a tachometer reads it" if by_speed else ""
         return Told(what=title, verdict=verdict, why=why)
     sync = sync_rpm(plate)
     if sync is None:
@@ -136,6 +139,8 @@ def _let_go(what: str, text: str, out: str, settings: Settings, plate: Nameplate
         )
     share = 100 * figure / sync
     words = f"{figure:g} rpm, {share:.0f} % of {sync:g}"
+    if what == "out" and settings.school("drop-out") == "time":
+        words += " (this shop times it: say the seconds too)"
     low, high = settings.switch_out_from.value, settings.switch_out_to.value
     if what == "back":
         before = speed_or_time(out)[0] if out else 0.0

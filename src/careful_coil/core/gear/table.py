@@ -269,10 +269,13 @@ def _of_table(device: Device) -> list[Expected]:
     return found
 
 
-def judged(expected: Expected, ohm: float, left_open: float = 0.0) -> tuple[Verdict, str]:
+def judged(
+    expected: Expected, ohm: float, left_open: float = 0.0, dress: bool = True
+) -> tuple[Verdict, str]:
     """Return the verdict on a reading in Ω (infinite for open) and why.
 
-    `left_open` what the meter itself leaves open in Ω: resolution, and leads that are not nulled.
+    `left_open` what the meter itself leaves open in Ω: resolution, and leads that are not nulled;
+    `dress` whether this shop dresses contacts, else it replaces them.
     """
     if expected.open:
         if ohm >= expected.low:
@@ -293,7 +296,8 @@ def judged(expected: Expected, ohm: float, left_open: float = 0.0) -> tuple[Verd
         if expected.what == "contact" and ohm <= TIRED * expected.high + left_open:
             return (
                 "watch",
-                f"{show_ohm(ohm)}, over {show_ohm(expected.high)}: dress the contacts, read again",
+                f"{show_ohm(ohm)}, over {show_ohm(expected.high)}: "
+                f"{'dress the contacts, read again' if dress else 'fit new contacts'}",
             )
         if expected.what == "thermistor":
             return (

@@ -69,3 +69,29 @@ def colour_words(leads: Sequence[Lead]) -> str:
     pairs = [f"{a} and {b} ({why})" for a, b, why in confusable(leads)]
     more = f"; {len(pairs) - MOST} pairs more" if len(pairs) > MOST else ""
     return f"Easily taken for each other: {'; '.join(pairs[:MOST])}{more}." if pairs else ""
+
+
+# single-phase leads by custom (NEMA MG 1, lead colours of single-phase motors): worth a little, never proof
+CUSTOM = {
+    "blue": "T1",
+    "white": "T2",
+    "orange": "T3",
+    "yellow": "T4",
+    "black": "T5",
+    "red": "T8",
+    "brown": "P2",
+}
+FEWEST = 2  # so many leads of such colours make a set
+
+
+def by_custom(leads: Sequence[Lead]) -> str:
+    """Return which marks the colours of unmarked single-phase leads would have by custom, or nothing."""
+    told = [
+        f"{x.tag} {_plain(x.colour)} {CUSTOM[_plain(x.colour)]}"
+        for x in leads
+        if _plain(x.colour) in CUSTOM and not (x.tracer.strip() or x.marking.strip())
+    ]
+    apart = len({t.rpartition(" ")[2] for t in told}) == len(told)
+    if len(told) < FEWEST or not apart:
+        return ""
+    return f"By custom {', '.join(told)}. Makers differ and repairs more: readings decide."

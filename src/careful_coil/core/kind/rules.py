@@ -5,12 +5,13 @@ from careful_coil.core.identify import Identification
 from careful_coil.core.identify.extras import TACHOMETER_VOLT
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.plate import not_printed
-from careful_coil.core.kind.colours import colour_words
+from careful_coil.core.kind.colours import by_custom, colour_words
 from careful_coil.core.kind.kinds import on_this_supply
 from careful_coil.core.kind.plate_checks import plate_checks
 from careful_coil.core.kind.sign_table import SIGNS
 from careful_coil.core.kind.weigh import SETTLED, Weighed, weigh_kinds
 from careful_coil.core.readings import Shaft, Spin
+from careful_coil.core.settings import Settings
 
 THREE_EQUAL_ODDS = 0.9
 RELAYS = {"relay-current", "relay-voltage", "hot-wire", "ptc", "electronic-switch"}
@@ -105,18 +106,22 @@ def _rating(job: Job) -> list[Finding]:
     ]
 
 
-def _colours(job: Job) -> list[Finding]:
-    """Return lead colours to beware of on this motor."""
+def _colours(job: Job, settings: Settings) -> list[Finding]:
+    """Return lead colours to beware of on this motor, and what they are by custom."""
     words = colour_words(job.leads)
+    if settings.school("colours") == "leaning" and job.plate.phases == 1:
+        words = f"{words} {by_custom(job.leads)}".strip()
     if not words:
         return []
-    subject = "Lead colours that look alike"
+    subject = (
+        "Lead colours that look alike" if colour_words(job.leads) else "Lead colours by custom"
+    )
     return [Finding(code="colours", verdict="note", subject=subject, why=words, station="intake")]
 
 
-def kind_findings(job: Job, kinds: Weighed) -> list[Finding]:
+def kind_findings(job: Job, kinds: Weighed, settings: Settings) -> list[Finding]:
     """Return what the kind means and what contradicts; nothing while nothing was looked at."""
-    found = [*plate_checks(job.plate), *_rating(job), *_colours(job)]
+    found = [*plate_checks(job.plate), *_rating(job), *_colours(job, settings)]
     for a, b in kinds.contradictions:
         if not {a, b} & set(job.seen.looks):
             continue  # neither was looked at by eye: plate and start gear are judged at their stations

@@ -59,7 +59,7 @@ class AtStation:
 def _intake(c: Facts) -> Iterator[Finding]:
     return chain(
         intake_findings(c.job),
-        kind_findings(c.job, c.kinds),
+        kind_findings(c.job, c.kinds, c.settings),
         as_found_findings(c.job, c.as_found),
         diagram_findings(c.job),
         seen_findings(c.job, c.kinds, c.settings),

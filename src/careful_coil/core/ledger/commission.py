@@ -60,7 +60,7 @@ def _lines(job: Job, state: Connecting, way: StartWay, settings: Settings) -> It
     turn = how_to_turn(state)
     yield Line(
         name="direction",
-        words=f"Direction: {turns_words(job)}. {reversible(state)}".rstrip(". "),
+        words=f"Direction: {turns_words(job, state.view)}. {reversible(state)}".rstrip(". "),
         why=turn or "Uncoupled first.",
     )
     if way.way == "direct":

@@ -16,6 +16,7 @@ from careful_coil.core.kind import Weighed
 from careful_coil.core.mechanics.parts import Part
 from careful_coil.core.rewind.record import Record
 from careful_coil.core.settings import Settings
+from careful_coil.core.terms import in_terms
 from careful_coil.core.trial.begin import StartWay
 
 
@@ -48,6 +49,12 @@ class Facts:
     parts: tuple[Part, ...] = ()  # wanted, with their specification
     findings: tuple[Finding, ...] = ()
     gate: tuple[Finding, ...] = ()
+
+    @property
+    def connection(self) -> str:
+        """What the hookup is called, in the shop's terms; empty while there is none."""
+        plan = self.connecting.plan
+        return in_terms(plan.connection, self.settings) if plan is not None else ""
 
     @property
     def known(self) -> bool:

@@ -17,6 +17,7 @@ from careful_coil.core.ledger.next_leads import readings_put_off
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.settings import Settings
 from careful_coil.core.stations import STATIONS
+from careful_coil.core.terms import in_terms
 
 ORDER = ("hold", "watch", "unproven", "note", "good")
 
@@ -39,12 +40,12 @@ def judge(
     findings, waived = under_law(
         job, c.findings, c.naming, c.connecting, lambda j: conclude(ruled(j), settings).findings
     )
-    findings = [_worded(f, c.connecting.called) for f in findings]
+    findings = [_worded(f, c.connecting.called, settings) for f in findings]
     job = replace(c.job, waived=waived)
     gate = tuple(before_it_can_go(job, findings, settings))
     c = replace(c, job=job, findings=tuple(findings), gate=gate)
     asked = {
-        station.name: tuple(_said(s, c.connecting.called) for s in station.steps(c))
+        station.name: tuple(_said(s, c.connecting.called, settings) for s in station.steps(c))
         for station in EVERY
     }
     every = tuple(in_order(c, asked))
@@ -70,15 +71,21 @@ def judge(
 BY_NAME = ("start-gear", "connect", "test-run", "release")
 
 
-def _worded(found: Finding, called: Mapping[str, str]) -> Finding:
-    """Return a finding whose leads are called by what is on them."""
+def _worded(found: Finding, called: Mapping[str, str], settings: Settings) -> Finding:
+    """Return a finding whose leads are called by what is on them, in the shop's terms."""
+    subject, why = in_terms(found.subject, settings), in_terms(found.why, settings)
+    if (subject, why) != (found.subject, found.why):
+        found = replace(found, subject=subject, why=why)
     if found.station not in BY_NAME:
         return found
     return replace(found, subject=in_words(found.subject, called), why=in_words(found.why, called))
 
 
-def _said(step: NextStep, called: Mapping[str, str]) -> NextStep:
-    """Return a step whose leads are called by what is on them."""
+def _said(step: NextStep, called: Mapping[str, str], settings: Settings) -> NextStep:
+    """Return a step whose leads are called by what is on them, in the shop's terms."""
+    title, why = in_terms(step.title, settings), in_terms(step.why, settings)
+    if (title, why) != (step.title, step.why):
+        step = replace(step, title=title, why=why)
     if step.station not in BY_NAME:
         return step
     return replace(step, title=in_words(step.title, called), why=in_words(step.why, called))

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 
+from careful_coil.core.identify.naming import uses_of
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.ledger.facts import Facts
 from careful_coil.core.ledger.site_rules import visit
@@ -9,12 +10,15 @@ from careful_coil.core.ledger.step import NextStep
 
 COSTLY = ("coil-open", "coils-balanced")
 SUPPLY = ("supply-hertz", "supply-fit")  # no joint makes it fit
+SMALL_W = 1500.0  # an appliance's motor (washing machine, tumbler); shop practice
 DEAD_MEGOHM = 0.05  # no cleaning or drying brings such a winding back
 
 
 def customer_steps(c: Facts) -> Iterator[NextStep]:
     """Yield the question for the go-ahead, then the rewind or the way out, where a winding is past mending."""
     yield from _winders_word(c.job)
+    if c.settings.school("appliances") == "scrap" and driven_appliance(c.job):
+        yield from _not_repaired(c.job)
     found = c.identification
     more = found is not None and found.next is not None and found.next.kind == "resistance"
     if more and not visit(c.job):  # on site the leads are not read one by one
@@ -41,13 +45,7 @@ def customer_steps(c: Facts) -> Iterator[NextStep]:
             why=why,
         )
     elif not word:
-        yield NextStep(
-            code="go-ahead",
-            title="Ask the customer: rewind it?",
-            station="intake",
-            focus="go-ahead",
-            why=f"{why} Nothing more is opened, read or bought before this is said.",
-        )
+        yield _go_ahead("rewind it", why)
     elif word == "yes" and visit(c.job):
         yield bring_in(why)
     elif word == "yes":
@@ -60,13 +58,44 @@ def customer_steps(c: Facts) -> Iterator[NextStep]:
             why=f"{why} Winding record first; then every electrical proof is made again.",
         )
     else:
-        yield NextStep(
-            code="let-go",
-            title="Let it go unrepaired",
-            station="release",
-            focus="let-go",
-            why=f"{why} unrepaired or scrap, and why; its tag says DO NOT CONNECT.",
-        )
+        yield _let_go(why)
+
+
+def _go_ahead(what: str, why: str) -> NextStep:
+    return NextStep(
+        code="go-ahead",
+        title=f"Ask the customer: {what}?",
+        station="intake",
+        focus="go-ahead",
+        why=f"{why} Nothing more is opened, read or bought before this is said.",
+    )
+
+
+def _let_go(why: str) -> NextStep:
+    return NextStep(
+        code="let-go",
+        title="Let it go unrepaired",
+        station="release",
+        focus="let-go",
+        why=f"{why} unrepaired or scrap, and why; its tag says DO NOT CONNECT.",
+    )
+
+
+def driven_appliance(job: Job) -> bool:
+    """Whether it is a small motor that only its appliance's drive runs: a tachometer tells its speed."""
+    small = job.plate.power_w is None or job.plate.power_w <= SMALL_W
+    tacho = "tachometer" in uses_of(job).values() or job.seen.looks.get("tachometer") == "yes"
+    return tacho and small
+
+
+def _not_repaired(job: Job) -> Iterator[NextStep]:
+    """Yield the customer's word on a motor that this shop would rather not repair."""
+    word = job.ticket.get("go-ahead", "")
+    why = "An appliance's drive feeds it: the drive is the usual fault, and both cost more than a new appliance."
+    if not word:
+        yield _go_ahead("repair it at all", why)
+    elif word == "no":
+        yield _let_go(why)
 
 
 def bring_in(why: str) -> NextStep:

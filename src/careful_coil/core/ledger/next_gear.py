@@ -14,6 +14,8 @@ from careful_coil.core.ledger.next_leads import OPEN_UP, is_open
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.settings import Settings
 
+SWITCHES = ("speed-switch", "change-over", "selector", "reversing-switch")
+_MAKE_GOOD = {"dress": "Dress or renew", "replace": "Renew"}
 LOOKED = {
     "mechanism on the shaft": "mechanism",
     "contact plate": "contact plate",
@@ -139,7 +141,22 @@ def _devices(job: Job, settings: Settings) -> Iterator[NextStep]:
             yield _step(f"look-{name}", f"{name}: look at the {word}", "device", left.why + ".")
         elif bad is not None:
             why = f"{bad.what[0].upper()}{bad.what[1:]}: {bad.why}."
-            yield _step(f"renew-{name}", f"Dress or renew {name}", "device-renewed", why)
+            title = f"{_MAKE_GOOD[settings.school('contacts')]} {name}"
+            why += f" {_fits(job, name, settings)}"
+            yield _step(f"renew-{name}", title, "device-renewed", why.strip())
+
+
+def _fits(job: Job, name: str, settings: Settings) -> str:
+    """Return what this shop puts in the place of a switch or relay that is bad."""
+    if job.gear.devices[name] not in SWITCHES:
+        return ""
+    if settings.school("start-switch") == "retrofit" and job.gear.devices[name] == "speed-switch":
+        return "An electronic switch can take its place: Fitting has its steps."
+    make = job.gear.noted.get((name, "make"), "")
+    like = f"The same kind{f', {make},' if make else ''} with the same speeds and contacts"
+    if settings.school("unlike-switch") == "wait":
+        return f"{like}; none today: wait for it."
+    return f"{like}; none today: an unlike one may go in, proven by its own timed start and said on the sheet."
 
 
 def _work(job: Job) -> Iterator[NextStep]:

@@ -34,7 +34,12 @@ LID_ON = ("on", "lid on", "yes", "done", "closed")
 
 def field_sheet(job: Job, state: Connecting, installer: Sequence[Line]) -> tuple[SiteLine, ...]:
     """Return the lines of a visit in the order hands make them: dead first, then what needs volts."""
-    return (_line_side(job), *_dead(job, state), *alive_lines(job), *_told(job, installer))
+    return (
+        _line_side(job),
+        *_dead(job, state),
+        *alive_lines(job, state.view),
+        *_told(job, installer),
+    )
 
 
 def changing(job: Job, state: Connecting) -> bool:

@@ -28,11 +28,19 @@ ITEMS: Mapping[str, tuple[str, str]] = {
 UNDER_VOLTS = ("amps", "volts", "ran", "start")  # what joints and covers void
 ORDERS = ("L1 L2 L3", "L1 L3 L2")
 SHOWN = ("123", "132")  # the same, as an indicator has it
-TURNS = ("cw", "ccw", "cw opposite", "ccw opposite")  # from the drive end where none is said
+_ENDS = ("drive-end", "opposite")
+
+
+def turns_from(view: str) -> tuple[str, ...]:
+    """Return the answers on a direction: bare from the end the shop looks at, then from the other."""
+    other = next(e for e in _ENDS if e != view)
+    return ("cw", "ccw", f"cw {other}", f"ccw {other}")
+
+
 HINTS = {"phase-order": "123", "amps": "6.1/6.2/6.1", "volts": "398/399/400"}
 
 
-def alive_lines(job: Job) -> Iterator[SiteLine]:
+def alive_lines(job: Job, view: str = "drive-end") -> Iterator[SiteLine]:
     """Yield what needs volts: phase order, the bump, amps, volts under load."""
     three = job.plate.phases != 1
     if three:
@@ -42,10 +50,11 @@ def alive_lines(job: Job) -> Iterator[SiteLine]:
         yield SiteLine(
             name="site-direction",
             title="Direction, and the end it is seen from",
-            how="One short bump, uncoupled where it can be. 1 cw, 2 ccw from the drive end; 3, 4 from the other.",
+            how="One short bump, uncoupled where it can be. 1 cw, 2 ccw from "
+            f"the {view.replace('-', ' ')}{' end' if view == 'opposite' else ''}; 3, 4 from the other.",
             hint="cw drive-end",
             done=f"{seen.at_drive} drive-end" if seen is not None else "",
-            read=lambda text: (read_direction(_picked(text, TURNS), "bump"),),
+            read=lambda text: (read_direction(_picked(text, turns_from(view)), "bump", view),),
         )
     if not three:
         yield SiteLine(

@@ -20,10 +20,10 @@ def tag_words(number: int, judged: Judgement, day: str) -> tuple[str, list[str]]
     plan = judged.facts.connecting.plan
     body = job.released.body if job.released is not None else None
     signed = body.signed if isinstance(body, Released) else ""
-    lines = [first, plan.connection.capitalize() if plan else "Hookup: see the sheet"]
+    lines = [first, judged.facts.connection.capitalize() if plan else "Hookup: see the sheet"]
     if set(job.plate.assumed) & {"volts", "hertz"}:
         lines.append("Ratings not from the plate: by the supply it ran on.")
-    lines.append(f"Turns {turns_words(job)}.")
+    lines.append(f"Turns {turns_words(job, judged.facts.connecting.view)}.")
     back = reversible(judged.facts.connecting)
     if back:
         lines.append(f"{back}.")

@@ -149,7 +149,7 @@ class ChangePart(Part):
             if picture is not None:  # the same room for both: the same coil in the same place
                 drawn.show_drawing(replace(picture, width=wide, height=high))
         self.before_head.say("As it is", now_words(judged))
-        self.after_head.say("As it must be", plan.connection if plan else "")
+        self.after_head.say("As it must be", judged.facts.connection)
 
     def _states(self, judged: Judgement) -> State | None:
         """Offer the states its devices have; return the one that is drawn."""
@@ -254,6 +254,6 @@ def now_words(judged: Judgement) -> str:
         )
         return f"{span_words(rated)}: {state.found.connection}" if rated else state.found.connection
     if state.plan is not None and state.joined:
-        return state.plan.connection
+        return judged.facts.connection
     count = len(state.now.joints)
     return f"{count} joint{'' if count == 1 else 's'}"

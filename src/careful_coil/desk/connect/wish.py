@@ -67,7 +67,7 @@ class WishPart(Part):
         self.arrows.setVisible(wanted is not None)
         if wanted is not None:
             drawing = draw_rotation(wanted.at_drive, job.joined.wish.get("seen-from", ""))
-            self.arrows.show_whole(drawing, wanted.words)
+            self.arrows.show_whole(drawing, wanted.words(state.view))
         self.turn.say(f"The other way: {how_to_turn(state)}" if state.plan else "")
         self.list.show_findings(self._takes(judged))
 
@@ -81,7 +81,8 @@ class WishPart(Part):
             for s in state.plan.stages
         )
         notes = in_words(" ".join(state.plan.notes), state.called)
-        head = f"{state.plan.connection[0].upper()}{state.plan.connection[1:]}{started}."
+        called = judged.facts.connection
+        head = f"{called[0].upper()}{called[1:]}{started}."
         return " ".join(w for w in (head, notes, f"Stages: {stages}." if stages else "") if w)
 
     def _takes(self, judged: Judgement) -> list[Finding]:

@@ -210,7 +210,9 @@ class RunPart(Part):
         open_sheet(job.judged.job, text)
         what, _, words = text.strip().partition(" ")
         if what.lower() == "direction":
-            self.session.record(read_direction(words, "run"), station="test-run")
+            self.session.record(
+                read_direction(words, "run", job.judged.facts.connecting.view), station="test-run"
+            )
             return
         if what.lower() not in HEARD or not words.strip():
             raise BadValue(text, HEARD_WANTED)

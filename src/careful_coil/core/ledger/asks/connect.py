@@ -50,6 +50,9 @@ def wish(judged: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
     field = found["field"]
     own = SHEETS["wished"].field(field)
     now = () if own.special != "wish" else tuple(judged.facts.connecting.choices)
+    if field == "seen-from":  # the end this shop looks at is the first
+        view = judged.facts.connecting.view
+        now = (view, *(w for w in own.words if w != view))
     return noted("wished", field, ends=(field,), choices=now, part=own.part or field)
 
 

@@ -11,7 +11,7 @@ from careful_coil.core.ledger.asks.tick import unread, worked
 from careful_coil.core.ledger.asks.wall import coils
 from careful_coil.core.ledger.parts import part_of
 from careful_coil.core.ledger.site import field_sheet
-from careful_coil.core.ledger.site_live import SHOWN, TURNS
+from careful_coil.core.ledger.site_live import SHOWN, turns_from
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.probes import PROBES
 from careful_coil.core.sheets.field import Ask
@@ -32,7 +32,6 @@ SITE: dict[str, tuple[Ask, str, AnswerType, str]] = {
     "site-ran": ("step", "run", "text", "A"),
     "site-direction": ("direction", "shaft", "choice", ""),
 }
-CHOICES = {"site-phase-order": SHOWN, "site-direction": TURNS}
 STATES = {"site-ran": f"{NOT_FOUND_MINUTES:g} min"}
 WANTS = {"site-start": ("outcome", "seconds"), "site-amps": ("amp",), "site-ran": ("amp", "turns")}
 VOLTS_ON = ("site-start", "site-amps", "site-direction", "site-ran")
@@ -61,6 +60,7 @@ def site(judged: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
         )
     supply = judged.job.supply
     quantity, part, kind, unit = SITE[code]
+    choices = {"site-phase-order": SHOWN, "site-direction": turns_from(facts.connecting.view)}
     return Question(
         id=step.code,
         name=name,
@@ -68,7 +68,7 @@ def site(judged: "Judgement", step: NextStep, found: re.Match[str]) -> Question:
         part=part,
         type="number" if quantity == "insulation" and judged.job.tested.tests else kind,
         unit=unit,
-        choices=CHOICES.get(code, ()),
+        choices=choices.get(code, ()),
         state=STATES.get(code, ""),
         wants=WANTS.get(code, ()),
         volt=supply.volt if supply is not None and code in VOLTS_ON else 0.0,
