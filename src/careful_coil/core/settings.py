@@ -132,13 +132,13 @@ class Settings:
     supply_apart: Limit = Limit(
         10.0,
         "%",
-        "NEMA MG 1: rated volts ±10 % at rated frequency",
+        "NEMA MG 1, 12.44: rated volts ±10 % at rated frequency",
         "Supply off the plate: hold above",
     )
     supply_edge: Limit = Limit(
         5.0,
         "%",
-        "preferred band; torque goes with volts squared",
+        "IEC 60034-1, 7.3: zone A ±5 %, zone B ±10 %; torque goes with volts squared",
         "Supply off the plate: watch above",
     )
     start_microfarad_below: Limit = Limit(

@@ -17,13 +17,6 @@ from careful_coil.desk.session import Session
 from careful_coil.desk.shared.page import Heading, Page, plain_label
 from careful_coil.desk.theme import Theme
 
-NOT_ASKED = ("supply_edge", "frame_ohm")  # limits that no rule reads yet: not shown
-
-
-def limits_shown(settings: Settings) -> dict[str, Limit]:
-    """Return the limits that verdicts hang on, by name."""
-    return {n: limit for n, limit in settings.limits().items() if n not in NOT_ASKED}
-
 
 def _row(painter: QPainter, t: Theme, box: QRect, title: str, figure: str, rest: str) -> None:
     """Draw what it is, its figure, and where that comes from."""
@@ -45,20 +38,20 @@ class LimitRoll(Roll):
 
     def count(self) -> int:
         """Return how many limits there are."""
-        return len(limits_shown(self.settings))
+        return len(self.settings.limits())
 
     def name(self) -> str:
         """Return the name of the current limit."""
-        return list(limits_shown(self.settings))[self.current]
+        return list(self.settings.limits())[self.current]
 
     def row_words(self, k: int) -> str:
         """Return a limit in words."""
-        limit = list(limits_shown(self.settings).values())[k]
+        limit = list(self.settings.limits().values())[k]
         return f"{limit.title} {_figure(limit)}, {limit.source}"
 
     def paint_row(self, painter: QPainter, k: int, box: QRect) -> None:
         """Draw a limit."""
-        limit = list(limits_shown(self.settings).values())[k]
+        limit = list(self.settings.limits().values())[k]
         _row(painter, self.theme, box, limit.title, _figure(limit), limit.source)
 
 

@@ -42,6 +42,8 @@ class Wish:
     devices: tuple[Device, ...] = ()
     equal: bool = False  # both windings read alike: then it reverses at the capacitor
     by_other: bool = False  # turned round by the main winding, a universal motor by its field
+    apart: float = SUPPLY_APART_PERCENT  # % a supply may be off a rating, and from where it is said
+    edge: float = EDGE_PERCENT
     phases: int | None = None
     one: str = ""  # of which connection the only rating of the plate is: HIGHEST or LOWEST
 
@@ -91,15 +93,15 @@ def plan(
         )
     rank = min(usable, key=lambda k: abs(apart[k]))
     nearest = min(range(len(apart)), key=lambda k: abs(apart[k]))
-    if abs(apart[rank]) > SUPPLY_APART_PERCENT:
+    if abs(apart[rank]) > wish.apart:
         words = _off(wish, plate, supply_volt, apart, rank, nearest)
-        if nearest != rank and abs(apart[nearest]) <= SUPPLY_APART_PERCENT:
+        if nearest != rank and abs(apart[nearest]) <= wish.apart:
             raise CannotConnect(words, "start", ("direct",))
         raise SupplyUnfit(words)
     found = _one_way(ratings[rank], wish)
     # a commutator's speed follows volts and load: hertz change neither it nor the flux by much
     hertz = None if slug.startswith("universal") else supply_hertz
-    remarks = _remarks(apart[rank], supply_volt, plate.volts[rank], plate.hertz, hertz)
+    remarks = _remarks(apart[rank], supply_volt, plate.volts[rank], plate.hertz, hertz, wish.edge)
     return replace(found, rank=rank, notes=(*found.notes, *remarks))
 
 
@@ -251,7 +253,7 @@ def _why_no_rating(options: list[Plan], factors: list[float], plate: Plate, fits
 def _off(
     wish: Wish, plate: Plate, volt: float, apart: Sequence[float], rank: int, nearest: int
 ) -> str:
-    if nearest != rank and abs(apart[nearest]) <= SUPPLY_APART_PERCENT:
+    if nearest != rank and abs(apart[nearest]) <= wish.apart:
         return (
             f"A {wish.start} start needs the supply at {span_words(plate.volts[rank])}; on {volt:g} V this "
             "motor runs in another connection. Start it direct, or through a drive."
@@ -260,7 +262,7 @@ def _off(
     return (
         f"A supply of {volt:g} V is {apart[rank]:+.0f} % off the nearest rating, "
         f"{span_words(plate.volts[rank])}; "
-        f"±{SUPPLY_APART_PERCENT:g} % is allowed. This motor takes about {takes}."
+        f"±{wish.apart:g} % is allowed. This motor takes about {takes}."
     )
 
 
@@ -375,9 +377,10 @@ def _remarks(
     rated: Volts,
     plate_hertz: float,
     hertz: float | None,
+    edge: float,
 ) -> tuple[str, ...]:
     notes = []
-    if abs(apart) > EDGE_PERCENT:
+    if abs(apart) > edge:
         share = (volt / (rated[0] if apart < 0 else rated[1])) ** 2
         notes.append(
             f"{volt:g} V on a {span_words(rated)} rating is at the edge: torque {share:.2f} of rated."

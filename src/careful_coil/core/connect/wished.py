@@ -35,7 +35,11 @@ def view_of(settings: Settings) -> str:
 
 
 def wish_of(
-    job: Job, variant: str, devices: tuple[Device, ...], ohms: Mapping[str, float] | None
+    job: Job,
+    variant: str,
+    devices: tuple[Device, ...],
+    ohms: Mapping[str, float] | None,
+    settings: Settings,
 ) -> Wish:
     """Return what a job wishes of its hookup; `ohms` of each kind of coil, where read."""
     wish = job.joined.wish
@@ -46,6 +50,8 @@ def wish_of(
         variant=variant,
         devices=devices,
         equal=_alike(ohms),
+        apart=settings.supply_apart.value,
+        edge=settings.supply_edge.value,
         reverse=against_default(wish.get("rotation", ""), wish.get("seen-from", "")),
     )
 

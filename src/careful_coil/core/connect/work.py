@@ -199,7 +199,8 @@ def connecting(
         ohms = shown_ohms(job, found, naming) or (coil_by_lines(job, before) if by_marks else None)
         if gear.inside and not gear.devices and SWITCH_INSIDE in arr.variants:
             variant = SWITCH_INSIDE
-        asked = replace(wish_of(job, variant, gear.devices, ohms), by_other=state.by_other)
+        asked = wish_of(job, variant, gear.devices, ohms, settings or Settings())
+        asked = replace(asked, by_other=state.by_other)
         wanted = plan_wished(job, job.supply, arr.slug, asked)
         if state.by_other and wanted.reversed:  # what turns right already stays as it is joined
             usual = plan_wished(job, job.supply, arr.slug, replace(asked, by_other=False))

@@ -16,7 +16,9 @@ AT_REST = "at rest"  # the posture in which a start contact must be closed
 BROKEN_FROM = 0.6  # odds from which a broken coil is a hold
 
 
-def lead_findings(job: Job, found: Identification | None, naming: Naming) -> list[Finding]:
+def lead_findings(
+    job: Job, found: Identification | None, naming: Naming, open_ohm: float
+) -> list[Finding]:
     """Return findings on the leads, worst first within the station."""
     if found is None:
         return [
@@ -74,7 +76,7 @@ def lead_findings(job: Job, found: Identification | None, naming: Naming) -> lis
         ohm = ohm_value(taken.value).value
         if uses_of(job).get(taken.lead) == "earth" and ohm < EARTH_OHM and not taken.lug:
             continue  # that is what it is for
-        if ohm < job.meter.open_above_ohm:
+        if ohm < min(job.meter.open_above_ohm, open_ohm):
             findings.append(_frame(taken.lead, ohm))
         else:
             clear.append(taken.lead)

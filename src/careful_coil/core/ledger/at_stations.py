@@ -81,7 +81,9 @@ EVERY: tuple[AtStation, ...] = (
     AtStation(name="intake", rules=_intake, steps=intake_steps),
     AtStation(
         name="leads",
-        rules=lambda c: lead_findings(c.job, c.identification, c.naming),
+        rules=lambda c: lead_findings(
+            c.job, c.identification, c.naming, c.settings.frame_ohm.value
+        ),
         steps=lead_steps,
         admits=admission.LEADS,
     ),

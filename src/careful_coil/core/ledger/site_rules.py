@@ -242,6 +242,9 @@ def _judged(
         )
     if apart > settings.unbalance_watch.value / 100:
         return replace(found, verdict="watch", why=f"{words}: {show_percent(apart)} apart.")
+    if abs(off) > settings.supply_edge.value / 100:
+        told = f"{words}: {show_percent(abs(off))} off the plate: it runs so, warmer and weaker."
+        return replace(found, why=f"{told} {show_percent((1 + off) ** 2)} of its torque.")
     return found
 
 
