@@ -5,6 +5,7 @@ from typing import Any
 import pytest
 
 from careful_coil.core.can_marking import read_marking
+from careful_coil.core.condition.appliance import appliance_finding
 from careful_coil.core.connect import check
 from careful_coil.core.connect.rotation import direction, how_to_turn, read_direction
 from careful_coil.core.connect.work import Connecting
@@ -193,6 +194,53 @@ def test_a_drive_fed_appliances_motor_wants_the_customers_word(choice: str, aske
     job = job_of(*plate(phases="3", volt="195", power="0.4 kW"), look("tachometer", "yes"))
     steps = {s.code for s in customer_steps(judge(job, chosen("appliances", choice)).facts)}
     assert ("go-ahead" in steps) is asked
+
+
+@pytest.mark.parametrize(
+    ("double", "leak", "verdict", "words"),
+    [
+        ("II", "0.4", "good", "0.4 of 0.5 mA"),
+        ("II", "0.8", "hold", "touch current 0.8 of 0.5 mA"),
+        ("I", "0.8", "good", "0.8 of 3.5 mA"),
+        ("I", "4.2", "hold", "earth conductor 4.2 of 3.5 mA"),
+        ("I", "", "unproven", "current in the earth conductor"),
+    ],
+)
+def test_an_appliance_is_tested_by_the_standard_where_the_shop_does(
+    double: str, leak: str, verdict: str, words: str
+) -> None:
+    """Limits of EN 50678: 0.3 Ω, 1 and 2 MΩ, 3.5 and 0.5 mA. Never made: no line, and nothing is lifted."""
+    bond = {"kind": "earth-bond", "ohm": 0.08, "place": "frame", "wires": 4}
+    bodies: list[Any] = [
+        *plate(phases="1", volt="230", hertz="50", power="0.6 kW", protection=double),
+        {"kind": "noted", "sheet": "felt", "field": "cord", "text": "good"},
+        {"kind": "insulation", "megohm": 480, "at_c": 20},
+        *([bond] if double == "I" else []),
+        *([{"kind": "noted", "sheet": "earth", "field": "leakage", "text": leak}] if leak else []),
+    ]
+    job = job_of(*bodies)
+    found = appliance_finding(job, chosen("appliance-tests", "yes"))
+    assert found is not None
+    assert (found.verdict, found.gate, found.waivable) == (verdict, True, False)
+    assert words in found.why
+    assert appliance_finding(job, Settings()) is None
+
+
+@pytest.mark.parametrize(
+    ("told", "asked"),
+    [
+        ({"phases": "1", "power": "0.6 kW", "capacitor": "none"}, True),
+        ({"phases": "1", "power": "0.6 kW", "capacitor": "none", "protection": "II"}, False),
+        ({"phases": "1", "power": "1.5 kW", "capacitor": "none"}, False),
+        ({"phases": "1", "power": "0.6 kW", "capacitor": "160 µF 250 V"}, False),
+        ({"phases": "3", "power": "0.6 kW"}, False),
+    ],
+)
+def test_class_is_asked_for_as_it_comes_in_where_it_may_be_two(
+    told: dict[str, str], asked: bool
+) -> None:
+    job = job_of(*TICKET, *plate(volt="230", hertz="50", amp="3", **told))
+    assert ("protection" in {s.code for s in judge(job, Settings()).steps}) is asked
 
 
 def look(field: str, text: str) -> Any:

@@ -221,6 +221,13 @@ SCHOOLS: dict[str, School] = {
             scrap="the drive is the usual fault and the price of both too high",
         ),
         _school(
+            "appliance-tests",
+            "insulation",
+            "Appliance test of a motor on a cord?",
+            no="whoever answers for the machine makes it, whole, where it stands",
+            yes="earth, insulation and leakage are measured before it leaves",
+        ),
+        _school(
             "universal",
             "connect",
             "A universal motor is reversed by?",

@@ -123,6 +123,36 @@ class Settings:
     earth_bond_cord: Limit = Limit(
         0.2, "Ω", "shop default, through the cord", "Earth bond through the cord, at most"
     )
+    appliance_earth: Limit = Limit(
+        0.3,
+        "Ω",
+        "EN 50678, cord up to 5 m; the standard in force decides",
+        "Appliance, earth at most",
+    )
+    appliance_insulation: Limit = Limit(
+        1.0,
+        "MΩ",
+        "EN 50678, class I; the standard in force decides",
+        "Appliance, class I, at least",
+    )
+    appliance_insulation_two: Limit = Limit(
+        2.0,
+        "MΩ",
+        "EN 50678, class II; the standard in force decides",
+        "Appliance, class II, at least",
+    )
+    appliance_leakage: Limit = Limit(
+        3.5,
+        "mA",
+        "EN 50678, protective conductor; the standard in force decides",
+        "Appliance, current in the earth conductor, at most",
+    )
+    appliance_touch: Limit = Limit(
+        0.5,
+        "mA",
+        "EN 50678, touch current; the standard in force decides",
+        "Appliance, class II, touch current, at most",
+    )
     line_ohm_apart: Limit = Limit(
         3.0,
         "%",

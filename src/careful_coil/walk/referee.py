@@ -50,7 +50,7 @@ CURED: Mapping[str, tuple[str, ...]] = {
 STAGES: Sequence[tuple[int, tuple[str, ...], tuple[str, ...]]] = (
     (2, ("plate", "inventory"), ("plate", "leads")),
     (2, ("word",), ("ticket",)),
-    (2, ("look",), ("hookup", "motor", "place")),
+    (2, ("look",), ("hookup", "motor", "place", "class")),
     (3, ("kick", "series", "switch", "turn", "spin"), ("",)),
     (3, ("ohm",), ("winding", "lead")),
     (3, ("run",), ("winding",)),

@@ -1,6 +1,7 @@
 """What Insulation must have settled: coils, the wall to the frame and between windings, the rest."""
 
 from careful_coil.core.condition.again_rules import again_findings
+from careful_coil.core.condition.appliance import appliance_finding
 from careful_coil.core.condition.bond import bond_finding
 from careful_coil.core.condition.coil_rules import coil_findings
 from careful_coil.core.condition.later_rules import later_findings
@@ -23,4 +24,5 @@ def condition_findings(
         *later_findings(job, wall, settings),
         *again_findings(job, found, wall),
         bond_finding(job, settings),
+        *((tested,) if (tested := appliance_finding(job, settings)) else ()),
     ]

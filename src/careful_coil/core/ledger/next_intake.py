@@ -2,10 +2,30 @@
 
 from collections.abc import Iterator
 
-from careful_coil.core.job.plate import unreadable
+from careful_coil.core.job.plate import Nameplate, unreadable
 from careful_coil.core.ledger.facts import Facts
 from careful_coil.core.ledger.site_rules import benched
 from careful_coil.core.ledger.step import NextStep
+
+PROTECTION = NextStep(
+    code="protection",
+    title="Class I or II?",
+    station="intake",
+    focus="protection",
+    why="II: a square within a square, or a plastic body on a cord of two wires. Nothing of it is earthed. "
+    "Else I: metal with an earth.",
+)
+NO_CAPACITOR = ("none", "no", "-", "?")
+SMALL_W = 1000.0  # of a motor that may be double insulated: hand tools, fans, small appliances
+
+
+def may_be_double_insulated(plate: Nameplate) -> bool:
+    """Whether a plate leaves open that nothing of the motor is earthed: one phase, small, no start capacitor."""
+    small = plate.power_w is None or plate.power_w <= SMALL_W
+    told = plate.printed("capacitor").strip().lower()
+    return (
+        plate.phases == 1 and small and (not plate.printed("protection")) and told in NO_CAPACITOR
+    )
 
 
 def intake_steps(c: Facts) -> Iterator[NextStep]:
@@ -73,6 +93,8 @@ def intake_steps(c: Facts) -> Iterator[NextStep]:
             why="µF and volts as printed, none where it prints none: it tells which start circuit it has, "
             "and which leads are worth a test.",
         )
+    if not job.leads and not job.on_site and may_be_double_insulated(plate):
+        yield PROTECTION
     if not job.leads:
         yield NextStep(
             code="tag",

@@ -7,6 +7,7 @@ from careful_coil.core.condition.suspicion import has_brushes
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.kind import Weighed
 from careful_coil.core.ledger.facts import Facts
+from careful_coil.core.ledger.next_intake import PROTECTION
 from careful_coil.core.ledger.step import NextStep
 from careful_coil.core.mechanics.bearing_rules import DRY_WICK, ENDS, sleeve_left
 from careful_coil.core.mechanics.brush_rules import next_bar, ran_smooth
@@ -27,15 +28,6 @@ MEND = {
     "cord": "felt-cord-done",
     "relief": "felt-relief",
 }
-
-
-PROTECTION = NextStep(
-    code="protection",
-    title="Class I or II?",
-    station="intake",
-    focus="protection",
-    why="A square within a square is class II: double insulated, nothing of it is earthed. Else it is I.",
-)
 
 
 def mechanics_steps(c: Facts) -> Iterator[NextStep]:

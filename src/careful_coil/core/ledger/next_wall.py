@@ -163,6 +163,20 @@ def closed_steps(c: Facts) -> Iterator[NextStep]:
             why="From the stud or the earth lead to bare metal, leads nulled. Its colour proves nothing."
             + at_once,
         )
+    test = next((f for f in c.findings if f.code == "appliance"), None)
+    if (
+        test is not None
+        and test.verdict == "unproven"
+        and not places
+        and not closed_left(job, wall)
+    ):
+        yield NextStep(
+            code="appliance",
+            title="Measure its leakage",
+            station="insulation",
+            focus="earth-leakage",
+            why=f"{test.why} On the mains through the tester, covers on; class II at every metal one touches.",
+        )
 
 
 def _test(

@@ -14,7 +14,7 @@ _PARTS: tuple[tuple[str, str], ...] = (
         "winding",
     ),
     (r"drying.*|dew-point|test-volts|temperature-rise|work-.*", "winding"),
-    (r"earth-bond", "earth"),
+    (r"earth-bond|appliance", "earth"),
     (r"capacitor-left-in", "start-gear"),
     (r"start-gear|gear-work|start-device.*|trial-drop-(?:out|in)", "start-gear"),
     (r"cause|suspicion", "complaint"),

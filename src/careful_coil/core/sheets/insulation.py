@@ -90,6 +90,17 @@ EARTH = Sheet(
     """
             ),
         ),
+        Field(
+            "leakage",
+            "Appliance test: current in the earth conductor; class II, touch current, mA",
+            "0.4",
+            quantity=Quantity.CURRENT,
+            unit="mA",
+            most=1e3,
+            wanted="milliamps in figures, such as 0.4",
+            asked="milliamps",
+            ask="amp",
+        ),
     ),
 )
 SHEETS = (MADE, EARTH)

@@ -3,6 +3,7 @@
 from PySide6.QtWidgets import QWidget
 
 from careful_coil.core.choices import one_of
+from careful_coil.core.condition.appliance import is_tested
 from careful_coil.core.condition.bond import limit_of, newest_bonds, places_left
 from careful_coil.core.condition.typed import read_bonds
 from careful_coil.core.job.at_insulation import BOND_PLACES, Covers, EarthBond
@@ -83,9 +84,12 @@ class BondPart(Part):
         self.fields["bond-wires"].show_text(str(self.wires))
         self.fields["bond-nulled"].show_text("yes" if self.nulled else "no")
         self.fields["bond-cord"].show_text("yes" if self.cord else "no")
+        self.fields["earth-leakage"].setVisible(is_tested(judged.job, self.session.settings))
         on = judged.job.tested.covers >= 0
         self.key.setText("The covers came off again" if on else "The covers are on")
-        self.verdicts.show_findings([finding_of(judged, "earth-bond")])
+        self.verdicts.show_findings(
+            [f for code in ("earth-bond", "appliance") if (f := finding_of(judged, code))]
+        )
 
     def _bond(self, text: str) -> None:
         left = places_left(self.judged.job) if self.judged else ()

@@ -40,6 +40,7 @@ ASKS: tuple[tuple[str, Make], ...] = (
     ("discharge", wall.discharge),
     (r"ready-.*", wall.ready),
     ("dry", wall.dry),
+    ("appliance", wall.appliance),
     ("between", wall.between),
     ("covers|open-up|site-lid", wall.covers),
     ("bring-in", release.bring_in),

@@ -33,6 +33,11 @@ def dry(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     return worked(step, "act", "winding", "dried")
 
 
+def appliance(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
+    """Ask for the milliamps of the appliance test."""
+    return noted("earth", "leakage")
+
+
 def between(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     """Ask for two windings to be parted where they touch."""
     return worked(step, "act", "winding", "cleaned")
