@@ -49,6 +49,7 @@ def test_outside_the_range_no_correction_is_made_and_it_is_said(at_c: float) -> 
 @pytest.mark.parametrize(
     ("rated", "volts"),
     [
+        (24, (250, 250)),
         (230, (500, 500)),
         (999, (500, 500)),
         (1000, (500, 1000)),

@@ -274,3 +274,26 @@ def test_a_motor_with_brushes_has_no_start_gear_to_judge() -> None:
     look = {"kind": "look", "sign": "brushes", "answer": "yes"}
     assert "start-gear" in codes(judged(*TICKET))
     assert "start-gear" not in codes(judged(*TICKET, look))
+
+
+@pytest.mark.parametrize(
+    ("bearing", "value", "verdict", "words"),
+    [
+        ({"number": "6204"}, "0", "good", "preload washer"),
+        ({"number": "6204"}, "1.2", "watch", "Preload washer missing"),
+        ({"sort": "sleeve"}, "0", "watch", "Bound between"),
+        ({"sort": "sleeve"}, "1.2", "watch", "Thrust washers"),
+    ],
+)
+def test_end_float_is_judged_by_its_bearings(
+    bearing: dict[str, str], value: str, verdict: str, words: str
+) -> None:
+    """A ball bearing under its preload washer shows none; a sleeve bearing must have some."""
+    of = [
+        {"kind": "noted", "sheet": "bearing", "of": "drive", "field": f, "text": t}
+        for f, t in bearing.items()
+    ]
+    found = judged(*of, {"kind": "noted", "sheet": "felt", "field": "end-float", "text": value})
+    (line,) = (f for f in found.findings if f.code == "end-float")
+    assert (line.verdict, words in line.why) == (verdict, True)
+    assert "switch" not in line.why

@@ -61,6 +61,10 @@ def test_a_motor_that_matches_point_by_point_serves() -> None:
         ({"volt": "220-240"}, "Volts", "good"),
         ({"hertz": "60"}, "Hertz", "hold"),
         ({"hertz": "60/50"}, "Hertz", "good"),
+        ({"volt": "275", "hertz": "60"}, "Hertz", "watch"),  # 4.6 V/Hz, as 230 V at 50 Hz
+        ({"volt": "275", "hertz": "60"}, "Volts", "good"),
+        ({"volt": "250"}, "Volts", "watch"),
+        ({"volt": "240"}, "Volts", "good"),
         ({"power": "0.5 kW"}, "Power", "hold"),
         ({"power": "2 kW"}, "Power", "watch"),
         ({"rpm": "2850"}, "Poles, by its speed", "hold"),
@@ -204,3 +208,27 @@ def test_the_shops_currency_stands_in_the_estimate() -> None:
     (worth,) = [f for f in found.findings if f.code == "worth-repairing"]
     assert worth.why.startswith("Repair 165 £, ")
     assert "120 £" in worth.why
+
+
+@pytest.mark.parametrize(
+    ("offered", "answer", "words"),
+    [
+        ({"volt": "440", "hertz": "50"}, "watch", "0.83 of its torque"),  # (400/440)²
+        ({"volt": "440", "hertz": "60"}, "watch", "more iron loss"),  # 8.0 against 7.33 V/Hz
+        ({"volt": "480", "hertz": "60"}, "good", ""),  # both 8.0 V/Hz
+        ({"volt": "400", "hertz": "60"}, "hold", "Not for these volts"),
+    ],
+)
+def test_another_plates_volts_are_judged_by_volts_per_hertz(
+    offered: dict[str, str], answer: str, words: str
+) -> None:
+    """IEC 60034-1: zone A ±5 %, zone B ±10 %, at the same volts per hertz."""
+    job = job_of(*plate(phases="3", volt="400", hertz="50"))
+    told = {**offered, "phases": "3"}
+    noted = [
+        {"kind": "noted", "sheet": "card", "of": "offered", "field": f, "text": t}
+        for f, t in told.items()
+    ]
+    job = job_of(*plate(phases="3", volt="400", hertz="50"), *noted)
+    line = next(x for x in card_of(job, kind_of(job, None)) if x.title == "Volts")
+    assert (line.answer, words in line.why) == (answer, True)

@@ -50,6 +50,8 @@ def test_a_sound_is_told_with_what_makes_it(text: str, words: str) -> None:
         ("light but ragged", True),
         ("ring of fire", True),
         ("blue", True),
+        ("ring", True),
+        ("fine", False),
     ],
 )
 def test_sparks_are_read_by_whole_words(text: str, bad: bool) -> None:
@@ -85,9 +87,9 @@ def test_a_start_device_that_stays_out_is_a_hold_and_one_back_too_early_a_watch(
 
 
 def test_a_motor_that_ends_near_its_class_without_load_is_watched() -> None:
-    def warm(end: float) -> dict[str, Finding]:
+    def warm(end: float, where: str = "winding") -> dict[str, Finding]:
         steps = [
-            step(f"400 V 2.6 A {end - (end - 20) * math.exp(-t / 12):.2f} °C {t} min")
+            step(f"400 V 2.6 A {end - (end - 20) * math.exp(-t / 12):.2f} °C {t} min {where}")
             for t in (0, 5, 10, 20, 30)
         ]
         return findings({"kind": "winding-made", "field": "class", "text": "F"}, *begun(), *steps)
@@ -96,6 +98,17 @@ def test_a_motor_that_ends_near_its_class_without_load_is_watched() -> None:
     assert (hot.verdict, hot.limit) == ("watch", 135)
     assert hot.figure == pytest.approx(150, abs=2)
     assert "trial-warm" not in warm(70)
+    frame = warm(128, "frame")["trial-warm"]  # its winding is some 15 K hotter
+    assert (frame.limit, "The frame ends near" in frame.why) == (120, True)
+    assert "trial-warm" not in warm(128)
+
+
+def test_sparks_along_the_edge_are_watched_as_on_the_brushes_own_scale() -> None:
+    even = findings(*begun(), heard("spark", "even"))["trial-spark"]
+    assert (even.verdict, even.why) == (
+        "watch",
+        "Even: even along the edge: neutral, spring, grade or load.",
+    )
 
 
 def test_a_shaft_that_turns_only_beyond_half_the_volts_is_held_by_something() -> None:

@@ -206,9 +206,9 @@ def test_standstill_amps_come_from_the_code_letter_where_there_is_one() -> None:
 
 def test_after_two_starts_a_third_waits() -> None:
     start = {"kind": "trial-start", "volt": 400, "outcome": "turns", "seconds": 1}
-    one = judged(*LOG, *begun(), start).job.trials
-    two = judged(*LOG, *begun(), start, start).job.trials
-    last = two.sheets[-1].start_at[-1]
+    one = judged(*LOG, *begun(), start).job
+    two = judged(*LOG, *begun(), start, start).job
+    last = two.trials.sheets[-1].start_at[-1]
     check_pause(one, last, Settings())
     check_pause(two, "", Settings())
     with pytest.raises(BadValue, match=r"a pause of 5\.0 min"):

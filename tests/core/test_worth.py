@@ -21,7 +21,8 @@ DEAR = Estimate(parts=90, labour=180, replacement=310, lead_days=14)
         (CHEAP, "repair", 165, 165 / 310),
         (DEAR, "replace", 270, 270 / 310),
         (replace(DEAR, special=True), "repair", 270, 270 / 310),
-        (replace(CHEAP, drive=200), "drive", 365, 365 / 510),
+        (replace(CHEAP, drive=200), "replace", 365, 365 / 310),
+        (replace(CHEAP, drive=50), "drive", 215, 215 / 310),
         (replace(DEAR, scrap_kg=10, scrap_price=6), "replace", 270, 270 / 250),
         (Estimate(parts=10, labour=20), "repair", 30, None),
         (replace(CHEAP, bearings=30, rewind_kg=2, rewind_price=50), "replace", 295, 295 / 310),
@@ -62,6 +63,23 @@ def test_figures_below_nothing_are_refused(estimate: Estimate, limit: float) -> 
 
 def figures(**values: float) -> list[dict[str, object]]:
     return [{"kind": "estimate", "field": k, "value": v} for k, v in values.items()]
+
+
+@pytest.mark.parametrize(
+    ("payer", "subject", "words"),
+    [
+        ("customer", "Replace it", "It turns to repair below"),
+        ("shop", "Repair it", "The shop pays"),
+        ("insurer", "Replace it", "An insurer pays"),
+    ],
+)
+def test_who_pays_is_part_of_the_answer(payer: str, subject: str, words: str) -> None:
+    """87 % of a new one: too dear for a customer, cheaper than a new one for a shop that pays itself."""
+    who = {"kind": "noted", "sheet": "estimate", "field": "payer", "text": payer}
+    told = judged(*figures(parts=90, labour=180, replacement=310), who)
+    own = next(f for f in told.findings if f.code == "worth-repairing")
+    assert own.subject == subject
+    assert words in own.why
 
 
 def test_a_job_says_it_once_both_sides_are_known() -> None:

@@ -46,13 +46,18 @@ def corrected(megohm: float, at_c: float, winding: Winding = "thermosetting") ->
     return Corrected(factor, factor * megohm, f"× {factor:.3g} from {at_c:g} °C to 40 °C")
 
 
+EXTRA_LOW_VOLT, EXTRA_LOW_TEST = 50.0, (250.0, 250.0)
+
+
 def dc_test_volts(rated_volt: float) -> tuple[float, float]:
     """Return the DC test voltage (low, high) in V for a winding's rated V.
 
-    Source: IEEE 43, guidelines for DC voltages to be applied.
+    Source: IEEE 43, guidelines for DC voltages to be applied; up to 50 V IEC 60364-6, table 6A: 250 V.
     """
     if not rated_volt > 0:
         raise ValueOutOfRange(f"{rated_volt:g} V", "rated volts above nothing")
+    if rated_volt <= EXTRA_LOW_VOLT:
+        return EXTRA_LOW_TEST
     steps = ((1000, (500, 500)), (2500, (500, 1000)), (5000, (1000, 2500)), (12000, (2500, 5000)))
     for below, volts in steps:
         if rated_volt < below or (below > 1000 and rated_volt <= below):

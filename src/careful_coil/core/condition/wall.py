@@ -4,7 +4,7 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from careful_coil.core.condition.insulation import corrected, dc_test_volts
+from careful_coil.core.condition.insulation import EXTRA_LOW_VOLT, corrected, dc_test_volts
 from careful_coil.core.condition.polarization import insulation_minimum
 from careful_coil.core.condition.suspicion import symptoms_in
 from careful_coil.core.identify import Identification, Naming
@@ -73,7 +73,9 @@ class Wall:
             return "It was wet: low volts until a reading shows it dry."
         if self.rewound and self.volt < HELD_VOLT:
             return f"Rewound: {HELD_VOLT:g} V held a minute stand for the high-potential test."
-        return f"For {self.volt:g} V rated. Source: IEEE 43, DC test volts."
+        low = self.volt <= EXTRA_LOW_VOLT
+        source = "IEC 60364-6, extra-low volts" if low else "IEEE 43, DC test volts"
+        return f"For {self.volt:g} V rated. Source: {source}."
 
 
 def wall_of(job: Job, found: Identification | None, naming: Naming, settings: Settings) -> Wall:

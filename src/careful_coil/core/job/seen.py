@@ -74,13 +74,20 @@ def notice(seen: Seen, body: Any) -> Seen:
     return seen
 
 
+PAYER = "payer"  # of an estimate: no figure
+
+
 def seen_notes(seen: Seen, notes: Notes) -> Seen:
     """Return what is seen with what was noted in fields."""
     flags = {"yes": 1.0, "no": 0.0}
     return replace(
         seen,
         looks=notes.of("look"),
-        estimate={f: flags[t] if t in flags else float(t) for f, t in notes.of("estimate").items()},
+        estimate={
+            f: flags[t] if t in flags else float(t)
+            for f, t in notes.of("estimate").items()
+            if f != PAYER
+        },
         voltage_tags=notes.of("voltage-tag"),
         symptoms=notes.of("symptom"),
         wanted=notes.of("card", "wanted"),

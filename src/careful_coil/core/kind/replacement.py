@@ -1,7 +1,7 @@
 """The replacement card: all that a replacement must match, and whether another plate's motor would."""
 
 import re
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -15,7 +15,8 @@ from careful_coil.core.winding.speed import poles_of
 
 Answer = Literal["good", "watch", "hold", "unproven"]
 
-VOLT_APART = 0.10  # NEMA MG 1: rated volts ±10 %
+VOLT_APART = 0.10  # NEMA MG 1, 12.44: rated volts ±10 %
+EDGE_APART = 0.05  # IEC 60034-1: zone A
 MUCH_LARGER = 1.5  # over this the load, cable and protection no longer suit
 SHAFT_APART_MM = 0.05
 
@@ -111,16 +112,32 @@ def _phases(here: Nameplate, there: Nameplate) -> Told:
 def _volts(here: Nameplate, there: Nameplate) -> Told:
     if not here.volts or not there.volts:
         return NOT_TOLD
-    missing = [v for v in here.volts if not any(_near(v, w) for w in there.volts)]
+    other = there.hertz if there.hertz and here.hertz else 0.0
+    ratio = (
+        here.hertz / other if other and here.hertz else 1.0
+    )  # volts per hertz: a plate's go along
+    offered = [(w[0] * min(ratio, 1.0), w[1] * ratio) for w in there.volts]
+    missing = [v for v in here.volts if not any(_near(v, w, VOLT_APART) for w in offered)]
     if not missing:
-        return "good", ""
+        far = [v for v in here.volts if not any(_near(v, w, EDGE_APART) for w in offered)]
+        if not far:
+            return "good", ""
+        return "watch", f"{far[0][0]:g} V is at the edge of its plate: {_edge(far[0], offered)}"
     if len(missing) < len(here.volts):
         return "watch", f"Not for {missing[0][0]:g} V: good only where that is not the supply."
     return "hold", "Not for these volts."
 
 
-def _near(one: tuple[float, float], two: tuple[float, float]) -> bool:
-    return two[0] * (1 - VOLT_APART) <= one[1] and one[0] <= two[1] * (1 + VOLT_APART)
+def _edge(volts: tuple[float, float], offered: Sequence[tuple[float, float]]) -> str:
+    """Return what volts near the end of a plate's mean: torque goes with their square."""
+    nearest = min(offered, key=lambda w: abs(sum(w) - sum(volts)))
+    if volts[1] < nearest[0]:
+        return f"{(volts[1] / nearest[0]) ** 2:.2f} of its torque, warmer under full load."
+    return "more iron loss, warmer without load."
+
+
+def _near(one: tuple[float, float], two: tuple[float, float], apart: float) -> bool:
+    return two[0] * (1 - apart) <= one[1] and one[0] <= two[1] * (1 + apart)
 
 
 def _hertz(here: Nameplate, there: Nameplate) -> Told:
@@ -129,6 +146,11 @@ def _hertz(here: Nameplate, there: Nameplate) -> Told:
     rated = {r.hertz for r in there.ratings if r.hertz} | {there.hertz}
     if here.hertz in rated:
         return "good", ""
+    times = here.hertz / (there.hertz or here.hertz)
+    fits = _volts(here, there)[0] in ("good", "watch")
+    if fits and here.volts and there.volts:
+        words = f"At {here.hertz:g} Hz it runs at × {times:.2f} of its speed and gives × {times:.2f} of its power"
+        return "watch", f"{words}: power, load and fan must suit."
     return "hold", f"At {here.hertz:g} Hz its speed and flux are others."
 
 

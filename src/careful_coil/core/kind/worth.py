@@ -22,8 +22,9 @@ class Estimate:
     """What repair and replacement cost, in the shop's currency; `lead_days` until a new one comes.
 
     A rewind costs `rewind_kg` of wire at `rewind_price` a kilogram. `drive` the price of a drive where
-    one is needed; `special` a frame, shaft or mounting that cannot be had new; `needed` whether the
-    customer must have one at all. `scrap_kg` is copper, both metals at their price a kilogram.
+    this motor needs one on the supply there is, on the side of repair alone; `special` a frame, shaft or
+    mounting that cannot be had new; `needed` whether the customer must have one at all. `scrap_kg` is
+    copper, both metals at their price a kilogram.
     """
 
     parts: float = 0.0
@@ -53,6 +54,9 @@ class Estimate:
         return self.scrap_kg * self.scrap_price + self.aluminium_kg * self.aluminium_price
 
 
+SHOP, INSURER = "shop", "insurer"  # who pays, where it is not the customer
+SHOP_PAYS = "The shop pays for its own work: the cheaper of the two."
+INSURER_PAYS = "An insurer pays: his word before work begins, old parts kept."
 FLAGS = ("special", "needed")
 FIGURES = tuple(f.name for f in fields(Estimate) if f.name not in FLAGS)
 REPAIR = ("parts", "bearings", "labour", "rewind_kg")  # one of these is one side of the sum
@@ -86,7 +90,7 @@ def worth_repairing(
     if threshold <= 0:
         raise ValueOutOfRange(f"threshold {threshold:g}", "a share above nothing")
     repair, scrap = e.repair, e.scrap
-    new = max(e.replacement + e.drive - scrap, 0.0)
+    new = max(e.replacement - scrap, 0.0)  # a new one is bought for the supply there is: no drive
     share = repair / new if new > 0 else None
     keep: Outcome = "drive" if e.drive > 0 else "repair"
     if not e.needed and not e.special:
@@ -101,9 +105,7 @@ def worth_repairing(
     elif share is not None and not e.special:
         if outcome == "replace":
             turns.append(f"It turns to repair below {money(threshold * new)} for the repair.")
-            turns.append(
-                f"Or when a new one costs more than {money(repair / threshold - e.drive + scrap)}."
-            )
+            turns.append(f"Or when a new one costs more than {money(repair / threshold + scrap)}.")
             if e.lead_days > 0:
                 turns.append(f"A new one takes {e.lead_days:g} days: ask whether they can wait.")
         else:
@@ -139,17 +141,21 @@ def worth_findings(job: Job, settings: Settings) -> list[Finding]:
     if estimate is None:
         return []
     limit = settings.repair_threshold
-    found = worth_repairing(estimate, limit.value / 100, settings.money)
+    payer = job.notes.of("estimate").get("payer", "")
+    most, said = (limit.value, "") if payer != SHOP else (100.0, SHOP_PAYS)
+    said = INSURER_PAYS if payer == INSURER else said
+    found = worth_repairing(estimate, most / 100, settings.money)
+    cost = settings.money(found.repair)
     share = f"{100 * found.share:.0f} % of a new one. " if found.share is not None else ""
     return [
         Finding(
             code="worth-repairing",
             verdict="note" if found.outcome in ("repair", "drive") else "watch",
             subject=WORDS[found.outcome],
-            why=f"Repair {settings.money(found.repair)}{', ' if share else '. '}{share}{' '.join(found.turns)}".strip(),
+            why=f"Repair {cost}{', ' if share else '. '}{share}{' '.join((*found.turns, said))}".strip(),
             station="intake",
             figure=None if found.share is None else 100 * found.share,
-            limit=limit.value,
+            limit=most,
             unit="%",
             source=limit.source,
         )

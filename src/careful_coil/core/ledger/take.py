@@ -50,7 +50,7 @@ def taken(typed: Typed, at: Taking) -> AnyBody:
     if at.judged is not None and isinstance(body, TrialStep):
         check_step(at.judged.job, at.judged.facts.start_way, body, typed.value)
     if at.judged is not None and isinstance(body, TrialStart):
-        check_pause(at.judged.job.trials, at.now, at.settings)
+        check_pause(at.judged.job, at.now, at.settings)
     return body
 
 

@@ -194,7 +194,8 @@ def _sleeve(told: Mapping[str, str]) -> tuple[Verdict, str, str]:
         return "hold", f"sleeve bearing, wick {wick}", f"First {_means('wick', wick)}."
     left = sleeve_left(told)
     if left:
-        ask = f"Still to say: {', '.join(left)}. A turbine oil without additives, unless the maker says."
+        ask = f"Still to say: {', '.join(left)}. "
+        ask += "A non-detergent oil unless the maker says: detergents clog the wick."
         return "unproven", "sleeve bearing not judged", ask
     if " of " in ports and ports.split(" of ")[0] != ports.split(" of ")[1]:
         return (

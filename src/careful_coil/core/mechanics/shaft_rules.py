@@ -35,7 +35,7 @@ def shaft_findings(job: Job, settings: Settings) -> Iterator[Finding]:
             waivable=felt["feel"] not in NEVER_WAIVED,
         )
     yield from _coast(felt.get("coast-down", ""), settings)
-    yield from _float(felt.get("end-float", ""), settings)
+    yield from _float(felt.get("end-float", ""), job, settings)
     yield from _play(felt.get("radial-play", ""), settings)
     for field in (f for f in FELT.fields if f.judged):
         told = field.means(felt.get(field.name, ""))
@@ -68,18 +68,28 @@ def _coast(text: str, settings: Settings) -> Iterator[Finding]:
     )
 
 
-def _float(text: str, settings: Settings) -> Iterator[Finding]:
+def _float(text: str, job: Job, settings: Settings) -> Iterator[Finding]:
+    """Yield how the end float is; of ball bearings under a preload washer none is felt, and is right so."""
     if not text:
         return
     value, low, high = float(text), settings.end_float_from, settings.end_float_to
+    bearings = job.hands.bearings.values()
+    sleeve = any(b.get("sort") == "sleeve" for b in bearings)
+    preloaded = not sleeve and any(b.get("sort") or b.get("number") for b in bearings)
+    good = (0.0 if preloaded else low.value) <= value <= high.value
     why = f"Within {low.value:g} to {high.value:g} mm."
-    if value < low.value:
+    if value < low.value and preloaded:
+        why = "Ball bearings under a preload washer show none. It must turn freely by hand, also warm."
+    elif value < low.value:
         why = "Bound between its bearings when warm: ease one end bell, look for a missing shim."
     elif value > high.value:
-        why = "The speed switch may not close or open; thrust washers missing?"
+        switch = "speed-switch" in job.gear.devices.values()
+        lost = "preload washer missing, a seat worn?" if preloaded else "thrust washers missing?"
+        why = f"{'The speed switch may not close or open; ' if switch else ''}{lost}"
+        why = f"{why[0].upper()}{why[1:]}"
     yield Finding(
         code="end-float",
-        verdict="good" if low.value <= value <= high.value else "watch",
+        verdict="good" if good else "watch",
         subject=f"End float {value:g} mm",
         why=why,
         station="mechanics",

@@ -18,6 +18,9 @@ from careful_coil.core.values import parse
 FITS_SHARE = 0.06  # of the largest reading: two systems lie further apart than this
 DEAD_SHARE = 0.15  # of the largest reading: less is no volts
 LOST_SHARE = 0.60  # of the largest: a line between two such is lost, not unbalanced
+PHANTOM_VOLT = (
+    100.0  # induced on dead lines a high-impedance meter shows up to so much (trade practice)
+)
 DERATING = ((1.0, 1.0), (2.0, 0.95), (3.0, 0.88), (4.0, 0.82), (5.0, 0.75))  # NEMA MG 1, 14.36
 # what a system's name promises at the motor's terminals: NEMA MG 1, 1.16; IEC 60038
 SIXTY = 55.0  # Hz: above it a 60 Hz system
@@ -95,6 +98,12 @@ def name_supply(line: Sequence[float], neutral: Sequence[float]) -> SupplyNamed:
     if apart > FITS_SHARE * most:
         raise ValueOutOfRange(
             _told(line, neutral), "six readings of one of " + WANTED, _odd(line, neutral)
+        )
+    if system == "star" and most < PHANTOM_VOLT:
+        raise ValueOutOfRange(
+            _told(line, neutral),
+            "volts that a lamp or a low-impedance meter does not bring down",
+            f"So few volts, and even, may stand on dead wires: under {PHANTOM_VOLT:g} V nothing is named a star.",
         )
     names = [f"L{order.index(k) + 1}" for k in range(3)]
     three = system in ("star", "high-leg", "corner-earthed")

@@ -103,7 +103,7 @@ BEARING = Sheet(
             deed="bearing",
             deed_words="bearing, {of} end: {text}",
         ),
-        Field("oil", "Oil", "ISO VG 32, no additives", special="oil"),
+        Field("oil", "Oil", "ISO VG 32, non-detergent", special="oil"),
         Field(
             "wick",
             "Wick",

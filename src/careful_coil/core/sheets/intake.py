@@ -1,6 +1,6 @@
 """Intake: ticket, plate, looks, condition, symptoms, what repair costs, the replacement card."""
 
-from careful_coil.core.choices import YES_NO
+from careful_coil.core.choices import YES_NO, table
 from careful_coil.core.sheets.field import Field, Sheet
 from careful_coil.core.units import Quantity
 
@@ -107,6 +107,18 @@ ESTIMATE = Sheet(
         _money("lead_days", "Days until it comes", "14"),
         Field("special", "Cannot be had new", "no", choices=YES_NO),
         Field("needed", "Is one needed at all", "yes", choices=YES_NO),
+        Field(
+            "payer",
+            "Who pays",
+            "customer",
+            choices=table(
+                """
+    customer = owner, he, they
+    shop = warranty, guarantee, us, we
+    insurer = insurance, claim
+    """
+            ),
+        ),
         _money("scrap_kg", "Copper in it, kg", "3.5", Quantity.MASS),
         _money("scrap_price", "Copper, for a kg", "6"),
         _money("aluminium_kg", "Aluminium in it, kg", "1.2", Quantity.MASS),

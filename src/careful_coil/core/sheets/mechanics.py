@@ -7,15 +7,15 @@ from careful_coil.core.units import Quantity
 NO_LOAD = "Expect more no-load watts and amps at the test run."
 
 
-def length_mm(name: str, label: str, hint: str, asked: str = "") -> Field:
-    """Return a field of a length in mm."""
+def length_mm(name: str, label: str, hint: str, asked: str = "", least: float = 0.001) -> Field:
+    """Return a field of a length in mm, from `least`."""
     return Field(
         name,
         f"{label}, mm",
         hint,
         quantity=Quantity.LENGTH,
         unit="mm",
-        least=0.001,
+        least=least,
         most=5000.0,
         wanted="millimetres such as 17 or 17.05, or inches such as 5/8 in",
         ask="size",
@@ -101,8 +101,8 @@ FELT = Sheet(
             wanted="seconds such as 4.5",
             ask="feel",
         ),
-        length_mm("end-float", "End float", "0.4"),
-        length_mm("radial-play", "Radial play", "0.02"),
+        length_mm("end-float", "End float", "0.4", least=0.0),
+        length_mm("radial-play", "Radial play", "0.02", least=0.0),
         Field(
             "rub",
             "Rub marks",

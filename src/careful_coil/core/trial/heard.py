@@ -3,12 +3,14 @@
 import re
 from collections.abc import Iterator
 
+from careful_coil.core.choices import Choice
 from careful_coil.core.condition.wall import THERMAL, class_of, class_words
 from careful_coil.core.errors import ValueOutOfRange
 from careful_coil.core.figures import figure
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.trials import Trial
 from careful_coil.core.settings import Settings
+from careful_coil.core.sheets import SHEETS
 from careful_coil.core.trial.separate import warm_points, warming
 from careful_coil.core.trial.told import sync_of, told
 from careful_coil.core.units import Quantity
@@ -34,6 +36,9 @@ WILD = ("uneven", "ragged", "heav", "ring", "long", "flash", "bright")
 NOT, ARTICLES = ("no", "not", "without"), ("a", "an", "the", "any")
 STAYS_OUT = ("none", "no", "never", "0")
 STIFF = 0.5  # of rated volts: later than that something holds it
+FRAME_UNDER = (
+    15.0  # K: a frame under its winding, unless the step's remark says winding (trade practice)
+)
 HOT_FROM = 20.0  # K under the class without load: it will not carry any
 
 
@@ -65,6 +70,16 @@ def _smoke(trial: Trial) -> Iterator[Finding]:
 
 def _sparks(trial: Trial) -> Iterator[Finding]:
     text = trial.of("spark")
+    scale = _of_the_scale(text)
+    if scale is not None:
+        if scale.verdict in ("watch", "hold"):
+            yield told(
+                code="trial-spark",
+                verdict=scale.verdict,
+                subject="Brushes spark",
+                why=f"{scale.word.capitalize()}: {scale.why}.",
+            )
+        return
     words = _words(text)
     calm = any(w.startswith(CALM) for w in words) or text.lower().startswith("no ")
     if words and (any(w.startswith(WILD) for w in words) or not calm):
@@ -74,6 +89,13 @@ def _sparks(trial: Trial) -> Iterator[Finding]:
             subject="Brushes spark",
             why=f"{text}. Short brush, high bar, weak spring or a fault in the armature.",
         )
+
+
+def _of_the_scale(text: str) -> Choice | None:
+    """Return the step of the brushes' own scale of sparks that is meant; None for other words."""
+    told = text.strip().lower()
+    scale = SHEETS["brush"].field("spark").choices
+    return next((c for c in scale if told in (c.word, *c.also)), None)
 
 
 def _sound(trial: Trial) -> Iterator[Finding]:
@@ -166,13 +188,16 @@ def _warmth(trial: Trial, job: Job) -> Iterator[Finding]:
         end = warming(warm_points(trial)).end_c
     except ValueOutOfRange:
         return
-    most = THERMAL[class_of(job)] - HOT_FROM
+    inside = any("winding" in s.remark.lower() for s in trial.steps)
+    most = THERMAL[class_of(job)] - HOT_FROM - (0.0 if inside else FRAME_UNDER)
     if end > most:
+        where = "The winding" if inside else "The frame"
+        hotter = "" if inside else f" The winding is some {FRAME_UNDER:g} K hotter."
         yield told(
             code="trial-warm",
             verdict="watch",
             subject="Grows hot without load",
-            why=f"It ends near {end:.0f} °C. Too many volts, shorted turns, a blocked fan, or a bearing.",
+            why=f"{where} ends near {end:.0f} °C.{hotter} Too many volts, shorted turns, a blocked fan, or a bearing.",
             figure=round(end, 1),
             limit=most,
             unit="°C",

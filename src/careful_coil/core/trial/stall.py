@@ -9,7 +9,6 @@ from careful_coil.core.connect.hookup import answer
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job import Job
-from careful_coil.core.job.trials import Trials
 from careful_coil.core.machine.heating import heating_rate, stall_seconds
 from careful_coil.core.machine.power import locked_rotor_amps
 from careful_coil.core.rewind.record import Record, copper_mm2
@@ -92,23 +91,40 @@ def standstill_times(job: Job) -> tuple[float, str]:
     return amp / rated, f"code letter {plate.code}"
 
 
-def pause_left(trials: Trials, now: str, settings: Settings) -> float:
+PAUSE_BY_W = (
+    (750.0, 0.6),
+    (7500.0, 1.0),
+    (30_000.0, 2.0),
+    (np.inf, 3.0),
+)  # below W, times the setting
+
+
+def pause_of(job: Job, settings: Settings) -> float:
+    """Return the minutes a motor of its size cools after two starts: the bigger, the longer (NEMA MG 1, 12.54)."""
+    power = job.plate.power_w or PAUSE_BY_W[1][0] - 1
+    return settings.start_pause.value * next(times for below, times in PAUSE_BY_W if power < below)
+
+
+def pause_left(job: Job, now: str, settings: Settings) -> float:
     """Return the minutes to wait before another start, none where it may be tried now.
 
     `now` UTC as in the log. Two starts may follow each other; after them the winding must cool.
     """
-    tried = [np.datetime64(at.removesuffix("Z"), "ms") for t in trials.sheets for at in t.start_at]
+    tried = [
+        np.datetime64(at.removesuffix("Z"), "ms") for t in job.trials.sheets for at in t.start_at
+    ]
     if len(tried) < IN_A_ROW or not now:
         return 0.0
     here = np.datetime64(now.removesuffix("Z"), "ms")
     ago = [float((here - at) / np.timedelta64(1, "m")) for at in tried[-IN_A_ROW:]]
-    left = settings.start_pause.value - ago[-1]
-    return left if left > 0 and ago[0] < IN_A_ROW * settings.start_pause.value else 0.0
+    pause = pause_of(job, settings)
+    left = pause - ago[-1]
+    return left if left > 0 and ago[0] < IN_A_ROW * pause else 0.0
 
 
-def check_pause(trials: Trials, now: str, settings: Settings) -> None:
+def check_pause(job: Job, now: str, settings: Settings) -> None:
     """Raise BadValue while the winding must cool after two starts."""
-    left = pause_left(trials, now, settings)
+    left = pause_left(job, now, settings)
     if left:
         raise BadValue(
             "a third start", f"a pause of {left:.1f} min first", "Two in a row: it must cool."

@@ -187,7 +187,7 @@ class RunPart(Part):
             return ""
         try:
             open_sheet(job.judged.job, "a start")
-            check_pause(job.judged.job.trials, self.session.at_bench.now, self.session.settings)
+            check_pause(job.judged.job, self.session.at_bench.now, self.session.settings)
         except BadValue as error:
             return str(error)
         return ""
