@@ -16,7 +16,15 @@ from careful_coil.core.machine.capacitors import (
     start_capacitor,
     start_microfarad,
 )
-from careful_coil.core.machine.curves import curve, field_of, field_path, phasors, start_curves
+from careful_coil.core.machine.curves import (
+    apart_words,
+    curve,
+    field_of,
+    field_path,
+    phasors,
+    start_curves,
+    starts_words,
+)
 from careful_coil.core.machine.heating import heating_rate, stall_seconds, start_heating
 from careful_coil.core.machine.motor import Machine, Motor
 from careful_coil.core.machine.run_up import NO_GEAR, Gear, Load, run_up
@@ -240,6 +248,24 @@ def test_the_field_is_drawn_as_the_currents_make_it() -> None:
 
 
 LIGHT = Load(inertia=0.01, friction=0.2, torque=0.5)
+
+
+@pytest.mark.parametrize(
+    ("times", "words"),
+    [
+        (2.4, "starts with 2.40 times full load"),
+        (0.0, "does not start"),
+        (-0.39, "does not start: it pulls the other way"),
+    ],
+)
+def test_no_start_is_said_as_none(times: float, words: str) -> None:
+    assert starts_words(times) == words
+
+
+def test_the_angle_of_the_two_currents_is_said_in_words() -> None:
+    told = apart_words({"main": 2 - 2j, "start": 1 + 1j, "L1": 3 - 1j})
+    assert told == "The two currents stand 90° apart, the start winding ahead; 90° turns hardest."
+    assert apart_words({"L1": 1j, "main": 1j}) == ""
 
 
 def test_a_run_up_obeys_work_and_energy() -> None:

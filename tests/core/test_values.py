@@ -13,6 +13,7 @@ from careful_coil.core.values import (
     Qualifier,
     parse,
     show,
+    show_figure,
     show_number,
     show_ohm,
     show_ohm_to,
@@ -286,3 +287,21 @@ def test_any_text_gives_a_value_or_a_message(text: str) -> None:
         else:
             wanted = show(value)
         assert wanted
+
+
+@pytest.mark.parametrize(
+    ("value", "digits", "text"),
+    [
+        (2000.0, 3, "2000"),
+        (2345.6, 3, "2350"),
+        (1234567.0, 3, "1230000"),
+        (0.00001234, 3, "0.0000123"),
+        (6.0, 3, "6"),
+        (9.996, 3, "10"),
+        (-0.5, 2, "-0.5"),
+        (0.0, 3, "0"),
+        (float("inf"), 3, "inf"),
+    ],
+)
+def test_a_figure_is_written_as_a_person_writes_it(value: float, digits: int, text: str) -> None:
+    assert show_figure(value, digits) == text

@@ -4,6 +4,7 @@ A value keeps the digits it was given as a Decimal in the base unit, so that wha
 says neither more nor less than the meter did.
 """
 
+import math
 import re
 from dataclasses import dataclass
 from decimal import ROUND_HALF_EVEN, Decimal
@@ -123,6 +124,16 @@ def show_number(number: float, quantity: Quantity, digits: int = COMPUTED_DIGITS
     if number != number or number in (float("inf"), float("-inf")):
         return "open" if FAMILIES[quantity].ohms and number > 0 else "no figure"
     return _show_number(_round_to(Decimal(repr(float(number))), digits), FAMILIES[quantity])
+
+
+def show_figure(value: float, digits: int = 3) -> str:
+    """Return a figure to so many digits, as a person writes it: 2350, 0.0004, never with an exponent."""
+    if not math.isfinite(value) or value == 0:
+        return f"{value:g}"
+    places = digits - 1 - math.floor(math.log10(abs(value)))
+    rounded = round(value, places)
+    text = f"{rounded:.{max(places, 0)}f}"
+    return text.rstrip("0").rstrip(".") if "." in text else text
 
 
 def show_percent(share: float) -> str:

@@ -5,10 +5,13 @@ from collections.abc import Iterator, Mapping, Sequence
 from careful_coil.core.job.at_trial import TrialStep
 from careful_coil.core.trial.expect import Expected
 from careful_coil.core.trial.separate import Losses
+from careful_coil.core.values import show_figure
 from careful_coil.drawing.shapes import Dot, Drawing, Shape, Stroke, Words
 
 PANELS = (("amp", "A"), ("watt", "W"), ("rpm", "rpm"))
 LEFT, TOP, FOOT, GAP = 14.0, 5.0, 8.0, 6.0
+NONE = 1e-9  # no figure at all: nothing is scaled by it
+WAITS = {"amp": "no step yet", "watt": "no watts yet", "rpm": "no rpm yet"}
 DOT = 0.9
 HEADROOM = 1.12  # of the largest value: what stands highest is clear of the panel's name
 
@@ -32,12 +35,16 @@ def draw_trial(
         left = k * (own + GAP) + LEFT
         right, bottom = k * (own + GAP) + own, high - FOOT
         most = max(
-            [1e-9]
+            [NONE]
             + [v for s in (*steps, *earlier) for v in _values(s, name)]
             + [getattr(b, name)[2] for b in band]
             + [limit for key, limit in (plate or {}).items() if key == name]
         )
         shapes += _axes(left, right, bottom, most, unit, volt)
+        if most <= NONE:
+            middle = ((left + right) / 2, (TOP + bottom) / 2)
+            shapes.append(Words(at=middle, text=WAITS[name], size=3.3, token="quiet"))
+            continue
 
         def at(
             x: float, y: float, left: float = left, right: float = right, most: float = most
@@ -70,12 +77,13 @@ def _axes(
     left: float, right: float, bottom: float, most: float, unit: str, volt: float
 ) -> Iterator[Shape]:
     yield Stroke(points=((left, TOP), (left, bottom), (right, bottom)), token="hairline", width=0.3)
-    shown = f"{most:.0f}" if most >= 100 else f"{most:.3g}"
+    shown = "" if most <= NONE else show_figure(most)
     high = bottom - (bottom - TOP) / HEADROOM
     yield Words(at=(left - 1.2, high), text=shown, size=3.1, anchor=1)
     yield Words(at=(left - 1.2, bottom), text="0", size=3.1, anchor=1)
     yield Words(at=(left + 1.5, TOP - 2.0), text=unit, size=3.3, anchor=-1, token="ink", bold=True)
-    yield Words(at=(right, bottom + 4.0), text=f"{volt:.0f} V", size=3.1, anchor=1)
+    if volt > 1.0:  # the supply is named
+        yield Words(at=(right, bottom + 4.0), text=f"{volt:.0f} V", size=3.1, anchor=1)
 
 
 def _square(x: float, y: float) -> tuple[tuple[float, float], ...]:

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from careful_coil.core.errors import ValueOutOfRange
+from careful_coil.core.values import show_figure
 
 Phase = Literal["begun", "falling", "turned", "rising", "levelled", "stuck"]
 HOTTEST_C = 90.0  # at the winding; the maker's figure wins
@@ -104,7 +105,10 @@ def _phase(
         return "falling", "It falls as it warms: moisture on its way. Usual; go on."
     if last > CHANGE * ohms[low] and last >= before / CHANGE:
         after = "above the minimum already; go on until it is level" if last >= minimum else "go on"
-        return "rising", f"It climbs since its lowest, {ohms[low]:.3g} MΩ: drying; {after}."
+        return (
+            "rising",
+            f"It climbs since its lowest, {show_figure(ohms[low])} MΩ: drying; {after}.",
+        )
     if last < before / CHANGE:
         return (
             "falling",

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from careful_coil.core.errors import ValueOutOfRange
+from careful_coil.core.values import show_figure
 
 Winding = Literal["thermosetting", "thermoplastic"]
 LOWEST_C, MIDDLE_C, HIGHEST_C = 10.0, 40.0, 85.0
@@ -43,7 +44,7 @@ def corrected(megohm: float, at_c: float, winding: Winding = "thermosetting") ->
         factor = correction_factor(at_c, winding)
     except ValueOutOfRange:
         return Corrected(None, None, f"No correction holds at {at_c:g} °C; 10 to 85 °C is wanted.")
-    return Corrected(factor, factor * megohm, f"× {factor:.3g} from {at_c:g} °C to 40 °C")
+    return Corrected(factor, factor * megohm, f"× {show_figure(factor)} from {at_c:g} °C to 40 °C")
 
 
 EXTRA_LOW_VOLT, EXTRA_LOW_TEST = 50.0, (250.0, 250.0)

@@ -11,6 +11,7 @@ from careful_coil.core.errors import CoilError
 from careful_coil.core.job import Finding, Job, Verdict
 from careful_coil.core.job.tested import Logged
 from careful_coil.core.settings import Settings
+from careful_coil.core.values import show_figure
 
 _of = partial(Finding, station="insulation")
 SURE_TIMES = 2.0  # so many times the limit, one trace of three odd: a fault, not a make
@@ -177,7 +178,7 @@ def _cleaned(job: Job, wall: Wall) -> Iterator[Finding]:
         )
         yield of(
             verdict=verdict,
-            subject=f"{done}: {before:.3g} to {after:.3g} MΩ",
+            subject=f"{done}: {show_figure(before)} to {show_figure(after)} MΩ",
             why=(f"{how}. " if how else "")
             + "Insulation at 40 °C before and after."
             + (

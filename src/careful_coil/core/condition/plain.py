@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 
 from careful_coil.core.job import Finding
+from careful_coil.core.values import show_figure
 
 # by code and verdict; what is not here has no meaning of its own outside the shop
 SENTENCES: dict[str, dict[str, str]] = {
@@ -61,7 +62,7 @@ def plain_words(finding: Finding) -> str:
         return sentence
     unit = f" {finding.unit}" if finding.unit else ""
     limit = f", limit {finding.limit:g}{unit}" if finding.limit is not None else ""
-    return f"{sentence} ({finding.figure:.3g}{unit}{limit})"
+    return f"{sentence} ({show_figure(finding.figure)}{unit}{limit})"
 
 
 def for_the_customer(findings: Sequence[Finding]) -> list[str]:

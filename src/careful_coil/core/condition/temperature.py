@@ -8,6 +8,7 @@ from typing import Literal
 import numpy as np
 
 from careful_coil.core.errors import ValueOutOfRange
+from careful_coil.core.values import show_figure
 from careful_coil.core.winding.network import COPPER_ZERO_C, ohms_share
 
 Metal = Literal["copper", "aluminium"]
@@ -131,7 +132,7 @@ def at_switching_off(
     if np.any(above <= 0):
         raise ValueOutOfRange(
             f"{told[int(np.argmin(above))][1]:g} Ω hot",
-            f"more than the {air_ohm:.4g} Ω it has at air temperature",
+            f"more than the {show_figure(air_ohm, 4)} Ω it has at air temperature",
         )
     first = told[0][1]
     if len(set(seconds)) < LEAST_COOLING:
@@ -168,7 +169,8 @@ def at_switching_off(
         low=low,
         high=high,
         carried=True,
-        why=f"Carried back {told[0][0]:g} s from {len(told)} readings: {first:.4g} to {ohm:.4g} Ω.",
+        why=f"Carried back {told[0][0]:g} s from {len(told)} readings: "
+        f"{show_figure(first, 4)} to {show_figure(ohm, 4)} Ω.",
     )
 
 

@@ -8,6 +8,7 @@ from careful_coil.core.condition.wall import HELD_VOLT, Wall, given, made_since
 from careful_coil.core.condition.wall_rules import discharge_seconds, weakest
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.settings import Settings
+from careful_coil.core.values import show_figure
 
 _of = partial(Finding, station="insulation")
 
@@ -98,8 +99,8 @@ def _trend(job: Job, wall: Wall, settings: Settings) -> Iterator[Finding]:
             code="insulation-trend",
             verdict="watch",
             subject="Insulation has fallen",
-            why=f"{newest:.3g} MΩ at 40 °C, {best:.3g} on {day[:10]}: {best / newest:.1f} times less, "
-            "though still above the minimum. Damp, dirt or age: find out which.",
+            why=f"{show_figure(newest)} MΩ at 40 °C, {show_figure(best)} on {day[:10]}: "
+            f"{best / newest:.1f} times less, though still above the minimum. Damp, dirt or age: find out which.",
             figure=best / newest,
             limit=fall.value,
             unit="times",

@@ -33,6 +33,7 @@ from careful_coil.core.job.at_insulation import InsulationTested
 from careful_coil.core.job.tested import Logged
 from careful_coil.core.readings import Frame, ohm_value
 from careful_coil.core.settings import Settings
+from careful_coil.core.values import show_figure
 
 IEEE_43 = "IEEE 43, insulation resistance at 40 °C"
 DISCHARGE_TIMES = 4  # the test's length; IEEE 43, discharge of the winding
@@ -108,14 +109,16 @@ def _whole(job: Job, wall: Wall) -> Finding:
     of = partial(of, figure=got.megohm)
     where = f" {TestWanted(parts=test.parts).words()}." if test.parts else ""
     if got.divisor > 1:
-        where += f" Raw {test.megohm:.3g} MΩ, divided by {got.divisor} to stand for the whole."
+        where += (
+            f" Raw {show_figure(test.megohm)} MΩ, divided by {got.divisor} to stand for the whole."
+        )
     least = "at least " if test.above else ""
-    told = f"{got.megohm:.3g} MΩ at 40 °C; at least {limit:g} MΩ is wanted."
+    told = f"{show_figure(got.megohm)} MΩ at 40 °C; at least {limit:g} MΩ is wanted."
     if got.megohm < limit and test.above:
         return of(
             verdict="unproven",
             subject="Insulation tester's range too short",
-            why=f"At least {got.megohm:.3g} MΩ at 40 °C is shown; {limit:g} MΩ is wanted.{where}",
+            why=f"At least {show_figure(got.megohm)} MΩ at 40 °C is shown; {limit:g} MΩ is wanted.{where}",
         )
     if got.megohm < limit:
         return of(
@@ -192,7 +195,8 @@ def _between(job: Job, wall: Wall) -> Iterator[Finding]:
             verdict="hold",
             waivable=False,
             subject="Insulation between windings too low",
-            why=f"{TestWanted(parts=test.parts, against=test.against).words()}: {got.megohm:.3g} MΩ at 40 °C.",
+            why=f"{TestWanted(parts=test.parts, against=test.against).words()}: "
+            f"{show_figure(got.megohm or 0.0)} MΩ at 40 °C.",
             figure=got.megohm,
             limit=wall.minimum,
             unit="MΩ",

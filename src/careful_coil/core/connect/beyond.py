@@ -10,6 +10,7 @@ from careful_coil.core.job import Job
 from careful_coil.core.run.overload import overload_of
 from careful_coil.core.settings import Settings
 from careful_coil.core.shop_lists import size_for
+from careful_coil.core.values import show_figure
 from careful_coil.core.ways.starter import PART_WINDING, RELAY_SHARE, WYE_DELTA
 
 CODE = "the local code decides"
@@ -52,11 +53,11 @@ def overload_words(amp: float, service_factor: float, start: str = "") -> tuple[
     share = RELAY_SHARE.get(start, 1.0)
     found = overload_of(amp, service_factor, share=share)
     where = f", {IN_STARTER[start]}" if start in IN_STARTER else ""
-    words = f"Overload dial at {found.dial:.3g} A{where}"
+    words = f"Overload dial at {show_figure(found.dial)} A{where}"
     why = (
-        f"Plate amps of this connection{f' × {share:.2g}' if share != 1 else ''}. Its trip at most {found.trip:.3g} A, "
-        f"service factor {service_factor:g}; with a capacitor at the motor, behind the relay, what it reads then. "
-        f"{CODE[0].upper()}{CODE[1:]}."
+        f"Plate amps of this connection{f' × {show_figure(share, 2)}' if share != 1 else ''}. "
+        f"Its trip at most {show_figure(found.trip)} A, service factor {service_factor:g}; with a capacitor at the "
+        f"motor, behind the relay, what it reads then. {CODE[0].upper()}{CODE[1:]}."
     )
     return words, why
 
@@ -83,7 +84,7 @@ def _lines(job: Job, state: Connecting, settings: Settings) -> Iterator[Line]:
     yield Line(
         name="fuse",
         words=f"Fuse or breaker for {amp:g} A and its start",
-        why=f"Amps are {'not known before' if not old else f'× {amp / old:.2g}'}; {CODE}.",
+        why=f"Amps are {'not known before' if not old else f'× {show_figure(amp / old, 2)}'}; {CODE}.",
     )
     yield Line(
         name="contactor",
@@ -95,7 +96,7 @@ def _lines(job: Job, state: Connecting, settings: Settings) -> Iterator[Line]:
     cable = f"at least {size.mm2:g} mm²" if size else "beyond the shop's list"
     yield Line(
         name="cable",
-        words=f"Cable {cable} for {carried:.3g} A",
+        words=f"Cable {cable} for {show_figure(carried)} A",
         why=f"It carries at least what the overload is set to. Shop's list; {CODE}.",
     )
     yield Line(

@@ -17,6 +17,7 @@ from careful_coil.core.connect.explain import DEVICE_SLIPS, Slip, equals, plain,
 from careful_coil.core.connect.given import OHMS_SHARE, ohms_differ
 from careful_coil.core.connect.hookup import Answer, Hookup, Supplied, answer
 from careful_coil.core.connect.plans import Plate
+from careful_coil.core.values import show_figure
 from careful_coil.core.ways.book import plans_of
 from careful_coil.core.ways.way import Plan
 from careful_coil.core.winding.arrangements import arrangement
@@ -277,4 +278,4 @@ def words_of(likely: Likely) -> Iterator[str]:
 
 
 def _ohm(value: float) -> str:
-    return "open" if value == OPEN else f"{value:.4g} Ω"
+    return "open" if value == OPEN else f"{show_figure(value, 4)} Ω"

@@ -9,7 +9,7 @@ from typing import Literal
 
 from careful_coil.core.errors import CoilError
 from careful_coil.core.kind.kinds import KINDS, KindName
-from careful_coil.core.machine.curves import start_curves
+from careful_coil.core.machine.curves import LEAST_START, start_curves
 from careful_coil.core.machine.motor import Motor
 
 Word = Literal["yes", "with care", "no"]
@@ -191,6 +191,8 @@ def _worked(turn: Turn, motor: Motor | None) -> str:
         )
     except CoilError:
         return turn.why
+    if not LEAST_START < share < math.inf:
+        return f"{turn.why}. Worked out here: it would not start"
     return f"{turn.why}. Worked out here: {share:.2f} times the starting torque it has now"
 
 

@@ -12,6 +12,7 @@ from careful_coil.core.job import Finding
 from careful_coil.core.job.plate import Nameplate
 from careful_coil.core.machine.power import locked_rotor_amps, volt_amperes
 from careful_coil.core.units import HORSEPOWER_W
+from careful_coil.core.values import show_figure
 from careful_coil.core.winding.speed import poles_of, slip_of
 
 CONNECTIONS_APART = 0.05  # of volt-amperes
@@ -39,7 +40,7 @@ def plate_told(plate: Nameplate) -> tuple[str, ...]:
             told.append(f"{poles_of(hertz, rpm)} poles, slip {slip:.1f} % at {hertz:g} Hz")
     if plate.volts and plate.amps and plate.phases and len(plate.volts) == len(plate.amps):
         va = volt_amperes(plate.volts[0][0], plate.amps[0], plate.phases)
-        told.append(f"{va / 1000:.3g} kVA")
+        told.append(f"{show_figure(va / 1000)} kVA")
         if plate.output_w:
             told.append(f"efficiency × power factor {plate.output_w / va:.2f}")
         elif plate.power_w:
@@ -126,7 +127,7 @@ def _connections(plate: Nameplate) -> Iterator[Finding]:
         yield _watch(
             "connections",
             "The two amps do not stand as the two volts",
-            f"{plate.amps[0]:g} A at {plate.volts[0][0]:g} V makes {first:.3g} A at "
+            f"{plate.amps[0]:g} A at {plate.volts[0][0]:g} V makes {show_figure(first)} A at "
             f"{plate.volts[-1][0]:g} V; the plate says {plate.amps[-1]:g} A.",
         )
 
@@ -197,7 +198,8 @@ def _output(plate: Nameplate) -> Iterator[Finding]:
         yield _watch(
             "amps-high",
             f"{plate.amps[0]:g} A is much for {plate.power_w:.0f} W",
-            f"About {expected:.3g} A would be usual at {plate.volts[0][0]:g} V. Read power, volts and amps again.",
+            f"About {show_figure(expected)} A would be usual at {plate.volts[0][0]:g} V. "
+            "Read power, volts and amps again.",
         )
 
 

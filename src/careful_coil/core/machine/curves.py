@@ -124,6 +124,30 @@ def field_of(steady: Steady, at: int = 0) -> FieldPath:
     return field_path(complex(steady.forward[at, 0]), complex(steady.backward[at, 0]))
 
 
+LEAST_START = 0.005  # of full load: less does not turn a shaft
+
+
+def starts_words(times: float) -> str:
+    """Return a starting torque in multiples of full load, in words; nothing, or backwards, is no start."""
+    if times < LEAST_START:
+        return (
+            "does not start" if times > -LEAST_START else "does not start: it pulls the other way"
+        )
+    return f"starts with {times:.2f} times full load"
+
+
+def apart_words(amps: Mapping[str, complex]) -> str:
+    """Return how far the currents of both windings stand apart, in words; empty where there is one winding.
+
+    Torque goes with the sine of the angle: 90° between them turns hardest.
+    """
+    if not {"main", "start"} <= set(amps) or not abs(amps["main"]) * abs(amps["start"]) > 0:
+        return ""
+    turn = math.degrees(cmath.phase(amps["start"] / amps["main"]))
+    who = "the start winding ahead" if turn > 0 else "the start winding behind"
+    return f"The two currents stand {abs(turn):.0f}° apart, {who}; 90° turns hardest."
+
+
 def phasors(motor: Motor, steady: Steady, at: int = 0) -> dict[str, complex]:
     """Return rms amps by what carries them: lines, main, start; the volts of L1 point to 0°.
 

@@ -26,6 +26,7 @@ from careful_coil.core.machine.facts import (
 )
 from careful_coil.core.machine.motor import Machine, Motor
 from careful_coil.core.machine.power import volt_amperes
+from careful_coil.core.values import show_figure
 from careful_coil.core.ways.way import Joint, Plan
 from careful_coil.core.winding.arrangements import arrangement
 from careful_coil.core.winding.network import ohms_share
@@ -307,7 +308,9 @@ class _Fit:
         off = [m for m in met if abs(m.off_percent) > OFF_PERCENT and "letter" not in m.name]
         if not off:
             return ()
-        told = ", ".join(f"{m.name} {m.got:.3g} for {m.wanted:.3g} {m.unit}" for m in off)
+        told = ", ".join(
+            f"{m.name} {show_figure(m.got)} for {show_figure(m.wanted)} {m.unit}" for m in off
+        )
         return (f"No ordinary motor meets all of it: {told}. Look at plate and readings again.",)
 
     def _assumed(self, of: dict[str, float]) -> list[Assumed]:

@@ -10,7 +10,7 @@ from careful_coil.core.job.hands import Hands
 from careful_coil.core.mechanics.commutator import BarLimits, Bars, judge_bars
 from careful_coil.core.settings import Settings
 from careful_coil.core.sheets.bearings import BRUSH
-from careful_coil.core.values import show_ohm, show_percent
+from careful_coil.core.values import show_figure, show_ohm, show_percent
 
 HOURS_A_DAY = 24.0
 DAYS_A_WEEK = 7.0
@@ -232,7 +232,7 @@ def _to_shaft(text: str, settings: Settings) -> Iterator[Finding]:
     read, _, warm = text.partition(" at ")
     at_40 = corrected(float(read), float(warm.removesuffix(" °C"))) if warm else None
     megohm = at_40.megohm if at_40 and at_40.megohm is not None else float(read)
-    told = f" {at_40.why[0].upper()}{at_40.why[1:]}: {megohm:.3g} MΩ." if at_40 else ""
+    told = f" {at_40.why[0].upper()}{at_40.why[1:]}: {show_figure(megohm)} MΩ." if at_40 else ""
     low = megohm < limit.value
     why = (
         "Carbon dust between bars and shaft first: blow it out where it may be, clean, read again."

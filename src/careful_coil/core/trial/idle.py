@@ -9,6 +9,7 @@ from careful_coil.core.job.at_trial import TrialStep
 from careful_coil.core.machine.power import volt_amperes
 from careful_coil.core.settings import Limit, Settings
 from careful_coil.core.trial.told import Verdict, full_load_amps, mean, step_speed_of, sync_of, told
+from careful_coil.core.values import show_figure
 
 SMALL_W = 750.0  # below it three-phase motors may idle near plate amps
 SMALL_OVER = 110.0  # % of plate: a small motor's idle amps up to so much are watched, not held
@@ -107,12 +108,12 @@ def _level(
         why = "Low for no load: joined for higher volts, half the winding open, or the plate is another's."
     else:
         verdict, why = "good", "Usual for no load."
-    of = "plate" if not guessed else f"{plate:.3g} A, {source}"
+    of = "plate" if not guessed else f"{show_figure(plate)} A, {source}"
     yield told(
         code="trial-amps",
         verdict=verdict,
         subject="No-load amps right" if verdict == "good" else "No-load amps odd",
-        why=f"{amp:.3g} A, {share:.0f} % of {of}. {why}",
+        why=f"{show_figure(amp)} A, {share:.0f} % of {of}. {why}",
         figure=round(share, 1),
         limit=round(limit, 1),
         unit="%",
@@ -171,7 +172,7 @@ def _speed(step: TrialStep, job: Job, settings: Settings) -> Iterator[Finding]:
     elif slip > limit.value:
         verdict, why = "watch", f"More slip than a free motor has. {drags}"
     else:
-        verdict, why = "good", f"{slip:.2g} % below {sync:.0f} rpm."
+        verdict, why = "good", f"{show_figure(slip, 2)} % below {sync:.0f} rpm."
     yield told(
         code="trial-speed",
         verdict=verdict,

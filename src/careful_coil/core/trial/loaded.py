@@ -10,7 +10,7 @@ from careful_coil.core.job.trials import Trial
 from careful_coil.core.machine.power import CODE_LETTERS, volt_amperes
 from careful_coil.core.trial.told import Verdict, full_load_amps, mean, sync_of, told
 from careful_coil.core.units import HORSEPOWER_W
-from careful_coil.core.values import show_percent
+from careful_coil.core.values import show_figure, show_percent
 
 HP = float(HORSEPOWER_W)
 THREE_PF = (0.8, 0.9)  # power factor at full load, trade practice
@@ -85,7 +85,7 @@ def _amps(amps: float, share: float | None, factor: float, step: TrialStep) -> F
         code="trial-load",
         verdict=verdict,
         subject="Loaded amps right" if verdict == "good" else "Loaded amps high",
-        why=f"{max(step.amp):.3g} A, {show_percent(amps)} of full load, {carries}. {why}",
+        why=f"{show_figure(max(step.amp))} A, {show_percent(amps)} of full load, {carries}. {why}",
         figure=round(100 * amps, 1),
         limit=round(100 * factor, 1),
         unit="%",
@@ -158,7 +158,7 @@ def _letter(step: TrialStep, job: Job) -> Iterator[Finding]:
         found = next(x for x in letters if kva < CODE_LETTERS[x])
         off = letters.index(found) - letters.index(plate.code)
         verdict: Verdict = "good" if abs(off) <= LETTERS_OFF else "watch"
-        why = f"{amp:.3g} A at {supply.volt:g} V: {kva:.1f} kVA a hp, letter {found}, plate {plate.code}."
+        why = f"{show_figure(amp)} A at {supply.volt:g} V: {kva:.1f} kVA a hp, letter {found}, plate {plate.code}."
         far = off
         source = "NEMA MG 1, 10.37.2"
     else:
@@ -174,7 +174,7 @@ def _letter(step: TrialStep, job: Job) -> Iterator[Finding]:
             else -1
         )
         verdict = "good" if not far else "watch"
-        why = f"{amp:.3g} A at {supply.volt:g} V, {times:.1f} times plate."
+        why = f"{show_figure(amp)} A at {supply.volt:g} V, {times:.1f} times plate."
         source = "usual of the code letters in use"
     more = {
         "good": low,

@@ -16,7 +16,7 @@ from careful_coil.core.trial.separate import (
     warming,
 )
 from careful_coil.core.trial.told import sync_of
-from careful_coil.core.values import show_percent
+from careful_coil.core.values import show_figure, show_percent
 
 
 def losses_of(job: Job, state: Connecting, trial: Trial) -> Losses | str:
@@ -81,4 +81,4 @@ def pair_words(job: Job, way: StartWay) -> Iterator[str]:
         more = "more than two readings of one thing differ" if p.more else "within the noise"
         sign = "+" if p.change >= 0 else "−"
         change = show_percent(abs(p.change))
-        yield f"{p.what}: {p.before:.4g} → {p.after:.4g} {p.unit}, {sign}{change}: {more}."
+        yield f"{p.what}: {show_figure(p.before, 4)} → {show_figure(p.after, 4)} {p.unit}, {sign}{change}: {more}."

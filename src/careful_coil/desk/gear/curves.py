@@ -10,13 +10,13 @@ from careful_coil.core.errors import CoilError
 from careful_coil.core.gear.machine_of import known_motor
 from careful_coil.core.gear.what_if import AS_NOTED, Asked, Picture, heat_of, picture, presets
 from careful_coil.core.ledger import Judgement
-from careful_coil.core.machine.curves import field_of, phasors
+from careful_coil.core.machine.curves import apart_words, field_of, phasors, starts_words
 from careful_coil.core.machine.estimate import Estimate, estimate
 from careful_coil.core.machine.facts import Facts
 from careful_coil.core.machine.motor import Motor
 from careful_coil.core.machine.run_up import OUT_SHARE
 from careful_coil.core.rewind.record import copper_mm2, read_wire
-from careful_coil.core.values import show_percent
+from careful_coil.core.values import show_figure, show_percent
 from careful_coil.core.ways.way import Plan
 from careful_coil.desk.ask_row import AskRow
 from careful_coil.desk.flow import Flow
@@ -152,7 +152,7 @@ class CurvesPart(Part):
 
     def _farad_words(self, factor: float) -> str:
         cans = _cans(self.found.motor) if self.found else ()
-        return f"{cans[0] * factor:.3g} µF" if cans else f"× {factor:.2f}"
+        return f"{show_figure(cans[0] * factor)} µF" if cans else f"× {factor:.2f}"
 
     def _load_words(self, factor: float) -> str:
         return show_percent(factor) if self.asked.load else "none"
@@ -191,7 +191,7 @@ class CurvesPart(Part):
         self._show_questions(noted)
         self._show_curves(seen)
         self._show_run_up(seen)
-        told = [f"{a.name} {a.value:.3g} {a.unit} ({a.why})" for a in self.found.assumed]
+        told = [f"{a.name} {show_figure(a.value)} {a.unit} ({a.why})" for a in self.found.assumed]
         self.assumed.say(
             "The windings lie 90 electrical degrees apart in the iron, whatever the angle of their currents. "
             f"Assumed: {'; '.join(told)}."
@@ -210,13 +210,15 @@ class CurvesPart(Part):
         leaves = any(d.switches for d in motor.devices) and not self.asked.stays
         switch = OUT_SHARE if leaves else None
         starts = seen.start.shaft[0] / seen.rated
-        self._show_over_speed(seen, switch, f"Starts with {starts:.2f} times full load")
+        self._show_over_speed(seen, switch, starts_words(starts))
         still = motor.standstill
         amps, path = phasors(motor, still), field_of(still)
-        self.amps.draw(lambda *_: draw_phasors(amps), "Currents at standstill")
+        self.amps.draw(
+            lambda *_: draw_phasors(amps), f"Currents at standstill. {apart_words(amps)}"
+        )
         self.field.draw(lambda *_: draw_field(path), f"The field's path: {path.shape}")
         cans = ", ".join(
-            f"{d.name} {d.microfarad:.3g} µF"
+            f"{d.name} {show_figure(d.microfarad)} µF"
             for d in motor.devices
             if d.kind.startswith("capacitor")
         )
@@ -224,9 +226,9 @@ class CurvesPart(Part):
         volts = list(seen.start.capacitor_volt.values())
         stands = f", {max(float(v[0]) for v in volts):.0f} V on the capacitor" if volts else ""
         self.words.say(
-            f"{motor.volt:.0f} V{', ' if cans else ''}{cans}: starts with {starts:.2f} times "
-            f"full load at {seen.start.line_amp[0]:.1f} A, {seen.start.aux_amp[0]:.1f} A in the start "
-            f"winding{stands}; at most {seen.run.shaft.max() / seen.rated:.2f} times in run.{ways}"
+            f"{motor.volt:.0f} V{', ' if cans else ''}{cans}: {starts_words(starts)} at "
+            f"{seen.start.line_amp[0]:.1f} A, {seen.start.aux_amp[0]:.1f} A in the start "
+            f"winding{stands}; at most {seen.run.shaft.max() / seen.rated:.2f} times in run.{ways} {apart_words(amps)}"
         )
 
     def _show_over_speed(self, seen: Picture, switch: float | None, words: str) -> None:
@@ -247,7 +249,7 @@ class CurvesPart(Part):
         unit = "A" if self.over == AMPS else "V"
         self.torque.draw(
             lambda wide, high: draw_over_speed(seen.start, lines, unit, switch, (wide, high)),
-            "; ".join(f"{n} {v[0]:.3g} {unit} at standstill" for n, _, v, _ in lines),
+            "; ".join(f"{n} {show_figure(v[0])} {unit} at standstill" for n, _, v, _ in lines),
         )
 
     def _over(self, name: str) -> None:

@@ -28,7 +28,7 @@ from careful_coil.core.job.at_insulation import Discharged, InsulationTested
 from careful_coil.core.job.tested import Logged
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.units import Quantity
-from careful_coil.core.values import show_ohm
+from careful_coil.core.values import show_figure, show_ohm
 from careful_coil.desk import paint
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.clock import MINUTE, TEN_MINUTES
@@ -158,7 +158,7 @@ def _rows(judged: Judgement) -> tuple[TestRow, ...]:
         read = f"{show_ohm(1e6 * test.megohm)} at {test.at_c:g} °C with {test.test_volt:g} V"
         if got.factor is not None:
             divided = f" ÷ {got.divisor}, a part for the whole" if got.divisor > 1 else ""
-            read += f"; × {got.factor:.3g} to 40 °C{divided}"
+            read += f"; × {show_figure(got.factor)} to 40 °C{divided}"
         least = "over " if test.above else ""
         at_40 = "not corrected" if got.megohm is None else f"{least}{show_ohm(1e6 * got.megohm)}"
         rows.append(TestRow(stands(test, wall), what, read, at_40))
@@ -357,7 +357,9 @@ def _estimate(curve: Curve | None, volt: float) -> str:
     what = "Index" if curve.measured else "Index, estimated"
     leak, absorbed = volt / curve.leak_megohm.middle, volt / curve.absorb_megohm.middle
     low, high = (show_ohm(1e6 * m) for m in (curve.leak_megohm.low, curve.leak_megohm.high))
-    current = f"{absorbed:.2g} µA·t^−{n.middle:.2f} + {leak:.2g} µA, t in minutes"
+    current = (
+        f"{show_figure(absorbed, 2)} µA·t^−{n.middle:.2f} + {show_figure(leak, 2)} µA, t in minutes"
+    )
     return (
         f"{what} {index.middle:.2f} ({index.low:.2f} to {index.high:.2f}, nine times of ten). "
         f"Current {current}; leakage {low} to {high}."

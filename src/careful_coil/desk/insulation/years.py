@@ -12,6 +12,7 @@ from careful_coil.core.errors import BadValue
 from careful_coil.core.job import Entry, Finding, fold
 from careful_coil.core.job.at_insulation import SameMotor
 from careful_coil.core.ledger import Judgement, judge
+from careful_coil.core.values import show_figure
 from careful_coil.desk import paint
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.painted import Painted
@@ -44,7 +45,7 @@ class Scale(Painted):
     ) -> None:
         """Take the tests (day, MΩ at 40 °C) in order."""
         self.told, self.limit, self.verdict = told[-10:], limit, verdict
-        self.setAccessibleDescription("; ".join(f"{d}: {m:.3g} MΩ" for d, m in self.told))
+        self.setAccessibleDescription("; ".join(f"{d}: {show_figure(m)} MΩ" for d, m in self.told))
         self.fit()
 
     def paintEvent(self, event: QPaintEvent) -> None:
@@ -91,7 +92,9 @@ class Scale(Painted):
             label = QRect(0, row * k, t.px(126), row)
             paint.text(painter, t, label, day, size=13, token="quiet")
             figure = QRect(round(point.x()) + t.px(14), row * k, t.px(110), row)
-            paint.text(painter, t, figure, f"{megohm:.3g}", bold=newest, size=15 if newest else 13)
+            paint.text(
+                painter, t, figure, f"{show_figure(megohm)}", bold=newest, size=15 if newest else 13
+            )
 
     def _x(self, megohm: float) -> float:
         low, high = log10(self.LOW), log10(self.HIGH)

@@ -20,7 +20,7 @@ from careful_coil.core.rewind.single import convert_single
 from careful_coil.core.rewind.worked import Plate
 from careful_coil.core.sheets.winding import WINDING
 from careful_coil.core.units import Quantity
-from careful_coil.core.values import parse
+from careful_coil.core.values import parse, show_figure
 from careful_coil.desk.part import Part
 from careful_coil.desk.rewind.compare import Compare, Line
 from careful_coil.desk.rewind.record import worked_of
@@ -140,7 +140,7 @@ class AnewPart(Part):
                         f"{w.new_mm2:.3f} mm²",
                     )
                 )
-        rows.append(("Capacitor", "as it was", f"{found.microfarad:.3g} times its µF"))
+        rows.append(("Capacitor", "as it was", f"{show_figure(found.microfarad)} times its µF"))
         self.table.show_rows(rows)
         self.notes.show_findings([_note(*n) for n in found.notes])
 
@@ -288,14 +288,14 @@ def _form(record: Record, found: Change) -> tuple[Line, ...]:
 
 
 def _supply(side: Side) -> str:
-    return f"{side.volt:.4g} V {side.connection}, {side.hertz:g} Hz, {side.poles} poles"
+    return f"{show_figure(side.volt, 4)} V {side.connection}, {side.hertz:g} Hz, {side.poles} poles"
 
 
 def _amp(side: Side) -> str:
-    return "not known" if side.amp is None else f"{side.amp:.3g} A"
+    return "not known" if side.amp is None else f"{show_figure(side.amp)} A"
 
 
 def _watt(side: Side) -> str:
     if side.watt is None or not math.isfinite(side.watt):
         return "not known"
-    return f"{side.watt / 1000:.3g} kW"
+    return f"{show_figure(side.watt / 1000)} kW"

@@ -5,6 +5,7 @@ from PySide6.QtWidgets import QWidget
 from careful_coil.core.job import Finding, Verdict
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.rewind.worked import Figure
+from careful_coil.core.values import show_figure
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.part import Part
 from careful_coil.desk.rewind.record import worked_of
@@ -77,7 +78,7 @@ def _row(f: Figure) -> Finding:
     return Finding(
         code="winding-row",
         verdict=MARKS[f.mark],
-        subject=f"{f.title}: {f.value:.4g} {f.unit}".rstrip(),
+        subject=f"{f.title}: {show_figure(f.value or 0.0, 4)} {f.unit}".rstrip(),
         why=f"{usual}{f.words[0].upper()}{f.words[1:]}." if f.words else usual.strip(),
         station="winding",
     )
