@@ -7,6 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from careful_coil.core.job.pasted import read_pasted
+from tests.core.logs import judged, plate
 
 SPELLINGS: list[tuple[str, str, str]] = [
     ("230/460 V", "volt", "230/460"),
@@ -188,3 +189,53 @@ def test_any_text_gives_an_answer(text: str) -> None:
 def test_what_belongs_to_nothing_is_handed_back() -> None:
     found = read_pasted("230 V 7 elephants 50 Hz")
     assert found.left == ("7", "elephants")
+
+
+@pytest.mark.parametrize(
+    ("text", "fields", "left"),
+    [
+        (
+            "1 PH 115/230 V 60 HZ 1 HP 1725 RPM CAP START CAP RUN CW OPE FR 56H MANUAL RESET",
+            {"kind": "CAP START CAP RUN", "rotation": "CW OPE", "frame": "56H", "phases": "1"}
+            | {"protector": "MANUAL RESET", "volt": "115/230"},
+            (),
+        ),
+        (
+            "3~ 400 V D/Y 50 Hz 160L 15 kW 1460 rpm SF 1.15 TENV DUTY 30 MIN",
+            {"connection": "D/Y", "frame": "160L", "enclosure": "TENV", "duty": "30 min"}
+            | {"service-factor": "1.15", "power": "15 kW"},
+            (),
+        ),
+        (
+            "3 PH 208-230/460 V 5-4.8/2.4 A SF 1.15 SFA 6.2 TEFC CONT AMB 40C",
+            {"volt": "208-230/460", "amp": "5-4.8/2.4", "ambient": "40", "enclosure": "TEFC"},
+            ("SFA 6.2",),
+        ),
+        (
+            "230 V~ 50 Hz 850 W 14,000–22,000 rpm class II",
+            {"phases": "1", "protection": "II", "rpm": "14,000–22,000"},
+            (),
+        ),
+        ("12µF 450VDB 1400/min Isol.F", {"capacitor": "12 µF 450 V", "rpm": "1400"}, ()),
+        ("SPLIT PH 60 Hz THERMALLY PROTECTED AUTO", {"kind": "SPLIT PH", "hertz": "60"}, ()),
+        ("CCW FACING LEAD END 115 V", {"rotation": "CCW LE", "volt": "115"}, ()),
+    ],
+)
+def test_a_plates_phrases_keep_their_words(
+    text: str, fields: dict[str, str], left: tuple[str, ...]
+) -> None:
+    found = read_pasted(text)
+    assert {k: v for k, v in found.fields.items() if k in fields} == fields
+    assert found.left == left
+
+
+def test_a_printed_kind_counts_and_a_commutators_speed_is_no_error() -> None:
+    told = judged(*plate(phases="1", volt="115", hertz="60", kind="CAP START CAP RUN"))
+    (best, *_) = told.facts.kinds.odds
+    assert (best.kind.name, best.probability > 0.9) == ("capacitor-start-run", True)
+    tool = judged(*plate(phases="1", volt="230", hertz="50", rpm="14,000-22,000", power="850 W"))
+    assert tool.job.plate.rpm == 22_000
+    assert tool.facts.kinds.odds[0].kind.name == "universal"
+    assert not any(f.code == "plate-rpm" for f in tool.findings)
+    dual = plate(phases="3", volt="208-230/460", amp="5-4.8/2.4", power="1.5 hp", hertz="60")
+    assert not any(f.verdict in ("watch", "hold") for f in judged(*dual).findings)

@@ -73,19 +73,34 @@ def read_in() -> Mapping[str, tuple[str, ...]]:
 
 @cache
 def acts_in() -> Mapping[str, tuple[str, ...]]:
-    """Return the modules that ask for each practice by its name."""
+    """Return the modules that ask for each practice by its name, or declare whose it is."""
     found = defaultdict[str, list[str]](list)
     for module, tree in trees().items():
         if module.startswith("desk/settings"):
             continue
-        asks = any(
-            isinstance(n, ast.Attribute) and n.attr in ("school", "schools") for n in ast.walk(tree)
-        )
-        declares = any(isinstance(n, ast.keyword) and n.arg == "school" for n in ast.walk(tree))
+        asked = {text for n in ast.walk(tree) for text in _asked(n)}
         for name in SCHOOLS:
-            if (asks or declares) and name in _words(tree):
+            if name in asked:
                 found[name].append(module)
     return {n: tuple(m) for n, m in found.items()}
+
+
+def _asked(node: ast.AST) -> Iterator[str]:
+    """Yield what a call of `school`, a keyword or a constant of that name says."""
+    told: list[ast.expr] = []
+    if (
+        isinstance(node, ast.Call)
+        and isinstance(node.func, ast.Attribute)
+        and node.func.attr == "school"
+    ):
+        told = list(node.args)
+    elif isinstance(node, ast.keyword) and node.arg == "school":
+        told = [node.value]
+    elif isinstance(node, ast.Assign) and "SCHOOL" in ast.unparse(node.targets[0]):
+        told = list(node.value.elts) if isinstance(node.value, ast.Tuple) else [node.value]
+    for expression in told:
+        if isinstance(expression, ast.Constant):
+            yield str(expression.value)
 
 
 @cache

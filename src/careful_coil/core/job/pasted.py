@@ -7,21 +7,23 @@ not taken yet, else the figure after it. What belongs to nothing is handed back.
 import re
 from dataclasses import dataclass
 
+from careful_coil.core.job.plate_phrases import phrases_of
+
 LEAST_VOLT, MOST_VOLT = 24, 15000  # a bare figure that can be volts
 _FIGURE = r"\d+(?:[.,]\d+)?"
 _RANGE = rf"{_FIGURE}(?:\s*[-–]\s*{_FIGURE})?"
 _TOKEN = re.compile(
-    r"(?P<word>(?:min|MIN)(?:-1|⁻¹)|[1r]/min|IP\s?\d\d|\bS\d{1,2}\b|\b\d{2,3}(?:T[CS]?|C|J[MP]?|U|Z|S)\b)"
+    r"(?P<word>(?:min|MIN)(?:-1|⁻¹)|[1r]/min|IP\s?\d\d|\bS\d{1,2}\b|\b\d{2,3}(?:T[CS]?|C|J[MP]?|U|Z|S|L|M|H|Y)\b)"
     rf"|(?P<mixed>\d+\s+\d+/\d+(?=\s*(?:hp|HP|Hp|h\.p\.)))"
     rf"|(?P<list>{_RANGE}(?:\s*/\s*{_RANGE})*)(?P<tail>~)?"
     r"|(?P<other>[^\s\d,;|]+(?:/min)?)"
 )
 _UNITS: dict[str, tuple[str, str]] = {}
 for _field, _suffix, _words in (
-    ("volt", "", "V VOLT VOLTS VAC V~ VOLTAGE VOLTIOS"),
+    ("volt", "", "V VOLT VOLTS VAC VDB V~ VOLTAGE VOLTIOS"),
     ("amp", "", "A AMP AMPS AMPERE AMPERES FLA F.L.A. I"),
     ("hertz", "", "HZ CY CYC CYCLE CYCLES C/S PER"),
-    ("rpm", "", "RPM R/MIN MIN-1 1/MIN TR/MIN U/MIN UPM R.P.M. REV/MIN MIN⁻¹"),
+    ("rpm", "", "RPM R/MIN MIN-1 1/MIN TR/MIN U/MIN UPM R.P.M. REV/MIN MIN⁻¹ /MIN"),
     ("power", " hp", "HP H.P. HORSEPOWER"),
     ("power", " kW", "KW"),
     ("power", " W", "W WATT WATTS"),
@@ -36,6 +38,7 @@ for _field, _suffix, _words in (
 ):
     for _word in _words.split():
         _UNITS[_word] = (_field, _suffix)
+SERVICE_AMPS = "SFA"  # amps at the service factor: handed back with their figure
 _TEXTS = {
     **dict.fromkeys(("FR", "FRAME", "FR."), "frame"),
     **dict.fromkeys(("SER", "SERIAL", "S/N", "SN", "NR", "NO", "NO."), "serial"),
@@ -45,6 +48,7 @@ _TEXTS = {
     ),
     **dict.fromkeys(("DUTY", "RATING", "TIME"), "duty"),
     **dict.fromkeys(("ROT", "ROTATION"), "rotation"),
+    "SFA": SERVICE_AMPS,
 }
 _ALONE = {
     **{"CONT": ("duty", "continuous"), "CONTINUOUS": ("duty", "continuous")},
@@ -68,7 +72,9 @@ class Pasted:
 
 def read_pasted(text: str) -> Pasted:
     """Return the fields of a nameplate's text, whatever their order."""
-    return _Reader(_joined(text)).read()
+    told, rest = phrases_of(text)
+    found = _Reader(_joined(rest)).read()
+    return Pasted({**found.fields, **told}, found.left)
 
 
 def _joined(text: str) -> str:
@@ -84,6 +90,10 @@ def _joined(text: str) -> str:
     folded = re.sub(r"\b(AMB\w*)\s+(\d+)\s*C\b", r"\1 \2 °C", folded, flags=re.I)
     folded = re.sub(r"(\d+)\s*C(?=\s+AMB)", r"\1 °C", folded, flags=re.I)
     folded = re.sub(r"\b(?:cl|Cl|CL)\.\s*([A-HN])\b", r"INS \1", folded)
+    folded = re.sub(
+        r"\b(?:Isol|Iso|Is|Ins|Th)\.\s*(?:Cl\.)?\s*([A-HN])\b", r"INS \1", folded, flags=re.I
+    )
+    folded = re.sub(r"(\d)\s*V\s*~", r"\1 V~", folded)
     folded = re.sub(r"(\d)\s*[x×]\s*(?=\d)", r"\1 ", folded)
     folded = re.sub(r"\b([13])\s*-?\s*(?:PH|Ph|ph)\b", r"\1 PH", folded)
     for count, word in ((1, "single|one|mono"), (3, "three")):
@@ -106,6 +116,7 @@ class _Reader:
         self._free: str | None = None  # a figure no word has taken yet
         self._label: tuple[str, str] | None = None  # a unit that waits for its figure
         self._text: str = ""  # a label that waits for a word
+        self._alternating = False  # “230 V~”: one phase, where no other is told
         self._last = ""  # the field that was filled last
 
     def read(self) -> Pasted:
@@ -126,6 +137,10 @@ class _Reader:
                     self._phases()
         self._drop()
         self._bare_volts()
+        if SERVICE_AMPS in self._fields:
+            self._left.append(f"{SERVICE_AMPS} {self._fields.pop(SERVICE_AMPS)}")
+        if self._alternating:
+            self._fields.setdefault("phases", "1")
         return Pasted(self._fields, tuple(self._left))
 
     def _bare_volts(self) -> None:
@@ -169,10 +184,13 @@ class _Reader:
             self._phases()
         elif plain in ("°C", "C") and self._free is not None:
             self._put("ambient", f"{self._take()} °C")
+        elif plain == "°C" and self._last == "ambient":
+            return
         elif plain in ("3PH", "1PH"):
             self._put("phases", plain[0])
         elif plain in _UNITS or word in _UNITS:
             self._unit(_UNITS[plain if plain in _UNITS else word])
+            self._alternating |= plain == "V~"
         elif re.fullmatch(r"IP\s?\d\d", plain):
             self._put("enclosure", plain.replace(" ", ""))
         elif re.fullmatch(r"\d{2,3}[A-Z]{1,2}", plain):
@@ -181,6 +199,7 @@ class _Reader:
             self._drop()
             self._text = _TEXTS[plain]
         elif plain in _ALONE:
+            self._drop()
             alone = _ALONE[plain]
             self._put(*(alone or ("rotation", plain)))
         elif plain in ("UNREADABLE", "?"):

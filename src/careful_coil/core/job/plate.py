@@ -165,6 +165,9 @@ def _read(field: str, text: str) -> dict[str, object]:
     if field not in _FIGURES:
         return {}
     quantity, name = _FIGURES[field]
+    if field == "rpm":  # 14,000-22,000: thousands, and of a controlled speed the highest
+        text = re.sub(r"(?<=\d),(?=\d{3}\b)", "", text)
+        text = "/".join(re.split(r"\s*(?:[-–]|\bto\b)\s*", p)[-1] for p in text.split("/"))
     parts = [text] if field == "power" else text.split("/")
     figures = tuple(parse(p, quantity).value for p in parts)
     if not all(f > 0 for f in figures):

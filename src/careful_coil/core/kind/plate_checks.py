@@ -64,12 +64,17 @@ def _watch(code: str, subject: str, why: str, source: str = "") -> Finding:
     )
 
 
+COMMUTATOR_RPM = 4500.0  # single-phase, so fast: no misread induction motor, at 50 or 60 Hz
+
+
 def _speed(plate: Nameplate) -> Iterator[Finding]:
     if not plate.rpm or not plate.hertz:
         return
     try:
         poles = poles_of(plate.hertz, plate.rpm)
     except ValueOutOfRange:
+        if plate.phases == 1 and plate.rpm > COMMUTATOR_RPM:
+            return  # a commutator motor's speed: it tells the kind, nothing is wrong with it
         yield _watch(
             "rpm",
             f"{plate.rpm:g} rpm is faster than two poles at {plate.hertz:g} Hz",

@@ -1,5 +1,7 @@
 """What a job tells of its motor's kind: looks noted, and those the plate and the readings give."""
 
+import re
+
 from careful_coil.core.can_marking import duty_of, serves_of
 from careful_coil.core.identify import Identification
 from careful_coil.core.identify.extras import TACHOMETER_VOLT
@@ -13,6 +15,23 @@ from careful_coil.core.kind.weigh import SETTLED, Weighed, weigh_kinds
 from careful_coil.core.readings import Shaft, Spin
 from careful_coil.core.settings import Settings
 
+# how a plate's words for its kind begin, the more telling first
+PRINTED = (
+    (r"CAP\S*[ -]START.*CAP\S*[ -]RUN", "capacitor-start-run"),
+    (r"CAP\S*[ -]START", "capacitor-start"),
+    (r"CAP\S*[ -]RUN|PERM|PSC", "permanent-capacitor"),
+    (r"SPLIT", "split-phase"),
+    (r"SHADED", "shaded-pole"),
+    (r"REPULSION", "repulsion-start"),
+    (r"UNIVERSAL|SERIES", "universal"),
+)
+
+
+def kind_printed(words: str) -> str:
+    """Return the kind that a plate's own words name, empty where they name none."""
+    return next((k for p, k in PRINTED if re.match(p, words.strip(), re.IGNORECASE)), "")
+
+
 THREE_EQUAL_ODDS = 0.9
 RELAYS = {"relay-current", "relay-voltage", "hot-wire", "ptc", "electronic-switch"}
 
@@ -25,6 +44,9 @@ def looks_of(job: Job, found: Identification | None) -> dict[str, str]:
         looks["plate-phases"] = "1 phase" if plate.phases == 1 else "3 phases"
     if plate.rpm and plate.hertz:
         looks["faster-than-two-poles"] = "yes" if plate.rpm > 60 * plate.hertz else "no"
+    told = kind_printed(plate.printed("kind"))
+    if told:
+        looks["plate-kind"] = told
     if plate.microfarad:
         looks["plate-capacitor"] = "yes"
     elif not_printed(plate.printed("capacitor")):

@@ -4,7 +4,7 @@ The figures are a bench's experience in round numbers, not measurements.
 """
 
 from careful_coil.core.kind.kinds import KINDS
-from careful_coil.core.kind.signs import Sign, choice, of_kinds, yes_no
+from careful_coil.core.kind.signs import Sign, choice, of_kinds, printed_kind, yes_no
 
 _SINGLE = ("split-phase", "capacitor-start", "permanent-capacitor", "capacitor-start-run")
 _CAGE = (*_SINGLE, "shaded-pole", "three-phase")
@@ -395,5 +395,6 @@ SIGNS: dict[str, Sign] = {
             0.02,
             of_kinds(_SINGLE, 0.35) | {"three-phase": 0.15},
         ),
+        printed_kind(),
     )
 }

@@ -1,7 +1,7 @@
 """A sign: a look at a motor, its answers, and how likely each is for each kind."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from careful_coil.core.kind.kinds import KINDS
 
@@ -19,6 +19,7 @@ class Sign:
     chance: Mapping[str, Mapping[str, float]]
     why: str
     open: bool = False
+    given: bool = False  # the plate tells it or nobody: never asked
 
 
 def of_kinds(names: tuple[str, ...], chance: float) -> dict[str, float]:
@@ -66,3 +67,11 @@ def choice(
         why=why,
         open=open_,
     )
+
+
+def printed_kind() -> Sign:
+    """Return what a plate prints of its kind: right but for a rewound start circuit or a plate of another motor."""
+    rows = {k: {k: 0.97} for k in KINDS}
+    rows["capacitor-start"]["capacitor-start-run"] = 0.1  # the run capacitor is often left unsaid
+    sign = choice("plate-kind", "What kind does it print?", "Its maker named it.", rows, 0.002)
+    return replace(sign, given=True)

@@ -130,7 +130,7 @@ def _next(asked: Collection[str], chance: Mapping[str, float], opened: bool) -> 
     before = _entropy(chance)
     best: Look | None = None
     for name, sign in SIGNS.items():
-        if name in asked or (sign.open and not opened):
+        if name in asked or sign.given or (sign.open and not opened):
             continue
         after = 0.0
         for answer in sign.answers:

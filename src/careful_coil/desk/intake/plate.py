@@ -29,7 +29,8 @@ MORE = (
         "insulation-class",
         "ambient",
     ),
-    *("duty", "rotation", "frame", "enclosure", "power-side"),
+    *("duty", "rotation", "frame", "enclosure", "kind", "connection", "protector"),
+    "power-side",
 )
 NEEDED = ("phases", "volts", "hertz")
 MOST_READINGS, FASTEST = 50, 200_000
