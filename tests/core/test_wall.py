@@ -286,6 +286,10 @@ def test_ready_lapses_when_a_hand_was_on_the_motor(touch: dict[str, Any]) -> Non
     assert ready_for(ready.job, ready.facts.wall, ready.facts.kinds)
     later = judged(*SIX_LEADS, MADE_READY, touch)
     assert not ready_for(later.job, later.facts.wall, later.facts.kinds)
+    at = ready.job.log[-1].at  # the tick lapses by the clock too
+    soon, late = (at.replace(at[11:16], f"{int(at[11:13]):02d}:{m:02d}") for m in (20, 55))
+    assert ready_for(ready.job, ready.facts.wall, ready.facts.kinds, soon, 30)
+    assert not ready_for(ready.job, ready.facts.wall, ready.facts.kinds, late, 30)
     half = judged(*SIX_LEADS, MADE_READY | {"items": ["leads"]})
     assert not ready_for(half.job, half.facts.wall, half.facts.kinds)
 
@@ -340,3 +344,22 @@ def test_a_shop_may_ask_for_the_index_of_smaller_motors() -> None:
     stricter = Settings().changed({"index_from": 1.0})
     found = judged(*small, INSULATED, DRAINED, settings=stricter)
     assert "insulation-index" in {f.code for f in found.gate}
+
+
+def test_sensors_have_a_line_of_their_own_and_are_no_test_of_the_winding() -> None:
+    """A thermistor's pair against the winding: low is a hold by itself, and proves nothing of the frame."""
+    tags = [{"tag": t} for t in "ABCDEFGH"]
+    leads = {"kind": "leads", "leads": tags[:6] + [x | {"use": "thermistor"} for x in tags[6:]]}
+    test = {"kind": "insulation", "at_c": 40, "test_volt": 500}
+
+    def told(megohm: float, **more: Any) -> dict[str, Any]:
+        found = judged(leads, test | {"megohm": megohm, "parts": ["G", "H"], **more}).findings
+        return {f.code: f for f in found if f.code.startswith("insulation")}
+
+    low = told(0.2)["insulation-sensors"]
+    assert (low.verdict, low.gate, low.waivable) == ("hold", True, False)
+    assert low.subject == "Thermistor G H not insulated"
+    good = told(300.0)
+    assert (good["insulation-sensors"].verdict, good["insulation-sensors"].gate) == ("good", False)
+    over = told(300.0, test_volt=1000)["insulation-sensors"]
+    assert "500 V, both ends tied, is the most" in over.why

@@ -17,7 +17,7 @@ def test_the_station_opens_at_what_comes_next(bench: Bench) -> None:
     page = insulation(bench)
     assert page.part.name == "ready"
     assert bench.next == "Make ready for the insulation test"
-    assert page.index.told[page.index.current] == ("unproven", "lapsed: touched since")
+    assert page.index.told[page.index.current] == ("unproven", "lapsed")
 
 
 def test_page_down_walks_through_all_parts(bench: Bench) -> None:

@@ -14,6 +14,7 @@ from careful_coil.core.job.voids import FACTS, VOIDS
 from careful_coil.core.ledger import Judgement, judge
 from careful_coil.core.settings import Settings
 from careful_coil.documents.job import read_job
+from tests.core.test_gear_rules import GOOD_CAN
 from tests.gate.careful import (
     COVERS_OFF,
     COVERS_ON,
@@ -204,3 +205,11 @@ def test_two_kicks_and_three_equal_amps_prove_what_a_closing_kick_would() -> Non
         if k != closing
     ]
     assert "leads-proven" in {f.code for f in judged(unequal).gate}
+
+
+@pytest.mark.parametrize(("days", "verdict"), [(45, "good"), (400, "unproven")])
+def test_a_capacitor_that_stood_for_a_year_is_measured_again(days: int, verdict: str) -> None:
+    """Its oxide goes and it dries: µF that were right a year ago prove nothing (shop practice)."""
+    waited: Body = {"kind": "sum", "name": "x", "inputs": {}, "words": "", "wait": days}
+    (line,) = (f for f in judged([*GOOD_CAN, waited]).findings if f.code == "capacitor")
+    assert line.verdict == verdict

@@ -13,6 +13,7 @@ from careful_coil.core.ways.states import state_at, with_devices
 from careful_coil.core.winding.coupling import Halves
 from careful_coil.core.winding.network import Network
 
+FOUR_WIRE_STEP = 1e-4  # Ω
 NOISE_SHARE = 1e-3  # of the reading, one sigma
 
 
@@ -51,10 +52,19 @@ class HiddenMotor:
 
 
 class SimulatedMeter:
-    """An in-process instrument bound to one hidden motor; `seed` makes it repeatable."""
+    """An in-process instrument bound to one hidden motor; `seed` makes it repeatable.
 
-    def __init__(self, motor: HiddenMotor, seed: int, meter: Meter | None = None) -> None:
-        self._motor = motor
+    Below `four_below` Ω it reads by four wires.
+    """
+
+    def __init__(
+        self,
+        motor: HiddenMotor,
+        seed: int,
+        meter: Meter | None = None,
+        four_below: float = 0.0,
+    ) -> None:
+        self._motor, self._four_below = motor, four_below
         self.chance = random.Random(seed)
         self._meter = meter or Meter(accuracy_percent=1.0, resolution_ohm=0.01, lead_ohm=0.0)
         share = self._meter.accuracy_percent / 100
@@ -108,6 +118,8 @@ class SimulatedMeter:
             return Shown(text="open", unit="Ω")
         read = ohm * self.gain * self.chance.gauss(1, NOISE_SHARE) + (self._meter.lead_ohm or 0.0)
         step = self._meter.resolution_ohm or 0.01
+        if ohm < self._four_below:  # its four-wire range: no lead ohms, a tenth of a milliohm
+            read, step = read - (self._meter.lead_ohm or 0.0), FOUR_WIRE_STEP
         places = max(0, len(f"{step:.6f}".rstrip("0").split(".")[1]))
         return Shown(text=f"{round(read / step) * step:.{places}f}", unit="Ω")
 

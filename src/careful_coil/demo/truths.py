@@ -62,4 +62,8 @@ def demo_meter(job_id: str, number: int, job: Job) -> SimulatedMeter | None:
     motor = TRUTHS.get(job_id)
     if motor is None and len(job.tags) in SPARE:
         motor = _spare(job, number)
-    return SimulatedMeter(motor, seed=number, meter=BENCH_METER) if motor is not None else None
+    return (
+        SimulatedMeter(motor, seed=number, meter=BENCH_METER, four_below=2.0)
+        if motor is not None
+        else None
+    )

@@ -6,7 +6,7 @@
 from collections.abc import Iterator
 from pathlib import Path
 
-from careful_coil.core.job.voids import FACTS, STALL_SECONDS, STOOD_DAYS, VOIDS
+from careful_coil.core.job.voids import FACTS, STALL_SECONDS, STOOD_DAYS, STORED_DAYS, VOIDS
 
 TABLE = Path("docs/handbook/again.md")
 MORE = {
@@ -16,6 +16,7 @@ MORE = {
     "bearing": "a run of 30 min",
     "harm": "no good run alone lifts it; a stall counts from "
     f"{STALL_SECONDS:g} s, a trip and smoke always",
+    "stored": f"from {STORED_DAYS:g} days on",
     "stood": f"from {STOOD_DAYS:g} days on (a setting)",
     "covers": "where an electronic part forbids the tester: open to the frame by ohmmeter",
     "lead": "that winding alone, that mark, that joint",

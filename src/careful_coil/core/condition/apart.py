@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from careful_coil.core.clock import minutes_between
 from careful_coil.core.condition.checklist import CANS, LEAST_ODDS
 from careful_coil.core.condition.wall import Wall
 from careful_coil.core.job import Job
@@ -98,9 +99,16 @@ def to_take_off(job: Job, wall: Wall, kinds: Weighed) -> tuple[Off, ...]:
     return tuple(found)
 
 
-def ready_for(job: Job, wall: Wall, kinds: Weighed) -> bool:
-    """Whether every item was ticked, and no hand was on the motor since."""
+def ready_for(job: Job, wall: Wall, kinds: Weighed, now: str = "", minutes: float = 0.0) -> bool:
+    """Whether every item was ticked, and no hand was on the motor since.
+
+    The tick lapses after so many `minutes` (0: never) at the time `now` (UTC; empty: not known): nobody
+    vouches for what was off an hour ago.
+    """
     ready = job.tested.ready
     if ready is None or not job.tested.is_ready():
+        return False
+    latest = max((ready.at, *(t.at for t in job.tested.tests if t.place > ready.place)))
+    if now and minutes and minutes_between(latest, now) > minutes:
         return False
     return {o.name for o in to_take_off(job, wall, kinds)} <= set(ready.body.items)

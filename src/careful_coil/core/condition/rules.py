@@ -2,6 +2,7 @@
 
 from careful_coil.core.condition.again_rules import again_findings
 from careful_coil.core.condition.appliance import appliance_finding
+from careful_coil.core.condition.beside_wall import sensor_findings
 from careful_coil.core.condition.bond import bond_finding
 from careful_coil.core.condition.coil_rules import coil_findings
 from careful_coil.core.condition.later_rules import later_findings
@@ -20,6 +21,7 @@ def condition_findings(
     return [
         *coil_findings(job, found, naming, wall, settings),
         *wall_findings(job, wall, settings),
+        *sensor_findings(job, wall),
         *beside_findings(job, wall, settings),
         *later_findings(job, wall, settings),
         *again_findings(job, found, wall),

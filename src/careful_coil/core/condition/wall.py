@@ -248,6 +248,8 @@ def standing(
     kept: list[Logged[InsulationTested]] = []
     for test in tests:
         mine, volt = covers(test.body, groups), test.body.test_volt
+        if not mine:  # of parts beside the winding: a line of its own
+            continue
         kept = [
             k
             for k in kept

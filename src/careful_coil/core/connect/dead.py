@@ -2,8 +2,7 @@
 
 from dataclasses import dataclass
 
-import numpy as np
-
+from careful_coil.core.clock import minutes_between
 from careful_coil.core.job import Job
 from careful_coil.core.settings import Settings
 
@@ -29,13 +28,9 @@ def lapsed(job: Job, bench: AtBench, settings: Settings) -> str:
     if bench.who and proved.by and proved.by != bench.who:
         return f"Proved by {proved.by}; these are other hands."
     if bench.now:
-        minutes = float((_time(bench.now) - _time(proved.at)) / np.timedelta64(1, "m"))
+        minutes = minutes_between(proved.at, bench.now)
         if minutes > settings.dead_minutes.value:
             return (
                 f"Proved {minutes:.0f} min ago; it holds for {settings.dead_minutes.value:g} min."
             )
     return ""
-
-
-def _time(text: str) -> np.datetime64:
-    return np.datetime64(text.removesuffix("Z"), "ms")

@@ -123,7 +123,7 @@ def capacitor_findings(job: Job, settings: Settings, kind: str = "") -> Iterator
             )
             continue
         since = job.deeds.last("capacitor", f"capacitor:{name}")
-        stale = since >= 0 and job.deeds.stamps.get(f"capacitor:{name}:microfarad", -1) < since
+        stale = since >= 0 and job.deeds.stamps.get(f"capacitor:{name}:microfarad", -1) <= since
         if thought.verdict in ("good", "watch") and stale:
             yield of(
                 verdict="unproven",

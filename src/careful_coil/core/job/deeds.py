@@ -13,7 +13,7 @@ import numpy as np
 
 from careful_coil.core.job.alarms import words_of_harm
 from careful_coil.core.job.noted import Noted
-from careful_coil.core.job.voids import PROVES, STALL_SECONDS, STOOD_DAYS, VOIDS
+from careful_coil.core.job.voids import PROVES, STALL_SECONDS, STOOD_DAYS, STORED_DAYS, VOIDS
 from careful_coil.core.sheets import SHEETS
 
 WORKED = {
@@ -114,7 +114,9 @@ class Deeds:
         """Return the same by a shop's limits; `now`, UTC, says how long it has stood since the last entry."""
         days = _days(self.day, now)
         stood = (
-            (Deed(kind="stood", place=self.last_place, at=now, figure=days),) if days > 1 else ()
+            (Deed(kind=_by_days(days), place=self.last_place, at=now, figure=days),)
+            if days > 1
+            else ()
         )
         return replace(self, every=(*self.every, *stood), stall_s=stall_s, stood_days=stood_days)
 
@@ -122,7 +124,7 @@ class Deeds:
         """Whether an entry would prove what a deed after it, by the clock, has voided."""
         facts = PROVES.get(entry.said.topic, ())
         return any(
-            d.at > entry.at and d.kind not in ("stood", "flooded") and d.voids(f)
+            d.at > entry.at and d.kind not in ("stood", "stored", "flooded") and d.voids(f)
             for d in self.every
             for f in facts
         )
@@ -169,7 +171,11 @@ def _stood(known: Deeds, entry: Any, place: int) -> tuple[Deed, ...]:
     if days <= 1:
         return ()
     told = f"stood for {days:.0f} days"
-    return (Deed(kind="stood", place=place - 1, at=entry.at, figure=days, told=told),)
+    return (Deed(kind=_by_days(days), place=place - 1, at=entry.at, figure=days, told=told),)
+
+
+def _by_days(days: float) -> str:
+    return "stored" if days >= STORED_DAYS else "stood"
 
 
 def _days(one: str, two: str) -> float:

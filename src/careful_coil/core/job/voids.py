@@ -10,6 +10,7 @@ from dataclasses import dataclass
 from careful_coil.core.sheets import SHEETS
 
 STALL_SECONDS = 5.0  # at standstill under volts: longer is harm (trade practice, a start device)
+STORED_DAYS = 365.0  # an electrolytic capacitor loses its oxide and dries: µF is measured again (shop practice)
 STOOD_DAYS = 30.0  # without a hand on it: damp and standing marks (shop practice)
 
 # what can be proven of a motor, as the gate and the handbook call it
@@ -76,6 +77,10 @@ VOIDS: Mapping[str, Row] = {
     ),
     "damp": Row(words="found wet", again=("insulation", "apart", "shaft", "runs")),
     "stood": Row(words="stood for weeks", again=("insulation", "apart", "shaft", "runs")),
+    "stored": Row(
+        words="stood for a year",
+        again=("insulation", "apart", "shaft", "capacitor", "runs"),
+    ),
     "bearing": Row(
         words="a bearing renewed or greased", again=("shaft", "runs"), minutes="run_minutes_worked"
     ),

@@ -13,8 +13,6 @@ from careful_coil.core.condition.wall_rules import (
     open_to_frame,
     weakest,
 )
-from careful_coil.core.job import Job
-from careful_coil.core.kind import Weighed
 from careful_coil.core.ledger.facts import Facts
 from careful_coil.core.ledger.step import NextStep
 
@@ -23,7 +21,7 @@ CODES = ("insulation", "insulation-between", "insulation-index")
 
 def insulation_steps(c: Facts) -> Iterator[NextStep]:
     """Yield what the insulation asks for, the most useful first."""
-    job, wall, kinds, findings, settings = c.job, c.wall, c.kinds, c.findings, c.settings
+    job, wall, findings, settings = c.job, c.wall, c.findings, c.settings
     charged = job.tested.charged()
     if charged is not None:
         seconds = discharge_seconds(charged.body)
@@ -50,7 +48,7 @@ def insulation_steps(c: Facts) -> Iterator[NextStep]:
             code="dry", title="End drying", station="insulation", focus="drying", why=state.why
         )
     elif state is not None and state.phase != "stuck":
-        yield _test(job, wall, kinds, (), "Read it again while it dries", state.why)
+        yield _test(c, (), "Read it again while it dries", state.why)
         return
     if low is not None and low.verdict == "hold":
         failed = weakest(job, wall)
@@ -62,9 +60,7 @@ def insulation_steps(c: Facts) -> Iterator[NextStep]:
         for one in find:
             if (one.parts, one.against) not in done:
                 yield _test(
-                    job,
-                    wall,
-                    kinds,
+                    c,
                     one.parts,
                     f"{'Test again' if worked else 'Find it'}: {' '.join(one.parts)}",
                     low.why,
@@ -80,7 +76,7 @@ def insulation_steps(c: Facts) -> Iterator[NextStep]:
                 words="it is clean and dry",
                 why=low.why,
             )
-        yield _test(job, wall, kinds, (), "Test the insulation again", low.why)
+        yield _test(c, (), "Test the insulation again", low.why)
         return
     between = shut.get("insulation-between")
     if between is not None and between.verdict == "hold":
@@ -99,11 +95,11 @@ def insulation_steps(c: Facts) -> Iterator[NextStep]:
         named = f"Test {' '.join(one.parts)} to the frame" if one.parts else "Test the insulation"
         rest = "the other windings earthed" if one.parts else "all leads joined"
         long = "ten minutes, for the index too" if index is not None and k == 0 else "one minute"
-        yield _test(job, wall, kinds, one.parts, named, f"{rest.capitalize()}, {long}.")
+        yield _test(c, one.parts, named, f"{rest.capitalize()}, {long}.")
     if not wanted and low is not None:
-        yield _test(job, wall, kinds, (), "Test the insulation", low.why)
+        yield _test(c, (), "Test the insulation", low.why)
     if index is not None:
-        yield _test(job, wall, kinds, (), "Ten minutes under volts", index.why)
+        yield _test(c, (), "Ten minutes under volts", index.why)
 
 
 COVERS = NextStep(
@@ -120,7 +116,7 @@ COVERS = NextStep(
 
 def closed_steps(c: Facts) -> Iterator[NextStep]:
     """Yield what the closed motor is asked for before its run: covers, insulation once more, bond."""
-    job, wall, kinds = c.job, c.wall, c.kinds
+    job, wall = c.job, c.wall
     if job.tested.covers < 0 and not job.seen.sealed:
         yield COVERS
     if closed_left(job, wall) and not open_to_frame(job):
@@ -136,7 +132,7 @@ def closed_steps(c: Facts) -> Iterator[NextStep]:
             )
         else:
             why = "All leads tied, covers on: a pinched lead shows now, before volts."
-            yield _test(job, wall, kinds, (), "Test the closed motor", why)
+            yield _test(c, (), "Test the closed motor", why)
     bond = next((f for f in c.findings if f.code == "earth-bond"), None)
     if bond is not None and bond.verdict == "hold":
         yield NextStep(
@@ -180,17 +176,16 @@ def closed_steps(c: Facts) -> Iterator[NextStep]:
 
 
 def _test(
-    job: Job,
-    wall: Wall,
-    kinds: Weighed,
+    c: Facts,
     parts: tuple[str, ...],
     title: str,
     why: str,
     against: tuple[str, ...] = (),
 ) -> NextStep:
     """Return a test; where the motor is not ticked ready for it, getting ready comes first."""
+    wall = c.wall
     code = "-".join(("insulation", *parts, *(("to", *against) if against else ())))
-    if not ready_for(job, wall, kinds):
+    if not ready_for(c.job, wall, c.kinds, c.bench.now, c.settings.dead_minutes.value):
         return NextStep(
             code=f"ready-{code}",
             act="ready",

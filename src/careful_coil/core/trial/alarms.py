@@ -16,7 +16,7 @@ STANDING = 0.5  # of rated volts: below it a motor on a ramp need not turn yet
 FAST_WARM = 15.0  # K a minute without load: no healthy winding does that
 WARM_FROM = 40.0  # °C: what a motor may have had before
 RUNAWAY = 1.05  # times the rpm it may reach
-NOT_WORK = ("harm", "stood", "supply")  # deeds that mend nothing
+NOT_WORK = ("harm", "stood", "stored", "supply")  # deeds that mend nothing
 
 
 def alarms(trial: Trial, job: Job, way: StartWay, settings: Settings) -> Iterator[Finding]:

@@ -68,11 +68,16 @@ class ReadyPart(Part):
 
     def told(self, judged: Judgement) -> tuple[str, str]:
         """Return whether it is ticked, or has lapsed."""
-        if ready_for(judged.job, judged.facts.wall, judged.facts.kinds):
+        if self._stands(judged):
             return "good", "ticked"
         if not any(f.code in CODES and f.verdict in ("hold", "unproven") for f in judged.findings):
             return "", "no test due"
-        return "unproven", "lapsed: touched since" if judged.job.tested.ready else "not ticked"
+        return "unproven", "lapsed" if judged.job.tested.ready else "not ticked"
+
+    def _stands(self, judged: Judgement) -> bool:
+        """Whether it is ticked, with no hand on the motor and not too long ago."""
+        facts, minutes = judged.facts, self.session.settings.dead_minutes.value
+        return ready_for(judged.job, facts.wall, facts.kinds, self.session.at_bench.now, minutes)
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show the session's figures, the dew point and the ticks."""
@@ -92,7 +97,7 @@ class ReadyPart(Part):
             usual = f"{span[0]:g} V. " if span[0] == span[1] else f"{span[0]:g} to {span[1]:g} V. "
         self.weather.say(f"{usual}{wall.volts_why()} {self._dew()}".strip())
         items = to_take_off(judged.job, wall, judged.facts.kinds)
-        ready = ready_for(judged.job, wall, judged.facts.kinds)
+        ready = self._stands(judged)
         done = set(self.roll.done)
         if self._ready and not ready:
             done, self.roll.current = set(), 0  # it lapsed: every tick anew
