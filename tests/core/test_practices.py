@@ -6,6 +6,8 @@ import pytest
 
 from careful_coil.core.can_marking import read_marking
 from careful_coil.core.condition.appliance import appliance_finding
+from careful_coil.core.condition.bond import bond_finding
+from careful_coil.core.condition.plain import for_the_customer
 from careful_coil.core.connect import check
 from careful_coil.core.connect.rotation import direction, how_to_turn, read_direction
 from careful_coil.core.connect.work import Connecting
@@ -224,6 +226,8 @@ def test_an_appliance_is_tested_by_the_standard_where_the_shop_does(
     assert (found.verdict, found.gate, found.waivable) == (verdict, True, False)
     assert words in found.why
     assert appliance_finding(job, Settings()) is None
+    told = " ".join(for_the_customer([bond_finding(job, Settings())]))
+    assert ("double insulated" in told) is (double == "II")
 
 
 @pytest.mark.parametrize(

@@ -9,6 +9,8 @@ from careful_coil.core.job.tested import Logged
 from careful_coil.core.settings import Limit, Settings
 from careful_coil.core.values import show_ohm
 
+CLASS_II = "Class II: no earth"
+
 
 def newest_bonds(job: Job) -> dict[str, Logged[EarthBond]]:
     """Return the newest reading of each place."""
@@ -72,7 +74,9 @@ def bond_finding(job: Job, settings: Settings) -> Finding:
     if no_earth(job):
         return of(
             verdict="good",
-            subject="Class II: no earth",
+            subject=CLASS_II,
+            limit=None,
+            source="IEC 61140, class II",
             why="Its mark was seen. Nothing of it is earthed; the insulation is tested to every metal one touches.",
         )
     if worst is None:

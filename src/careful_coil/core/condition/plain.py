@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 
+from careful_coil.core.condition.bond import CLASS_II
 from careful_coil.core.job import Finding
 from careful_coil.core.values import show_figure
 
@@ -55,9 +56,16 @@ SENTENCES: dict[str, dict[str, str]] = {
 }
 
 
+def sentence_of(finding: Finding) -> str:
+    """Return the sentence alone; nothing where there is none."""
+    if finding.subject == CLASS_II:
+        return "It is double insulated: nothing of it is earthed, and nothing need be."
+    return SENTENCES.get(finding.code, {}).get(finding.verdict, "")
+
+
 def plain_words(finding: Finding) -> str:
     """Return the sentence a customer understands, with figure and limit; nothing where there is none."""
-    sentence = SENTENCES.get(finding.code, {}).get(finding.verdict, "")
+    sentence = sentence_of(finding)
     if not sentence or finding.figure is None:
         return sentence
     unit = f" {finding.unit}" if finding.unit else ""

@@ -84,6 +84,7 @@ class BondPart(Part):
         self.fields["bond-wires"].show_text(str(self.wires))
         self.fields["bond-nulled"].show_text("yes" if self.nulled else "no")
         self.fields["bond-cord"].show_text("yes" if self.cord else "no")
+        self.show_notes(judged)
         self.fields["earth-leakage"].setVisible(is_tested(judged.job, self.session.settings))
         on = judged.job.tested.covers >= 0
         self.key.setText("The covers came off again" if on else "The covers are on")

@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from PySide6.QtCore import QPointF, QRect
 from PySide6.QtGui import QPainter, QPaintEvent
 
-from careful_coil.core.condition.plain import SENTENCES
+from careful_coil.core.condition.plain import sentence_of
 from careful_coil.core.job import Finding
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk import paint
@@ -75,7 +75,7 @@ class Verdicts(Painted):
         self.fit()
 
     def _words(self, f: Finding) -> str:
-        plain = SENTENCES.get(f.code, {}).get(f.verdict, "")
+        plain = sentence_of(f)
         source = f"Source: {f.source}." if f.source else ""
         return " ".join(
             w for w in (f.why, source, f"For the customer: {plain}" if plain else "") if w
