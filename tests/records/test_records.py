@@ -49,7 +49,7 @@ def test_entries_come_back_in_order_and_whole(shop: Ask[Any]) -> None:
     log = entries(*READY)
     number = shop(lambda s: s.open_job("j1", log[:3]))
     for entry in log[3:]:
-        shop(lambda s, e=entry: s.append("j1", e))  # type: ignore[misc]
+        shop(lambda s, e=entry: s.append("j1", [e]))  # type: ignore[misc]
     assert number == 101
     assert shop(lambda s: s.entries_of("j1")) == log
 
@@ -58,13 +58,13 @@ def test_the_same_entry_twice_is_refused_and_changes_nothing(shop: Ask[Any]) -> 
     log = entries(*SIX_LEADS)
     shop(lambda s: s.open_job("j1", log))
     with pytest.raises(RecordsRefused, match="Not recorded"):
-        shop(lambda s: s.append("j1", log[0]))
+        shop(lambda s: s.append("j1", log[:1]))
     assert len(shop(lambda s: s.entries_of("j1"))) == len(log)
 
 
 def test_an_entry_of_no_job_is_refused(shop: Ask[Any]) -> None:
     with pytest.raises(RecordsRefused):
-        shop(lambda s: s.append("nobody", entries(*SIX_LEADS)[0]))
+        shop(lambda s: s.append("nobody", entries(*SIX_LEADS)[:1]))
 
 
 def test_importing_twice_adds_nothing(shop: Ask[Any]) -> None:

@@ -1,5 +1,8 @@
 """The one error tree. Fields say what was read and what would be accepted; the text is built from them."""
 
+from collections.abc import Sequence
+from typing import Any
+
 
 class CoilError(Exception):
     """Anything a person can mend: shown as one line, never as a traceback."""
@@ -64,6 +67,14 @@ class CannotPlace(CannotConnect):
 
 class RecordsRefused(CoilError):
     """The shop's records cannot be opened, read or written; they were not touched."""
+
+
+class RecordsOvertaken(RecordsRefused):
+    """Others recorded in between: `missed`, entries of a `job`, whose last row is `seq`. Nothing was written."""
+
+    def __init__(self, words: str, job: str, missed: Sequence[Any], seq: int) -> None:
+        super().__init__(words)
+        self.job, self.missed, self.seq = job, tuple(missed), seq
 
 
 class InstrumentError(CoilError):

@@ -3,23 +3,21 @@
 import time
 import uuid
 from collections.abc import Callable, Sequence
-from concurrent.futures import Future, ThreadPoolExecutor
 from dataclasses import replace
 from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any
 
-from PySide6.QtCore import QObject, Signal
+from PySide6.QtCore import Signal
 
 from careful_coil.bench import Instrument
 from careful_coil.core.connect.dead import AtBench, lapsed
-from careful_coil.core.errors import CoilError
+from careful_coil.core.errors import RecordsOvertaken
 from careful_coil.core.job import AnyBody, Entry, Job, fold
 from careful_coil.core.job.at_intake import FoundHookup
 from careful_coil.core.job.entries import Struck
 from careful_coil.core.job.noted import note
-from careful_coil.core.ledger import Judgement, judge
-from careful_coil.core.ledger.admission import Asking
+from careful_coil.core.ledger import Judgement, admission, judge
 from careful_coil.core.ledger.asks import Question
 from careful_coil.core.ledger.at_stations import why_not
 from careful_coil.core.ledger.targets import swept, wanted
@@ -27,29 +25,24 @@ from careful_coil.core.ledger.where import where_was_i
 from careful_coil.core.probes import Request, TestSetting
 from careful_coil.core.settings import Settings
 from careful_coil.core.stations import Station
+from careful_coil.desk.asking import Asking, Done, Failed
+from careful_coil.desk.beside import Beside
 from careful_coil.desk.clock import TestClock
-from careful_coil.desk.open_job import OpenJob
+from careful_coil.desk.open_job import OpenJob, Record
 from careful_coil.documents.job import JobDocument
 from careful_coil.records import RecordsThread, Summary
+from careful_coil.records.rows import Log
 from careful_coil.records.shop_settings import write_settings
-from careful_coil.records.store import Store
+from careful_coil.records.store import Appended
 from careful_coil.records.summary import summary_of
 
-Done = Callable[[Any], None]
-Failed = Callable[[str], None]
 InstrumentFor = Callable[[str, int, Job], Instrument | None]
 LOOSE = "Loose leads"
 USUAL_VOLT = 500.0  # of an insulation test, while nothing says more
 NO_JOB = "Open a job first: Ctrl+N new, Ctrl+K find."
 
 
-class _Bridge(QObject):
-    """Brings answers of other threads to the interface thread."""
-
-    arrived = Signal(object)
-
-
-class Session(QObject):
+class Session(Asking):
     """Everything the window shows, and the only way it changes anything."""
 
     jobs_changed = Signal()
@@ -59,7 +52,6 @@ class Session(QObject):
     target_changed = Signal()
     strip_wanted = Signal()
     answered = Signal(str)  # a test's word, chosen by pointer
-    told = Signal(str, str)  # words, tone
     entered = Signal()  # before it is judged
     settings_changed = Signal()
 
@@ -71,14 +63,9 @@ class Session(QObject):
         instrument_for: InstrumentFor,
         shop: Path,
     ) -> None:
-        super().__init__()
+        super().__init__(records)
         self.shop = shop  # its folder: photographs, settings, sheets
-        self._records, self.settings, self._clock = records, settings, clock
-        self._instrument_for = instrument_for
-        self._judges = ThreadPoolExecutor(max_workers=1, thread_name_prefix="judge")
-        self._aside = ThreadPoolExecutor(max_workers=1, thread_name_prefix="aside")
-        self._bridge = _Bridge()
-        self._bridge.arrived.connect(self._arrived)
+        self.settings, self._clock, self._instrument_for = settings, clock, instrument_for
         self.summaries: list[Summary] = []
         self.open: OpenJob | None = None
         self.bound: OpenJob | None = None  # the motor the meter's probes are on
@@ -88,39 +75,9 @@ class Session(QObject):
         self.clock = TestClock(self, time.monotonic)
         self._picked: Request | None = None
         self.sweep = ""  # a lead pinned: it is read against every other in turn
-        self._waiting = 0
         self._back = True  # whether somebody returns to the motor that is opened
         self._wanted_field = ""  # where the cursor goes once a new job is on the bench
-
-    def _then(self, future: "Future[Any]", done: Done, failed: Failed | None = None) -> None:
-        self._waiting += 1
-        future.add_done_callback(lambda f: self._bridge.arrived.emit((f, done, failed)))
-
-    def _arrived(self, answer: tuple["Future[Any]", Callable[[Any], None], Failed | None]) -> None:
-        self._waiting -= 1
-        future, done, failed = answer
-        error = future.exception()
-        if isinstance(error, CoilError):
-            self.told.emit(str(error), "hold")
-            if failed is not None:
-                failed(str(error))
-            return
-        done(future.result())
-
-    @property
-    def busy(self) -> bool:
-        """Whether something is still on its way to disk or being worked out."""
-        return self._waiting > 0
-
-    def close(self) -> None:
-        """Finish what is on its way, then stop."""
-        self._judges.shutdown()
-        self._aside.shutdown()
-        self._records.close()
-
-    def aside(self, call: Callable[[], Any], done: Done, failed: Failed | None = None) -> None:
-        """Do slow work off the interface thread; `done` gets its result here."""
-        self._then(self._aside.submit(call), done, failed)
+        self.beside = Beside(self)
 
     def change_settings(self, told: dict[str, Any], failed: Failed | None = None) -> None:
         """Change limits or schools: on disk first, then everything is judged anew.
@@ -132,10 +89,7 @@ class Session(QObject):
         def kept(_: None) -> None:
             self.settings = wanted
             self.settings_changed.emit()
-            job = self.open
-            if job is not None:
-                self._judge(job.id, job.number, job.entries, job.not_here)
-            self.ask(lambda s: s.judge_by(wanted), self._filled)
+            self.beside.anew()
 
         self.aside(lambda: write_settings(self.shop, wanted), kept, failed)
 
@@ -147,15 +101,11 @@ class Session(QObject):
             self.ask(lambda s, d=document: s.take_in(d), self._taken_in)  # type: ignore[misc]
         self.fill()
 
-    def ask(self, call: Callable[[Store], Any], done: Done, failed: Failed | None = None) -> None:
-        """Ask the shop's records, in turn; `done` gets the answer here."""
-        self._then(self._records.ask(call), done, failed)
-
     def fill(self, id: str = "") -> None:
         """Fill the rack anew; open a job, the first where none is named and none is open."""
 
         def filled(summaries: list[Summary]) -> None:
-            self._filled(summaries)
+            self.filled(summaries)
             if id or (summaries and self.open is None):
                 self.open_job(id or summaries[0].id, back=not id)
 
@@ -167,7 +117,8 @@ class Session(QObject):
                 f"Number {imported.wanted} is taken: the job is {imported.number} here.", "note"
             )
 
-    def _filled(self, summaries: list[Summary]) -> None:
+    def filled(self, summaries: list[Summary]) -> None:
+        """Show these on the rack."""
         self.summaries = summaries
         self.jobs_changed.emit()
 
@@ -176,16 +127,18 @@ class Session(QObject):
         self._back = back
         number = next((s.number for s in self.summaries if s.id == id), 0)
 
-        def read(entries: list[Entry]) -> None:
-            self._judge(id, number, entries, set())
+        def read(log: Log) -> None:
+            if log.damaged:
+                self.told.emit(f"Job {number} is damaged, shown without: {log.damaged[0]}.", "hold")
+            self._judge(id, number, Record(log.entries, log.seq, log.damaged), set())
 
-        self.ask(lambda s: s.entries_of(id), read)
+        self.ask(lambda s: s.log_of(id), read)
 
     def entries_of(self, id: str, told: Callable[[list[Entry]], Any], done: Done) -> None:
         """Read another job's log; `told` is worked out of it aside, `done` gets that here."""
 
         def read(entries: list[Entry]) -> None:
-            self._then(self._judges.submit(lambda: told(entries)), done)
+            self.judging(lambda: told(entries), done)
 
         self.ask(lambda s: s.entries_of(id), read)
 
@@ -203,7 +156,7 @@ class Session(QObject):
 
         def made(number: int) -> None:
             self._wanted_field = field
-            self._judge(id, number, first, set())
+            self._judge(id, number, Record(first, len(first)), set())
 
         self.ask(lambda s: s.open_job(id, first), made)
 
@@ -218,27 +171,47 @@ class Session(QObject):
     ) -> None:
         """Append entries to the open job, or `into` another; `failed` is told why none was recorded."""
         job = into or self.open
-        words = why_not(Asking(job.judged, self.at_bench, self.settings), bodies) if job else NO_JOB
+        words = (
+            why_not(admission.Asking(job.judged, self.at_bench, self.settings), bodies)
+            if job
+            else NO_JOB
+        )
         if job is None or words:
             self.told.emit(words, "watch")
             if job is not None and job is self.open:  # the fields show what is on record again
                 job.not_here.discard("dead-again")
-                self._judge(job.id, job.number, job.entries, job.not_here)
+                self.judge_anew()
             return failed(words) if failed is not None else None
         entries = [self._entry(b, station or self.station) for b in bodies]
         self.entered.emit()
 
-        def append(store: Any) -> None:
-            for entry in entries:
-                store.append(job.id, entry)
+        record = job.record
+        record.flying |= {e.id for e in entries}
 
-        def done(_: None) -> None:
-            job.entries += entries
+        def done(appended: Appended) -> None:
+            missed = record.take([*appended.missed, *entries], appended.seq) - len(entries)
+            if missed:
+                self.beside.say(appended.missed)
             if self.open is not None and self.open.id == job.id:
                 self._picked = None
-                self._judge(job.id, job.number, job.entries, job.not_here)
+                self.judge_anew()
 
-        self._then(self._records.ask(append), done, failed)
+        def refused(words: str) -> None:
+            record.flying -= {e.id for e in entries}
+            if failed is not None:
+                failed(words)
+
+        self.ask(lambda s: s.append(job.id, entries, record.seq, record.flying), done, refused)
+
+    def overtaken(self, error: RecordsOvertaken) -> None:
+        """Take in what others recorded in between."""
+        self.beside.overtaken(error)
+
+    def judge_anew(self) -> None:
+        """Judge the open job as its log stands now."""
+        job = self.open
+        if job is not None:
+            self._judge(job.id, job.number, job.record, job.not_here)
 
     def strike_last(self) -> None:
         """Undo: strike the newest entry that still counts."""
@@ -261,31 +234,34 @@ class Session(QObject):
     def _entry(self, body: AnyBody, station: Station) -> Entry:
         return Entry(id=str(uuid.uuid4()), at=self._now(), by=self.who, station=station, body=body)
 
-    def _judge(self, id: str, number: int, entries: list[Entry], not_here: set[str]) -> None:
-        log = list(entries)
+    def _judge(self, id: str, number: int, record: Record, not_here: set[str]) -> None:
+        log, seq, settings = list(record.entries), record.seq, self.settings
         bench = self.at_bench
-        future = self._judges.submit(
-            lambda: judge(fold(log), self.settings, frozenset(not_here), bench)
-        )
 
         def answered(judged: Judgement) -> None:
-            if len(log) == len(entries):  # else a later entry has overtaken it
-                self._judged(id, number, entries, not_here, judged)
+            if len(log) == len(record.entries):  # else a later entry has overtaken it
+                summary = summary_of(id, number, judged, seq, settings)
+                self._judged(id, number, record, not_here, judged, summary)
 
-        self._then(future, answered)
+        self.judging(lambda: judge(fold(log), settings, frozenset(not_here), bench), answered)
 
     def _judged(
-        self, id: str, number: int, entries: list[Entry], not_here: set[str], judged: Judgement
+        self,
+        id: str,
+        number: int,
+        record: Record,
+        not_here: set[str],
+        judged: Judgement,
+        summary: Summary,
     ) -> None:
         old = self.open
         same = old is not None and old.id == id
         instrument = old.instrument if same and old is not None else None
         if instrument is None:
             instrument = self._instrument_for(id, number, judged.job)
-        self.open = OpenJob(id, number, entries, judged, instrument, not_here)
+        self.open = OpenJob(id, number, record, judged, instrument, not_here)
         if self.bound is None or self.bound.id == id:
             self.bound = self.open
-        summary = summary_of(id, number, judged)
         self.summaries = sorted(
             [s for s in self.summaries if s.id != id] + [summary], key=lambda s: s.urgency
         )
@@ -309,7 +285,7 @@ class Session(QObject):
             return
         now = bool(lapsed(job.judged.job, self.at_bench, self.settings))
         if now != bool(lapsed(job.judged.job, job.judged.facts.bench, self.settings)):
-            self._judge(job.id, job.number, job.entries, job.not_here)
+            self.judge_anew()
 
     @property
     def at_bench(self) -> AtBench:
@@ -337,13 +313,13 @@ class Session(QObject):
             return
         job.not_here.add(job.judged.next.code)
         self._picked = None
-        self._judge(job.id, job.number, job.entries, job.not_here)
+        self.judge_anew()
 
     def bring_back(self) -> None:
         """Take all steps put off back in."""
         if self.open is not None:
             self.open.not_here.clear()
-            self._judge(self.open.id, self.open.number, self.open.entries, self.open.not_here)
+            self.judge_anew()
 
     # --- meter ----------------------------------------------------------------------------------
 

@@ -92,4 +92,5 @@ def open_window(demo: bool) -> int:
 def _run(app: QApplication, folder: Path, demo: bool) -> int:
     window = build(folder, demo, lambda: datetime.now(UTC))
     window.show()
+    window.session.beside.watch()
     return app.exec()

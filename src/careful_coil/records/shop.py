@@ -83,7 +83,8 @@ def _engine(file: Path, lasting: bool) -> Engine:
 
     @event.listens_for(engine, "begin")
     def _on_begin(connection: Connection) -> None:
-        connection.exec_driver_sql("BEGIN IMMEDIATE")
+        reading = connection.get_execution_options().get("reading")
+        connection.exec_driver_sql("BEGIN" if reading else "BEGIN IMMEDIATE")
 
     return engine
 

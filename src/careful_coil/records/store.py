@@ -1,21 +1,25 @@
-"""Appending to the log and reading it back; every call is one transaction."""
+"""Appending to the log and reading it back; every call is one transaction, and reads hold nobody up."""
 
 import json
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Collection, Sequence
+from dataclasses import dataclass, replace
 from typing import Any
 
 from sqlalchemy import Connection, Engine, func, insert, select, update
 
-from careful_coil.core.errors import RecordsRefused
-from careful_coil.core.job import Entry
+from careful_coil.core.errors import RecordsOvertaken, RecordsRefused
+from careful_coil.core.job import Entry, fold
+from careful_coil.core.ledger import judge
+from careful_coil.core.ledger.gate import frozen
 from careful_coil.core.settings import Settings
 from careful_coil.documents.job import JobDocument
-from careful_coil.records.summary import Summary, summarise
+from careful_coil.records.rows import Log, canonical, read_log, rows_of
+from careful_coil.records.summary import Summary, by_digest, damaged_summary, summarise
 from careful_coil.records.tables import entries, jobs
 
-_ENTRY_KEYS = frozenset(Entry.model_fields)
 _JOB_KEYS = frozenset({"format", "version", "id", "number", "entries"})
+SIGNING = ("released", "let-go", "waived")  # what nobody does over entries he has not seen
+FIRST_NUMBER, LAST_NUMBER = 101, 999_999
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,22 +32,56 @@ class Imported:
     wanted: int
 
 
+@dataclass(frozen=True, slots=True)
+class Appended:
+    """What an append did: entries of others that came in between, in order, and the last row's number."""
+
+    missed: tuple[Entry, ...]
+    seq: int
+
+
+@dataclass(frozen=True, slots=True)
+class News:
+    """What others changed: the rack where anything was, and what came to the job that is open."""
+
+    summaries: tuple[Summary, ...]
+    log: Log
+
+
 class Store:
     """A shop's log. Raises RecordsRefused where a row would break it."""
 
     def __init__(self, engine: Engine, settings: Settings) -> None:
         self._engine = engine
+        self._reading = engine.execution_options(reading=True)
         self._settings = settings
+        self._version = -1
+
+    # --- rack -----------------------------------------------------------------------------------
 
     def summaries(self) -> list[Summary]:
-        """Return all jobs for the rack; one that is missing or of another version is made from the log."""
-        with self._engine.begin() as c:
-            rows = c.execute(select(jobs.c.id, jobs.c.number, jobs.c.summary)).all()
-            found = []
-            for row in rows:
-                kept = Summary.of_text(row.summary)
-                found.append(kept or self._rebuild(c, row.id, row.number))
-        return sorted(found, key=lambda s: s.urgency)
+        """Return all jobs for the rack.
+
+        One that is missing, of another version or of an older log is made from the log; one that was
+        judged by other settings stands until `behind` comes to it.
+        """
+        last = func.coalesce(func.max(entries.c.seq), 0).label("last")
+        wanted = (
+            select(jobs.c.id, jobs.c.number, jobs.c.summary, last)
+            .select_from(jobs.outerjoin(entries, entries.c.job_id == jobs.c.id))
+            .group_by(jobs.c.id, jobs.c.number, jobs.c.summary)
+        )
+        with self._reading.begin() as c:
+            rows = c.execute(wanted).all()
+        found = []
+        for row in rows:
+            kept = Summary.of_text(row.summary)
+            fits = kept is not None and (kept.id, kept.seq) == (row.id, row.last)
+            found.append(kept if kept is not None and fits else self._rebuild(row.id, row.number))
+        return sorted(
+            (replace(s, number=n) for s, n in zip(found, [r.number for r in rows], strict=True)),
+            key=lambda s: s.urgency,
+        )
 
     def rebuild(self) -> list[Summary]:
         """Make every summary anew from the log."""
@@ -52,33 +90,125 @@ class Store:
         return self.summaries()
 
     def judge_by(self, settings: Settings) -> list[Summary]:
-        """Take other settings; every summary is made anew."""
+        """Take other settings; the summaries are made anew behind, one after the other."""
         self._settings = settings
-        return self.rebuild()
+        return self.summaries()
+
+    def behind(self) -> list[Summary]:
+        """Judge the newest job anew that was judged by other settings; return the rack, empty where none is left."""
+        mine = by_digest(self._settings)
+        with self._reading.begin() as c:
+            rows = c.execute(
+                select(jobs.c.id, jobs.c.number, jobs.c.summary).order_by(jobs.c.number.desc())
+            ).all()
+        for row in rows:
+            kept = Summary.of_text(row.summary)
+            if kept is None or kept.by != mine:
+                self._rebuild(row.id, row.number)
+                return self.summaries()
+        return []
+
+    def save_summary(self, summary: Summary) -> None:
+        """Keep the summary of a job, where nothing was recorded since it was made."""
+        with self._engine.begin() as c:
+            self._save(c, summary)
+
+    def _save(self, c: Connection, summary: Summary) -> None:
+        if self._last(c, summary.id) == summary.seq:
+            c.execute(update(jobs).where(jobs.c.id == summary.id).values(summary=summary.text()))
+
+    def _rebuild(self, job: str, number: int) -> Summary:
+        """Make a summary from the log; nobody waits while it is judged."""
+        log = self.log_of(job)
+        try:
+            summary = summarise(job, number, log, self._settings)
+        except Exception as error:  # whatever a damaged log does to a rule, the rack goes on
+            return damaged_summary(job, number, log, str(error))
+        with self._engine.begin() as c:
+            self._save(c, summary)
+        return summary
+
+    # --- log ------------------------------------------------------------------------------------
+
+    def log_of(self, job: str) -> Log:
+        """Return a job's log, and what of it is damaged."""
+        with self._reading.begin() as c:
+            return read_log(c, job)
 
     def entries_of(self, job: str) -> list[Entry]:
         """Return a job's log in order."""
-        with self._engine.begin() as c:
-            return self._entries(c, job)
+        return self.log_of(job).entries
+
+    def news(self, job: str, seq: int) -> News | None:
+        """Return what others changed since this was asked last; None where nothing was.
+
+        SQLite counts what other connections commit; a server would notify instead.
+        """
+        with self._reading.connect() as c:
+            version = int(c.exec_driver_sql("PRAGMA data_version").scalar() or 0)
+        known, self._version = self._version, version
+        if version == known or known < 0:
+            return None
+        with self._reading.begin() as c:
+            log = read_log(c, job, seq) if job else Log()
+        return News(tuple(self.summaries()), log)
 
     def open_job(self, job: str, first: Sequence[Entry]) -> int:
         """Start a job with its first entries; return the number the shop gives it."""
         with self._engine.begin() as c:
             number = self._next_number(c)
             c.execute(insert(jobs).values(id=job, number=number, extra="{}"))
-            for entry in first:
-                self._append(c, job, entry)
+            self._write(c, job, first, 0)
         return number
 
-    def append(self, job: str, entry: Entry) -> None:
-        """Append an entry; when this returns it is on disk."""
-        with self._engine.begin() as c:
-            self._append(c, job, entry)
+    def append(
+        self,
+        job: str,
+        fresh: Sequence[Entry],
+        seen: int | None = None,
+        own: Collection[str] = (),
+    ) -> Appended:
+        """Append entries, all or none; when this returns they are on disk.
 
-    def save_summary(self, summary: Summary) -> None:
-        """Keep the summary of a job."""
+        `seen` the last row the writer had seen, `own` ids of what he wrote since. Raises: RecordsOvertaken
+        with what came in between where a signature would stand over it, or the job was released meanwhile.
+        """
         with self._engine.begin() as c:
-            c.execute(update(jobs).where(jobs.c.id == summary.id).values(summary=summary.text()))
+            last = self._last(c, job)
+            missed: tuple[Entry, ...] = ()
+            if seen is not None and last > seen:
+                missed = tuple(e for e in read_log(c, job, seen).entries if e.id not in own)
+            why = self._refused(c, job, fresh, missed)
+            if why:
+                raise RecordsOvertaken(why, job, missed, last)
+            self._write(c, job, fresh, last)
+        return Appended(missed, last + len(fresh))
+
+    def _refused(
+        self, c: Connection, job: str, fresh: Sequence[Entry], missed: Sequence[Entry]
+    ) -> str:
+        """Return why entries are not taken: a signature over what was not seen, a job that is frozen or damaged."""
+        signs = any(e.body.kind in SIGNING for e in fresh)
+        if signs and missed:
+            who = ", ".join(dict.fromkeys(e.by or "somebody" for e in missed))
+            return (
+                f"Not signed: {who} recorded {len(missed)} more since you looked. It is shown now: "
+                "look at it, then sign."
+            )
+        released = c.execute(
+            select(entries.c.id)
+            .where(entries.c.job_id == job, entries.c.body.like('%"kind":"released"%'))
+            .limit(1)
+        ).first()
+        if not (signs or released):
+            return ""
+        log = read_log(c, job)
+        if log.damaged and signs:
+            return f"Not signed: its log is damaged ({log.damaged[0]}). Restore it from a backup first."
+        if released is None:
+            return ""
+        judged = judge(fold(log.entries), self._settings)
+        return frozen(judged.job, judged.released, [e.body for e in fresh])
 
     def take_in(self, document: JobDocument) -> Imported:
         """Import a job document by entry id: whole or not at all; twice adds nothing."""
@@ -88,10 +218,11 @@ class Store:
             ).scalar_one_or_none()
             if number is None:
                 taken = c.execute(select(jobs.c.id).where(jobs.c.number == document.number)).first()
-                number = self._next_number(c) if taken else document.number
+                own = not taken and document.number <= LAST_NUMBER
+                number = document.number if own else self._next_number(c)
                 extra = document.model_dump(mode="json", exclude=set(_JOB_KEYS))
                 c.execute(
-                    insert(jobs).values(id=document.id, number=number, extra=_canonical(extra))
+                    insert(jobs).values(id=document.id, number=number, extra=canonical(extra))
                 )
             known = {
                 r.id: r.job_id
@@ -107,49 +238,39 @@ class Store:
                     f"Entry {stray} of the document is part of another job here. Nothing was imported."
                 )
             fresh = [e for e in document.entries if e.id not in known]
-            for entry in fresh:
-                self._append(c, document.id, entry)
-            if fresh:
-                c.execute(update(jobs).where(jobs.c.id == document.id).values(summary=None))
+            self._write(c, document.id, fresh, self._last(c, document.id))
         return Imported(document.id, int(number), len(fresh), document.number)
 
     def give_out(self, job: str) -> JobDocument:
         """Return a job as a document, unknown keys and all. Raises: RecordsRefused."""
-        with self._engine.begin() as c:
+        with self._reading.begin() as c:
             row = c.execute(select(jobs.c.number, jobs.c.extra).where(jobs.c.id == job)).first()
             if row is None:
                 raise RecordsRefused(f"There is no job {job} in this shop.")
-            log, extra = tuple(self._entries(c, job)), json.loads(row.extra)
-            extra["attachments"] = _attachments(log, extra.get("attachments", []))
-            return JobDocument(id=job, number=row.number, entries=log, **extra)
-
-    def _entries(self, c: Connection, job: str) -> list[Entry]:
-        rows = c.execute(select(entries).where(entries.c.job_id == job).order_by(entries.c.seq))
-        return [_entry(row) for row in rows]
-
-    def _append(self, c: Connection, job: str, entry: Entry) -> None:
-        last = c.execute(select(func.max(entries.c.seq)).where(entries.c.job_id == job)).scalar()
-        whole = entry.model_dump(mode="json")
-        c.execute(
-            insert(entries).values(
-                id=entry.id,
-                job_id=job,
-                seq=(last or 0) + 1,
-                at=entry.at,
-                by=entry.by,
-                station=entry.station,
-                body=_canonical(whole["body"]),
-                extra=_canonical({k: v for k, v in whole.items() if k not in _ENTRY_KEYS}),
+            log = read_log(c, job)
+        if log.damaged:
+            raise RecordsRefused(
+                f"Job {row.number} is damaged and was not written: {log.damaged[0]}. Other jobs are whole."
             )
-        )
+        extra = json.loads(row.extra)
+        extra["attachments"] = _attachments(log.entries, extra.get("attachments", []))
+        return JobDocument(id=job, number=row.number, entries=tuple(log.entries), **extra)
+
+    def _last(self, c: Connection, job: str) -> int:
+        found = c.execute(select(func.max(entries.c.seq)).where(entries.c.job_id == job)).scalar()
+        return int(found or 0)
+
+    def _write(self, c: Connection, job: str, fresh: Sequence[Entry], last: int) -> None:
+        rows = list(rows_of(job, fresh, last))
+        if rows:
+            c.execute(insert(entries), rows)
 
     def _next_number(self, c: Connection) -> int:
-        return int(c.execute(select(func.max(jobs.c.number))).scalar() or 100) + 1
-
-    def _rebuild(self, c: Connection, job: str, number: int) -> Summary:
-        summary = summarise(job, number, self._entries(c, job), self._settings)
-        c.execute(update(jobs).where(jobs.c.id == job).values(summary=summary.text()))
-        return summary
+        """Return the next number of this shop's own range, whatever came in from elsewhere."""
+        highest = c.execute(
+            select(func.max(jobs.c.number)).where(jobs.c.number <= LAST_NUMBER)
+        ).scalar()
+        return max(int(highest or 0) + 1, FIRST_NUMBER)
 
 
 def _attachments(log: Sequence[Entry], known: list[dict[str, Any]]) -> list[dict[str, Any]]:
@@ -160,20 +281,3 @@ def _attachments(log: Sequence[Entry], known: list[dict[str, Any]]) -> list[dict
             body = entry.body
             found.setdefault(body.sha256, {"name": body.name, "sha256": body.sha256})
     return list(found.values())
-
-
-def _canonical(value: Any) -> str:
-    return json.dumps(value, sort_keys=True, ensure_ascii=False, separators=(",", ":"))
-
-
-def _entry(row: Any) -> Entry:
-    return Entry.model_validate(
-        {
-            "id": row.id,
-            "at": row.at,
-            "by": row.by,
-            "station": row.station,
-            "body": json.loads(row.body),
-            **json.loads(row.extra),
-        }
-    )

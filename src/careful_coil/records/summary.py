@@ -1,18 +1,22 @@
 """What the rack and the search need of a job, without folding its log."""
 
+import hashlib
 import json
-from collections.abc import Iterable
-from dataclasses import asdict, dataclass, fields
+from dataclasses import asdict, dataclass, fields, replace
 
-from careful_coil.core.job import Entry, fold
+from careful_coil.core.job import fold
 from careful_coil.core.ledger import Judgement, judge
 from careful_coil.core.ledger.gate import way_out
 from careful_coil.core.settings import Settings
+from careful_coil.records.rows import Log
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Summary:
-    """A job on the rack. `mark` is the worst verdict that matters: hold, watch, good or nothing."""
+    """A job on the rack. `mark` is the worst verdict that matters: hold, watch, good or nothing.
+
+    `seq` the last row of the log it was made from, `by` the digest of the settings it was judged by.
+    """
 
     id: str
     number: int
@@ -22,6 +26,8 @@ class Summary:
     mark: str
     search: str
     gone: bool  # released, or let go unrepaired
+    seq: int = 0
+    by: str = ""
 
     def text(self) -> str:
         """Return the summary as canonical JSON."""
@@ -30,11 +36,15 @@ class Summary:
     @classmethod
     def of_text(cls, text: str | None) -> "Summary | None":
         """Return the summary a text holds; none where it was made by another version."""
-        found = json.loads(text) if text else {}
-        if set(found) != {f.name for f in fields(cls)}:
-            return None
-        found["pips"] = tuple(found["pips"])
-        return cls(**found)
+        try:
+            found = json.loads(text) if text else {}
+            if set(found) != {f.name for f in fields(cls)}:
+                return None
+            kept = cls(**found | {"pips": tuple(found["pips"])})
+        except (ValueError, TypeError):
+            return None  # damaged: it is made anew
+        right = isinstance(kept.seq, int) and isinstance(kept.number, int)
+        return kept if right and isinstance(kept.mark, str) else None
 
     @property
     def urgency(self) -> tuple[int, int]:
@@ -43,8 +53,14 @@ class Summary:
         return rank, self.number
 
 
-def summary_of(id: str, number: int, judged: Judgement) -> Summary:
-    """Return the summary of a judged job."""
+def by_digest(settings: Settings) -> str:
+    """Return a short digest of settings: what was judged by others is judged anew."""
+    told = json.dumps(settings.told(), sort_keys=True, ensure_ascii=False)
+    return hashlib.sha256(told.encode()).hexdigest()[:12]
+
+
+def summary_of(id: str, number: int, judged: Judgement, seq: int, settings: Settings) -> Summary:
+    """Return the summary of a judged job whose log ends at a row."""
     job = judged.job
     verdicts = {f.verdict for f in judged.findings}
     gone = judged.released or bool(way_out(job))
@@ -66,9 +82,29 @@ def summary_of(id: str, number: int, judged: Judgement) -> Summary:
         mark=mark,
         search=" ".join(words).lower(),
         gone=gone,
+        seq=seq,
+        by=by_digest(settings),
     )
 
 
-def summarise(id: str, number: int, entries: Iterable[Entry], settings: Settings) -> Summary:
+def summarise(id: str, number: int, log: Log, settings: Settings) -> Summary:
     """Fold and judge a log for its summary."""
-    return summary_of(id, number, judge(fold(entries), settings))
+    found = summary_of(id, number, judge(fold(log.entries), settings), log.seq, settings)
+    if not log.damaged:
+        return found
+    return replace(found, mark="hold", state=f"damaged: {log.damaged[0]}")
+
+
+def damaged_summary(id: str, number: int, log: Log, why: str) -> Summary:
+    """Return what the rack shows of a job that cannot be judged; it is not kept."""
+    state = f"damaged: {log.damaged[0] if log.damaged else why.splitlines()[0][:120]}"
+    return Summary(
+        id=id,
+        number=number,
+        name=f"Job {number}",
+        state=state,
+        pips=(),
+        mark="hold",
+        search=str(number),
+        gone=False,
+    )

@@ -24,7 +24,7 @@ PROTECTOR = (
     r"THERMAL(?:LY)?[\s-]*PROT(?:ECT(?:ED|OR|ION))?\.?(?:[\s,-]*(?:AUTO(?:MATIC)?|MAN(?:UAL)?)\b(?:[\s-]*RESET)?)?"
     r"|(?:AUTO(?:MATIC)?|MAN(?:UAL)?)[\s-]*RESET|IMPEDANCE[\s-]*PROTECTED"
 )
-CONNECTION = r"(?:[DY]|YY|[Δ△]|DELTA|STAR|WYE)\s*/\s*(?:YY|[DY]|[Δ△]|DELTA|STAR|WYE)"
+CONNECTION = r"(?:[DY]|YY|DELTA|STAR|WYE)\s*/\s*(?:YY|[DY]|DELTA|STAR|WYE)"
 ENCLOSURE = r"TENV|TEFC|TEAO|TEBC|ODP|DRIP[\s-]*PROOF"
 _WORDS: tuple[tuple[str, str], ...] = (
     ("kind", KIND),
@@ -68,7 +68,7 @@ def phrases_of(text: str) -> tuple[dict[str, str], str]:
     text = re.sub(
         timed, take("duty", lambda m: f"{m[1]} {m[2].lower()}"), text, flags=re.IGNORECASE
     )
-    mark = r"\b(?:PROTECTION\s+)?CLASS\s+(II|I)\b(?!\w)|[⧈▣⊡]"
+    mark = r"\b(?:PROTECTION\s+)?CLASS\s+(II|I)\b(?!\w)"
     text = re.sub(
         mark, take("protection", lambda m: (m[1] or "II").upper()), text, flags=re.IGNORECASE
     )

@@ -19,10 +19,11 @@ from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_intake import PictureAdded, PicturePin
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk import paint
+from careful_coil.desk.asking import Failed
 from careful_coil.desk.field import LONG
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.part import NOT_ASKED, Part
-from careful_coil.desk.session import Failed, Session
+from careful_coil.desk.session import Session
 from careful_coil.desk.shared.files import load_picture
 from careful_coil.desk.shared.page import plain_label
 from careful_coil.desk.theme import Theme

@@ -33,6 +33,7 @@ POSTURES: dict[str, Moment] = {
 # what a part reads by itself where its document gives no ohms: a cold thermistor, a relay's coil, a heater
 OWN_OHM = {"ptc": 22.0, "relay-current": 0.35, "hot-wire": 0.6}
 DEAD_VOLT, DRAINED_VOLT = "0.1 V", "0.3 V"
+LEAKAGE_MA = 0.1  # through the stray capacity of a small motor
 OPEN_FRAME_OHM = 2e6
 Answer = Callable[[World, Ask], Told]
 
@@ -216,6 +217,16 @@ def _run(world: World, ask: Ask) -> Told:
     return _probe("run")(world, ask)
 
 
+def _amps(world: World, ask: Ask) -> Told:
+    """Return amps of a run, or what leaks to where a hand would be: the insulation alone decides."""
+    if ask["part"] == "earth":
+        leak = LEAKAGE_MA + world.motor.supply.volt / (
+            1e3 * max(world.motor.insulation.megohm, 0.01)
+        )
+        return _number(leak, "mA", 2)
+    return energised(world, ask, "clamp" if ask["ends"] else "trial")
+
+
 def _insulation(world: World, ask: Ask) -> Told:
     if ask["part"] == "commutator":
         return _number(max(world.motor.insulation.megohm, 0.01), "MΩ")
@@ -297,7 +308,7 @@ TELLERS: Mapping[str, Answer] = {
     "turn": _with_shaft("shaft"),
     "switch": _switch,
     "run": _run,
-    "amp": lambda w, a: energised(w, a, "clamp" if a["ends"] else "trial"),
+    "amp": _amps,
     "step": lambda w, a: energised(w, a, "trial"),
     "start": lambda w, a: energised(w, a, "start"),
     "turning": lambda w, a: energised(w, a, "turning"),
