@@ -10,7 +10,7 @@ from pydantic import BaseModel
 from careful_coil.cli_connect import ConnectOptions, connection_of, hookup_answer
 from careful_coil.cli_sums import list_words, sum_answer, sum_words
 from careful_coil.cli_walk import seed_option, walked
-from careful_coil.core.errors import BadDocument, CoilError, NotKnownYet
+from careful_coil.core.errors import BadDocument, CoilError, NotKnownYet, WouldChange
 from careful_coil.core.identify import Identification, identify
 from careful_coil.core.job import fold
 from careful_coil.core.ledger import Judgement, judge
@@ -333,13 +333,21 @@ def export_verb(number: str, output: str, shop: str | None, as_json: bool) -> in
 @commands.command("import")
 @click.argument("source", metavar="FILE")
 @_shop
+@click.option("--accept", is_flag=True, help="Take what it changes in a job that is there.")
 @_json
-def import_verb(source: str, shop: str | None, as_json: bool) -> int:
-    """Take a bundle, or a job document, into the shop; twice adds nothing."""
+def import_verb(source: str, shop: str | None, accept: bool, as_json: bool) -> int:
+    """Take a bundle, or a job document, into the shop; twice adds nothing.
+
+    What would change a job that is there is listed (status 1) and taken with --accept.
+    """
     from careful_coil.cli_records import import_job  # SQLAlchemy is slow to import
     from careful_coil.records.place import usual_shop
 
-    words = import_job(Path(source), Path(shop) if shop else usual_shop())
+    try:
+        words = import_job(Path(source), Path(shop) if shop else usual_shop(), accept)
+    except WouldChange as error:
+        _complain(f"{error} Nothing was taken. --accept takes it.")
+        return BAD_NEWS
     if as_json:
         click.echo(compact(Done(verb="import", file=source)))
         _complain(words)

@@ -32,14 +32,15 @@ def export_job(number: int, output: Path, shop: Path) -> str:
     return f"Written: {output}.{lost_words(lost)}"
 
 
-def import_job(file: Path, shop: Path) -> str:
+def import_job(file: Path, shop: Path, accept: bool = False) -> str:
     """Take a bundle, or a plain job document, into the shop; return what is to be said.
 
-    Raises: BadDocument for what is no bundle, RecordsRefused where it cannot be kept.
+    Raises: BadDocument for what is no bundle, RecordsRefused where it cannot be kept, WouldChange with what
+    it would do to a job that is there, unless that is accepted.
     """
     document, files = read_bundle(file)
     with _store(shop) as store:
-        done = take_in_bundle(store, shop, document, files)
+        done = take_in_bundle(store, shop, document, files, accept)
     return imported_words(done, len(files))
 
 

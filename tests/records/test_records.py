@@ -8,7 +8,7 @@ from typing import Any, TypeVar
 
 import pytest
 
-from careful_coil.core.errors import RecordsRefused
+from careful_coil.core.errors import RecordsRefused, WouldChange
 from careful_coil.core.settings import Settings
 from careful_coil.demo import demo_jobs
 from careful_coil.documents.job import JobDocument, read_job
@@ -77,7 +77,10 @@ def test_importing_twice_adds_nothing(shop: Ask[Any]) -> None:
 def test_importing_a_longer_log_adds_what_is_new(shop: Ask[Any]) -> None:
     short = document().model_copy(update={"entries": document().entries[:4]})
     shop(lambda s: s.take_in(short))
-    more = shop(lambda s: s.take_in(document()))
+    with pytest.raises(WouldChange, match="would get"):
+        shop(lambda s: s.take_in(document()))
+    assert len(shop(lambda s: s.entries_of("j1"))) == 4
+    more = shop(lambda s: s.take_in(document(), accept=True))
     assert more.added == len(SIX_LEADS) - 4
 
 

@@ -77,6 +77,10 @@ class RecordsOvertaken(RecordsRefused):
         self.job, self.missed, self.seq = job, tuple(missed), seq
 
 
+class WouldChange(CoilError):
+    """A document would change a job that is here: said, and taken only where that is accepted."""
+
+
 class InstrumentError(CoilError):
     """An instrument gave no usable answer; nothing was recorded."""
 

@@ -3,6 +3,7 @@
 from collections.abc import Callable, Mapping
 from pathlib import Path
 
+from careful_coil.core.errors import WouldChange
 from careful_coil.desk.session import Session
 from careful_coil.documents.job import JobDocument
 from careful_coil.records.bundle import (
@@ -12,9 +13,10 @@ from careful_coil.records.bundle import (
     take_in_bundle,
     write_bundle,
 )
-from careful_coil.records.store import Imported
+from careful_coil.records.store import Imported, Store
 
 FOLDER = "bundles"
+NOTHING_OFFERED = "Nothing came in that waits to be taken."
 ENDINGS = (".ccjob", ".json")
 
 
@@ -39,16 +41,38 @@ def is_bundle(file: str) -> bool:
     return file.lower().endswith(ENDINGS)
 
 
-def take_in(session: Session, file: str) -> None:
-    """Take a bundle, or a plain job document, into the shop and open it; the window is told what came in."""
+def take_in(session: Session, file: str, accept: bool = False) -> None:
+    """Take a bundle, or a plain job document, into the shop and open it; the window is told what came in.
+
+    What would change a job that is here is told, and taken by a key.
+    """
 
     def read(found: tuple[JobDocument, Mapping[str, bytes]]) -> None:
         document, files = found
 
-        def kept(done: Imported) -> None:
+        def kept(done: Imported | WouldChange) -> None:
+            if isinstance(done, WouldChange):
+                session.offered = lambda: take_in(session, file, accept=True)
+                session.told.emit(f"{done} Ctrl+Shift+O takes it.", "watch")
+                return
             session.told.emit(imported_words(done, len(files)), "good")
-            session.fill(document.id)
+            session.fill(done.id)
 
-        session.ask(lambda store: take_in_bundle(store, session.shop, document, files), kept)
+        def keep(store: Store) -> Imported | WouldChange:
+            try:
+                return take_in_bundle(store, session.shop, document, files, accept)
+            except WouldChange as error:
+                return error
+
+        session.ask(keep, kept)
 
     session.aside(lambda: read_bundle(Path(file).expanduser()), read)
+
+
+def take_offered(session: Session) -> None:
+    """Take what an import would change in a job that is here."""
+    offered, session.offered = session.offered, None
+    if offered is None:
+        session.told.emit(NOTHING_OFFERED, "note")
+    else:
+        offered()

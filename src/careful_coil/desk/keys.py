@@ -30,6 +30,7 @@ KEYS = (
     ("N or +", "not here: the next best; Shift+N brings all back"),
     ("Ctrl+Z", "strike the last entry, so does - on the number pad; Ctrl+Shift+Z takes it back"),
     ("Ctrl+P, Ctrl+O", "write the job sheet; take a job in from a file"),
+    ("Ctrl+Shift+O", "take what it changes in a job that is here"),
     ("Down, then a digit", "in a cell with answers: pick one; a digit answers a row of keys"),
     ("Page Up, Page Down", "the part before or after, where a station has several"),
     ("T, Shift+T", "on the strip: the clock of an insulation test, one minute or ten; T ends it"),

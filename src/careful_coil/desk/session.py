@@ -78,6 +78,7 @@ class Session(Asking):
         self._back = True  # whether somebody returns to the motor that is opened
         self._wanted_field = ""  # where the cursor goes once a new job is on the bench
         self.beside = Beside(self)
+        self.offered: Callable[[], None] | None = None  # an import that waits for a word
 
     def change_settings(self, told: dict[str, Any], failed: Failed | None = None) -> None:
         """Change limits or schools: on disk first, then everything is judged anew.

@@ -26,7 +26,7 @@ from careful_coil.core.ledger.acts import ACTS
 from careful_coil.core.ledger.admission import INITIALS
 from careful_coil.core.probes import PROBES
 from careful_coil.core.stations import STATIONS, Station
-from careful_coil.desk.bundles import is_bundle, take_in
+from careful_coil.desk.bundles import is_bundle, take_in, take_offered
 from careful_coil.desk.follow import Follow
 from careful_coil.desk.keys import KeySheet
 from careful_coil.desk.ledger import Ledger
@@ -150,6 +150,7 @@ class Window(QMainWindow):
         add("&Shop", "Find a motor or a bench sum", "Ctrl+K", self._find)
         add("&Shop", "Shop settings", "Ctrl+,", self.settings)
         add("&Shop", "Take a job in from a file", "Ctrl+O", self.ask_for_file)
+        add("&Shop", "Take what it changes", "Ctrl+Shift+O", partial(take_offered, self.session))
         add(
             "&Shop",
             "Write the job sheet",

@@ -11,7 +11,7 @@ import zlib
 from collections.abc import Mapping
 from pathlib import Path
 
-from careful_coil.core.errors import BadDocument, RecordsRefused
+from careful_coil.core.errors import BadDocument, RecordsRefused, WouldChange
 from careful_coil.documents.base import parse_json
 from careful_coil.documents.job import JobDocument, read_job
 from careful_coil.records.attachments import FOLDER, KINDS, MOST_BYTES, kept_file
@@ -55,6 +55,8 @@ def imported_words(done: Imported, files: int) -> str:
     """Return what an import did."""
     if not done.added:
         return f"Job {done.number}: nothing new in it."
+    if done.follows:
+        return f"Job {done.number} follows {done.follows}, which is released: {done.added} entries, {files} files."
     moved = f" Number {done.wanted} is taken here." if done.number != done.wanted else ""
     return f"Job {done.number}: {done.added} entries, {files} files.{moved}"
 
@@ -124,19 +126,27 @@ def _job(content: bytes) -> JobDocument:
 
 
 def take_in_bundle(
-    store: Store, shop: Path, document: JobDocument, files: Mapping[str, bytes]
+    store: Store,
+    shop: Path,
+    document: JobDocument,
+    files: Mapping[str, bytes],
+    accept: bool = False,
 ) -> Imported:
-    """Import a job with its files: whole or not at all; twice adds nothing. Raises: RecordsRefused."""
+    """Import a job with its files: whole or not at all; twice adds nothing, and mends a damaged photograph.
+
+    Raises: RecordsRefused; WouldChange, unless what it would change is accepted.
+    """
     fresh: list[Path] = []
     try:
         for digest, content in files.items():
             ending = next(e for start, e in KINDS if content.startswith(start))
             kept = shop / FOLDER / f"{digest}{ending}"
-            if not kept.exists():
+            if kept_file(shop, digest) is None:
+                was = kept.exists()
                 write_whole(kept, content)
-                fresh.append(kept)
-        return store.take_in(document)
-    except (OSError, RecordsRefused) as error:
+                fresh += [] if was else [kept]
+        return store.take_in(document, accept)
+    except (OSError, RecordsRefused, WouldChange) as error:
         for kept in fresh:
             kept.unlink(missing_ok=True)
         if isinstance(error, OSError):

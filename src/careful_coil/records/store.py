@@ -7,19 +7,24 @@ from typing import Any
 
 from sqlalchemy import Connection, Engine, func, insert, select, update
 
-from careful_coil.core.errors import RecordsOvertaken, RecordsRefused
+from careful_coil.core.errors import RecordsOvertaken, RecordsRefused, WouldChange
 from careful_coil.core.job import Entry, fold
 from careful_coil.core.ledger import judge
 from careful_coil.core.ledger.gate import frozen
 from careful_coil.core.settings import Settings
 from careful_coil.documents.job import JobDocument
+from careful_coil.records.incoming import changes_of, follow_up_of
 from careful_coil.records.rows import Log, canonical, read_log, rows_of
-from careful_coil.records.summary import Summary, by_digest, damaged_summary, summarise
+from careful_coil.records.summary import RELEASED, Summary, by_digest, damaged_summary, summarise
 from careful_coil.records.tables import entries, jobs
 
 _JOB_KEYS = frozenset({"format", "version", "id", "number", "entries"})
 SIGNING = ("released", "let-go", "waived")  # what nobody does over entries he has not seen
-FIRST_NUMBER, LAST_NUMBER = 101, 999_999
+FIRST_NUMBER, LAST_NUMBER = 1, 999_999
+NEW_FROM = 101  # a new shop counts from here
+MOST_AT_ONCE = 500  # ids in one question
+SIGNED_ELSEWHERE = "signed elsewhere"
+ELSEWHERE = "signed-elsewhere"  # beside a job: the signature it came in with
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,6 +35,7 @@ class Imported:
     number: int
     added: int
     wanted: int
+    follows: int = 0  # the number of the released job it follows
 
 
 @dataclass(frozen=True, slots=True)
@@ -67,9 +73,9 @@ class Store:
         """
         last = func.coalesce(func.max(entries.c.seq), 0).label("last")
         wanted = (
-            select(jobs.c.id, jobs.c.number, jobs.c.summary, last)
+            select(jobs.c.id, jobs.c.number, jobs.c.summary, jobs.c.extra, last)
             .select_from(jobs.outerjoin(entries, entries.c.job_id == jobs.c.id))
-            .group_by(jobs.c.id, jobs.c.number, jobs.c.summary)
+            .group_by(jobs.c.id, jobs.c.number, jobs.c.summary, jobs.c.extra)
         )
         with self._reading.begin() as c:
             rows = c.execute(wanted).all()
@@ -78,10 +84,8 @@ class Store:
             kept = Summary.of_text(row.summary)
             fits = kept is not None and (kept.id, kept.seq) == (row.id, row.last)
             found.append(kept if kept is not None and fits else self._rebuild(row.id, row.number))
-        return sorted(
-            (replace(s, number=n) for s, n in zip(found, [r.number for r in rows], strict=True)),
-            key=lambda s: s.urgency,
-        )
+        told = [_as_here(s, r.number, r.extra) for s, r in zip(found, rows, strict=True)]
+        return sorted(told, key=lambda s: s.urgency)
 
     def rebuild(self) -> list[Summary]:
         """Make every summary anew from the log."""
@@ -210,36 +214,68 @@ class Store:
         judged = judge(fold(log.entries), self._settings)
         return frozen(judged.job, judged.released, [e.body for e in fresh])
 
-    def take_in(self, document: JobDocument) -> Imported:
-        """Import a job document by entry id: whole or not at all; twice adds nothing."""
+    def take_in(self, document: JobDocument, accept: bool = False) -> Imported:
+        """Import a job document by entry id: whole or not at all; twice adds nothing.
+
+        Raises: WouldChange with what it would do to a job that is here, unless that is accepted. What comes
+        to a job that is released here becomes a job that follows it.
+        """
         with self._engine.begin() as c:
-            number = c.execute(
-                select(jobs.c.number).where(jobs.c.id == document.id)
-            ).scalar_one_or_none()
-            if number is None:
-                taken = c.execute(select(jobs.c.id).where(jobs.c.number == document.number)).first()
-                own = not taken and document.number <= LAST_NUMBER
-                number = document.number if own else self._next_number(c)
-                extra = document.model_dump(mode="json", exclude=set(_JOB_KEYS))
-                c.execute(
-                    insert(jobs).values(id=document.id, number=number, extra=canonical(extra))
+            row = c.execute(select(jobs.c.number).where(jobs.c.id == document.id)).first()
+            fresh = self._not_here(c, document)
+            if row is None:
+                return self._first(c, document)
+            number = int(row.number)
+            if not fresh:
+                return Imported(document.id, number, 0, document.number)
+            here = read_log(c, document.id).entries
+            judged = judge(fold(here), self._settings)
+            if not accept:
+                where = (
+                    "released here, so a follow-up job would get"
+                    if judged.released
+                    else "would get"
                 )
-            known = {
-                r.id: r.job_id
-                for r in c.execute(
-                    select(entries.c.id, entries.c.job_id).where(
-                        entries.c.id.in_([e.id for e in document.entries])
-                    )
-                )
-            }
-            stray = next((i for i, j in known.items() if j != document.id), None)
-            if stray is not None:
-                raise RecordsRefused(
-                    f"Entry {stray} of the document is part of another job here. Nothing was imported."
-                )
-            fresh = [e for e in document.entries if e.id not in known]
+                raise WouldChange(f"Job {number} {where} {changes_of(fresh)}.")
+            if judged.released:
+                job, log = follow_up_of(document.id, number, here, fresh)
+                if not log:
+                    raise RecordsRefused(f"Job {number} is released here: nothing of it was taken.")
+                follows = self._next_number(c)
+                c.execute(insert(jobs).values(id=job, number=follows, extra="{}"))
+                self._write(c, job, log, 0)
+                return Imported(job, follows, len(log), document.number, follows=number)
             self._write(c, document.id, fresh, self._last(c, document.id))
-        return Imported(document.id, int(number), len(fresh), document.number)
+        return Imported(document.id, number, len(fresh), document.number)
+
+    def _not_here(self, c: Connection, document: JobDocument) -> list[Entry]:
+        """Return the entries of a document that are not here. Raises: RecordsRefused where one is another job's."""
+        ids = [e.id for e in document.entries]
+        known: dict[str, str] = {}
+        for k in range(0, len(ids), MOST_AT_ONCE):
+            wanted = select(entries.c.id, entries.c.job_id).where(
+                entries.c.id.in_(ids[k : k + MOST_AT_ONCE])
+            )
+            known |= {r.id: r.job_id for r in c.execute(wanted)}
+        stray = next((i for i, j in known.items() if j != document.id), None)
+        if stray is not None:
+            raise RecordsRefused(
+                f"Entry {stray} of the document is part of another job here. Nothing was imported."
+            )
+        return [e for e in document.entries if e.id not in known]
+
+    def _first(self, c: Connection, document: JobDocument) -> Imported:
+        """Take in a job that is not here: under its number where that is free, signed elsewhere where it is signed."""
+        taken = c.execute(select(jobs.c.id).where(jobs.c.number == document.number)).first()
+        own = not taken and FIRST_NUMBER <= document.number <= LAST_NUMBER
+        number = document.number if own else self._next_number(c)
+        extra = document.model_dump(mode="json", exclude=set(_JOB_KEYS))
+        signed = [e.id for e in document.entries if e.body.kind == "released"]
+        if signed:
+            extra[ELSEWHERE] = signed[-1]
+        c.execute(insert(jobs).values(id=document.id, number=number, extra=canonical(extra)))
+        self._write(c, document.id, document.entries, 0)
+        return Imported(document.id, number, len(document.entries), document.number)
 
     def give_out(self, job: str) -> JobDocument:
         """Return a job as a document, unknown keys and all. Raises: RecordsRefused."""
@@ -253,6 +289,7 @@ class Store:
                 f"Job {row.number} is damaged and was not written: {log.damaged[0]}. Other jobs are whole."
             )
         extra = json.loads(row.extra)
+        extra.pop(ELSEWHERE, None)
         extra["attachments"] = _attachments(log.entries, extra.get("attachments", []))
         return JobDocument(id=job, number=row.number, entries=tuple(log.entries), **extra)
 
@@ -270,7 +307,19 @@ class Store:
         highest = c.execute(
             select(func.max(jobs.c.number)).where(jobs.c.number <= LAST_NUMBER)
         ).scalar()
-        return max(int(highest or 0) + 1, FIRST_NUMBER)
+        number = max(int(highest or 0) + 1, NEW_FROM)
+        if number <= LAST_NUMBER:
+            return number
+        used = set(c.execute(select(jobs.c.number)).scalars())
+        return next(n for n in range(NEW_FROM, LAST_NUMBER + 1) if n not in used)
+
+
+def _as_here(summary: Summary, number: int, extra: str) -> Summary:
+    """Return a summary under its number here, as signed elsewhere where it came in signed."""
+    state = summary.state
+    if state == RELEASED and f'"{ELSEWHERE}"' in extra:
+        state = SIGNED_ELSEWHERE
+    return replace(summary, number=number, state=state)
 
 
 def _attachments(log: Sequence[Entry], known: list[dict[str, Any]]) -> list[dict[str, Any]]:

@@ -53,6 +53,9 @@ class Summary:
         return rank, self.number
 
 
+RELEASED = "released"
+
+
 def by_digest(settings: Settings) -> str:
     """Return a short digest of settings: what was judged by others is judged anew."""
     told = json.dumps(settings.told(), sort_keys=True, ensure_ascii=False)
