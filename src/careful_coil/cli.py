@@ -8,6 +8,7 @@ import click
 from pydantic import BaseModel
 
 from careful_coil.cli_connect import ConnectOptions, connection_of, hookup_answer
+from careful_coil.cli_shop import backup_verb, rebuild_verb, restore_verb
 from careful_coil.cli_sums import list_words, sum_answer, sum_words
 from careful_coil.cli_walk import seed_option, walked
 from careful_coil.core.errors import BadDocument, CoilError, NotKnownYet, WouldChange
@@ -23,11 +24,13 @@ from careful_coil.documents.identification import identification_document
 from careful_coil.documents.job import read_job
 from careful_coil.documents.readings import read_readings
 from careful_coil.documents.sum import sum_document
+from careful_coil.faults import write_down
 from careful_coil.walk.play import Walker
 
 DONE, BAD_NEWS, REFUSED = 0, 1, 2
 LONGEST_NUMBER = 9  # figures of a job's number
 VERBS = ("identify", "connect", "hookup", "judge", "walk", "report", "sum", "export", "import")
+KEEPING = ("backup", "restore", "rebuild")
 Answer = tuple[BaseModel, str, int]
 
 
@@ -37,8 +40,8 @@ def run(arguments: list[str], walker: Walker | None = None) -> int:
     `walker` plays a walk through the window, where one is asked for.
     """
     verb = arguments[0]
-    if verb not in VERBS and not verb.startswith("-"):
-        _complain(str(NotKnownYet(f"The verb “{verb}”", ", ".join(VERBS))))
+    if verb not in (*VERBS, *KEEPING) and not verb.startswith("-"):
+        _complain(str(NotKnownYet(f"The verb “{verb}”", ", ".join((*VERBS, *KEEPING)))))
         return REFUSED
     try:
         status = commands.main(
@@ -55,6 +58,8 @@ def run(arguments: list[str], walker: Walker | None = None) -> int:
         sys.stderr.close()  # the reader of a stream went away: nothing is left to say
     except (KeyboardInterrupt, click.Abort):
         _complain("Stopped.")
+    except Exception as error:  # nobody foresaw it: one line, the rest in the log
+        _complain(write_down(error))
     return REFUSED
 
 
@@ -354,3 +359,7 @@ def import_verb(source: str, shop: str | None, accept: bool, as_json: bool) -> i
     else:
         click.echo(words)
     return DONE
+
+
+for _verb in (backup_verb, restore_verb, rebuild_verb):
+    commands.add_command(_verb)

@@ -15,6 +15,7 @@ from careful_coil.records.bundle import (
 from careful_coil.records.shop import SHOP_FILE, open_shop
 from careful_coil.records.shop_settings import read_settings
 from careful_coil.records.store import Store
+from careful_coil.records.summary import DAMAGED
 
 
 def export_job(number: int, output: Path, shop: Path) -> str:
@@ -42,6 +43,17 @@ def import_job(file: Path, shop: Path, accept: bool = False) -> str:
     with _store(shop) as store:
         done = take_in_bundle(store, shop, document, files, accept)
     return imported_words(done, len(files))
+
+
+def rebuild(shop: Path) -> tuple[str, bool]:
+    """Make every summary anew; return what is to be said, and whether a job is damaged. Raises: RecordsRefused."""
+    if not (shop / SHOP_FILE).exists():
+        raise RecordsRefused(f"There is no shop in {shop}. Wanted: --shop FOLDER.")
+    with _store(shop) as store:
+        found = store.rebuild()
+    bad = [f"job {s.number} {s.state}" for s in found if s.state.startswith(DAMAGED)]
+    told = f" Damaged: {'; '.join(bad)}." if bad else ""
+    return f"{len(found)} jobs made anew from the log.{told}", bool(bad)
 
 
 @contextmanager

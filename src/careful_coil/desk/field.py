@@ -26,6 +26,7 @@ from PySide6.QtWidgets import (
 )
 
 from careful_coil.core.errors import BadValue, CoilError
+from careful_coil.desk.at_field import typed_in
 from careful_coil.desk.theme import Theme
 
 SHORT, LONG = 200, 4000  # characters of what an entry holds
@@ -259,7 +260,8 @@ class Field(QWidget):
         try:
             if len(text) > self._most:
                 raise BadValue(f"{len(text)} characters", f"at most {self._most}")
-            self._commit(text)
+            with typed_in(lambda words: self._give_back(text, words)):
+                self._commit(text)
         except CoilError as error:
             self.refuse(str(error))
             return
@@ -271,6 +273,14 @@ class Field(QWidget):
             self.cell.setText("")  # not clear(): that counts as typing
         else:
             self.cell.stood = self.cell.text()
+
+    def _give_back(self, text: str, words: str) -> None:
+        """Show a text that did not reach the disk again, and why, unless something else is typed by now."""
+        if not self.cell.isModified():
+            self.cell.setText(text)
+            self.cell.setModified(True)
+            self.cell.stood = ""
+        self.refuse(words)
 
     def drop(self) -> None:
         """Show nothing: what was held is logged."""

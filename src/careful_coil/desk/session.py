@@ -26,6 +26,7 @@ from careful_coil.core.probes import Request, TestSetting
 from careful_coil.core.settings import Settings
 from careful_coil.core.stations import Station
 from careful_coil.desk.asking import Asking, Done, Failed
+from careful_coil.desk.at_field import giver
 from careful_coil.desk.beside import Beside
 from careful_coil.desk.clock import TestClock
 from careful_coil.desk.open_job import OpenJob, Record
@@ -54,6 +55,7 @@ class Session(Asking):
     answered = Signal(str)  # a test's word, chosen by pointer
     entered = Signal()  # before it is judged
     settings_changed = Signal()
+    landed = Signal(bool)  # entries reached the disk, or were refused
 
     def __init__(
         self,
@@ -77,6 +79,7 @@ class Session(Asking):
         self.sweep = ""  # a lead pinned: it is read against every other in turn
         self._back = True  # whether somebody returns to the motor that is opened
         self._wanted_field = ""  # where the cursor goes once a new job is on the bench
+        self.flying = 0  # values on their way to disk
         self.beside = Beside(self)
         self.offered: Callable[[], None] | None = None  # an import that waits for a word
 
@@ -186,21 +189,26 @@ class Session(Asking):
         entries = [self._entry(b, station or self.station) for b in bodies]
         self.entered.emit()
 
-        record = job.record
+        record, back = job.record, failed or giver()
         record.flying |= {e.id for e in entries}
+        self.flying += 1
 
         def done(appended: Appended) -> None:
+            self.flying -= 1
             missed = record.take([*appended.missed, *entries], appended.seq) - len(entries)
             if missed:
                 self.beside.say(appended.missed)
             if self.open is not None and self.open.id == job.id:
                 self._picked = None
                 self.judge_anew()
+            self.landed.emit(True)
 
         def refused(words: str) -> None:
+            self.flying -= 1
             record.flying -= {e.id for e in entries}
-            if failed is not None:
-                failed(words)
+            if back is not None:
+                back(words)
+            self.landed.emit(False)
 
         self.ask(lambda s: s.append(job.id, entries, record.seq, record.flying), done, refused)
 
@@ -297,6 +305,11 @@ class Session(Asking):
     def today(self) -> str:
         """The day, as it is printed on a card."""
         return self._now()[:10]
+
+    @property
+    def minute(self) -> str:
+        """The time of day, as a file is named."""
+        return self._now()[11:19].replace(":", "")
 
     def _now(self) -> str:
         return self._clock().astimezone(UTC).strftime("%Y-%m-%dT%H:%M:%S.%fZ")

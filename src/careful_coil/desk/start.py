@@ -12,9 +12,11 @@ from PySide6.QtWidgets import QApplication
 from careful_coil.bench import Instrument
 from careful_coil.core.gear.shelf_list import read_shelf
 from careful_coil.core.job import Job
+from careful_coil.desk.keeping import back_up_daily
 from careful_coil.desk.session import InstrumentFor, Session
 from careful_coil.desk.theme import Theme, load_fonts
 from careful_coil.desk.window import Window
+from careful_coil.faults import catch_all
 from careful_coil.records import RecordsThread
 from careful_coil.records.attachments import keep
 from careful_coil.records.place import NAME, usual_shop
@@ -92,5 +94,8 @@ def open_window(demo: bool) -> int:
 def _run(app: QApplication, folder: Path, demo: bool) -> int:
     window = build(folder, demo, lambda: datetime.now(UTC))
     window.show()
+    catch_all(lambda words: window.session.told.emit(words, "hold"))
     window.session.beside.watch()
+    if not demo:
+        back_up_daily(window.session)
     return app.exec()

@@ -28,7 +28,9 @@ from careful_coil.core.probes import PROBES
 from careful_coil.core.stations import STATIONS, Station
 from careful_coil.desk.bundles import is_bundle, take_in, take_offered
 from careful_coil.desk.follow import Follow
+from careful_coil.desk.keeping import back_up, rebuild, write_report
 from careful_coil.desk.keys import KeySheet
+from careful_coil.desk.leaving import Leaving
 from careful_coil.desk.ledger import Ledger
 from careful_coil.desk.pages import MAKE, Pages
 from careful_coil.desk.papers import write_job_sheet, write_stubs, write_tags
@@ -72,6 +74,7 @@ class Window(QMainWindow):
         self.looks.start(LOOKS_MS)
         self.standback = StandBack(self.whole, session, theme)
         self.sum_card = SumCard(self.whole, session, theme)
+        self.leaving = Leaving(session, self.close)
         self._connect()
         self._actions()
         self.set_theme(theme)
@@ -163,6 +166,8 @@ class Window(QMainWindow):
             "Ctrl+T",
             partial(write_tags, self.session, self._wrote),
         )
+        add("&Shop", "Back the shop up now", [], partial(back_up, self.session))
+        add("&Shop", "Make the rack anew from the log", [], partial(rebuild, self.session))
         add("&Shop", "Close", "Ctrl+Q", self.close)
         for station, name in SHOWN.items():
             add("&Bench", name, f"Ctrl+{STATIONS.index(station) + 1}", partial(self.go, station))
@@ -185,6 +190,7 @@ class Window(QMainWindow):
         add(
             "&Help", "What is this", "F1", lambda: self.way.say(ABOUT[self.session.station], "note")
         )
+        add("&Help", "Write a report", [], partial(write_report, self.session))
         add("&Help", "Why is it believed", "Ctrl+R", self.explain)
         add("&Help", "Keys", ["Ctrl+/", "Shift+F1"], lambda: self.keys.unfold(self.theme))
 
@@ -386,6 +392,9 @@ class Window(QMainWindow):
         self.standback.setGeometry(self._room_above_strip())
 
     def closeEvent(self, event: QCloseEvent) -> None:
-        """Finish writing before the window goes."""
+        """Go once everything is on disk; what was refused stays in sight."""
+        if not self.leaving.may_go():
+            event.ignore()
+            return
         self.session.close()
         super().closeEvent(event)

@@ -53,7 +53,7 @@ class Summary:
         return rank, self.number
 
 
-RELEASED = "released"
+RELEASED, DAMAGED = "released", "damaged"
 
 
 def by_digest(settings: Settings) -> str:
@@ -95,12 +95,12 @@ def summarise(id: str, number: int, log: Log, settings: Settings) -> Summary:
     found = summary_of(id, number, judge(fold(log.entries), settings), log.seq, settings)
     if not log.damaged:
         return found
-    return replace(found, mark="hold", state=f"damaged: {log.damaged[0]}")
+    return replace(found, mark="hold", state=f"{DAMAGED}: {log.damaged[0]}")
 
 
 def damaged_summary(id: str, number: int, log: Log, why: str) -> Summary:
     """Return what the rack shows of a job that cannot be judged; it is not kept."""
-    state = f"damaged: {log.damaged[0] if log.damaged else why.splitlines()[0][:120]}"
+    state = f"{DAMAGED}: {log.damaged[0] if log.damaged else why.splitlines()[0][:120]}"
     return Summary(
         id=id,
         number=number,

@@ -1,0 +1,60 @@
+"""What keeps a shop, from the menu: backups, the rack made anew, a report of what went wrong."""
+
+from collections.abc import Callable
+from functools import partial
+from pathlib import Path
+
+from careful_coil.core.errors import RecordsRefused
+from careful_coil.desk.session import Session
+from careful_coil.faults import report
+from careful_coil.records.backup import ENDING, backups_of, daily, write_backup
+from careful_coil.records.whole import write_whole
+
+Say = Callable[[str], None]
+REPORTS = "reports"
+
+
+def back_up(session: Session) -> None:
+    """Write a backup of the shop now."""
+    file = backups_of(session.shop) / f"shop-{session.today}-{session.minute}{ENDING}"
+
+    def written(count: int) -> None:
+        session.told.emit(f"Backup written and opened: {file}. {count} entries.", "good")
+
+    session.aside(lambda: write_backup(session.shop, file), written)
+
+
+def back_up_daily(session: Session) -> None:
+    """Write the backup of today, where there is none yet."""
+
+    def written(file: Path | None) -> None:
+        if file is not None:
+            session.told.emit(f"Today's backup is written: {file}.", "note")
+
+    session.aside(partial(daily, session.shop, session.today), written)
+
+
+def rebuild(session: Session) -> None:
+    """Make the rack anew from the log."""
+
+    def made(summaries: list[object]) -> None:
+        session.filled(summaries)  # type: ignore[arg-type]
+        session.told.emit(f"{len(summaries)} jobs made anew from the log.", "good")
+
+    session.ask(lambda store: store.rebuild(), made)
+
+
+def write_report(session: Session) -> None:
+    """Write a report of what went wrong into the shop: versions and the log, nothing of any customer."""
+    file = session.shop / REPORTS / f"report-{session.today}.txt"
+
+    def write() -> None:
+        try:
+            write_whole(file, report().encode())
+        except OSError as error:
+            raise RecordsRefused(f"{file} was not written: {error.strerror}.") from None
+
+    def written(_: None) -> None:
+        session.told.emit(f"Written: {file}. It holds nothing of any customer.", "good")
+
+    session.aside(write, written)
