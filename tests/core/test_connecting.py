@@ -299,6 +299,8 @@ def test_proof_of_no_volts_lapses_by_time_hands_and_power() -> None:
     assert lapsed(job, AtBench(at, "AB"), s) == ""
     assert "60 min ago" in lapsed(job, AtBench(hour, "AB"), s)
     assert "other hands" in lapsed(job, AtBench(at, "CD"), s)
+    for years in ("2019", "2025"):  # a clock set back, an entry dated ahead of it
+        assert "ahead of this one" in lapsed(job, AtBench(years + at[4:], "AB"), s)
     assert "Not proved" in lapsed(judged(*FAN).job, AtBench(), s)
     after = judged(*FAN, DEAD, GOOD_RUN).job
     assert "since it last had volts" in lapsed(after, AtBench(at, "AB"), s)

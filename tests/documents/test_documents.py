@@ -126,3 +126,31 @@ def test_the_page_of_fields_is_current() -> None:
 def test_the_page_of_what_is_tested_again_is_current() -> None:
     text = (FORMATS.parent / "handbook" / "again.md").read_text(encoding="utf-8")
     assert text == voids_table.page(text), "run: python -m careful_coil.documents.voids_table"
+
+
+@pytest.mark.parametrize(
+    ("text", "words"),
+    [
+        ('{"entries": [' + "{}," * 25_000 + "{}]}", "a list of 25001"),
+        ('{"number": ' + "9" * 5000 + "}", "a number of 5000 digits"),
+        ('{"id": "\\ud800"}', "half of a character"),
+        ("[" * 100_000, "nested too deep"),
+        ('{"a":' * 50_000, "nested too deep"),
+    ],
+)
+def test_a_small_document_that_would_cost_much_is_refused_at_once(text: str, words: str) -> None:
+    with pytest.raises(BadDocument, match=words):
+        parse_json(text)
+
+
+def test_the_first_wrong_entry_ends_the_reading() -> None:
+    told = {"format": "careful-coil/job", "version": 1, "id": "x", "number": 1}
+    with pytest.raises(BadDocument, match=r"entries\.0\."):
+        read_job(told | {"entries": [{}] * 20_000})
+    with pytest.raises(BadDocument, match=r"entries\.1: read 7"):
+        read_job(told | {"entries": [job_entry(), 7]})
+
+
+def job_entry() -> dict[str, object]:
+    body = {"kind": "ticket", "field": "name", "text": "Press"}
+    return {"id": "e", "at": "2026-03-01T08:00:00Z", "by": "AB", "station": "intake", "body": body}

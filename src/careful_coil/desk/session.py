@@ -175,6 +175,8 @@ class Session(Asking):
     ) -> None:
         """Append entries to the open job, or `into` another; `failed` is told why none was recorded."""
         job = into or self.open
+        if job is not None and self.open is not None and self.open.id == job.id:
+            job = self.open  # it was opened again since
         words = (
             why_not(admission.Asking(job.judged, self.at_bench, self.settings), bodies)
             if job
@@ -198,7 +200,11 @@ class Session(Asking):
             missed = record.take([*appended.missed, *entries], appended.seq) - len(entries)
             if missed:
                 self.beside.say(appended.missed)
-            if self.open is not None and self.open.id == job.id:
+            now = self.open
+            if now is not None and now.id == job.id:
+                now.record.take(
+                    [*appended.missed, *entries], appended.seq
+                )  # it was opened again meanwhile
                 self._picked = None
                 self.judge_anew()
             self.landed.emit(True)

@@ -1,13 +1,16 @@
 """Reading a document: text to JSON to model, every fault told in one line."""
 
 import json
+import re
 from typing import Any, Literal, NoReturn, TypeVar
 
 from pydantic import BaseModel, ConfigDict, ValidationError
 
 from careful_coil.core.errors import BadDocument
 
+_HALF = re.compile("[\ud800-\udfff]")
 LARGEST_TEXT = 32 * 1024 * 1024
+MOST_LIST, MOST_NODES, MOST_DIGITS = 20_000, 2_000_000, 40
 M = TypeVar("M", bound=BaseModel)
 
 
@@ -25,8 +28,15 @@ def parse_json(text: str) -> dict[str, Any]:
     def refuse(word: str) -> NoReturn:
         raise BadDocument("document", word, "a finite number")
 
+    def whole(digits: str) -> int:
+        if len(digits) > MOST_DIGITS:
+            raise BadDocument(
+                "document", f"a number of {len(digits)} digits", f"at most {MOST_DIGITS}"
+            )
+        return int(digits)
+
     try:
-        found = json.loads(text.removeprefix("\ufeff"), parse_constant=refuse)
+        found = json.loads(text.removeprefix("\ufeff"), parse_constant=refuse, parse_int=whole)
     except json.JSONDecodeError as error:
         raise BadDocument(
             f"line {error.lineno}, column {error.colno}", error.msg, "a JSON document"
@@ -35,7 +45,28 @@ def parse_json(text: str) -> dict[str, Any]:
         raise BadDocument("document", "brackets nested too deep", "a JSON document") from None
     if not isinstance(found, dict):
         raise BadDocument("document", type(found).__name__, "a JSON object")
+    _weigh(found)
     return found
+
+
+def _weigh(found: Any) -> None:
+    """Refuse what is small as text and costs much once it is read. Raises: BadDocument."""
+    stack, nodes = [found], 0
+    while stack:
+        here = stack.pop()
+        nodes += 1
+        if isinstance(here, dict | list):
+            if len(here) > MOST_LIST:
+                raise BadDocument(
+                    "document", f"a list of {len(here)}", f"at most {MOST_LIST} in a list"
+                )
+            stack.extend(here.values() if isinstance(here, dict) else here)
+        elif isinstance(here, str) and _HALF.search(here):
+            raise BadDocument(
+                "document", ascii(here[:20]), "text: a half of a character stands alone"
+            )
+        if nodes + len(stack) > MOST_NODES:
+            raise BadDocument("document", f"more than {MOST_NODES} values", "a document of one job")
 
 
 def check_format(found: dict[str, Any], name: str, version: int = 1) -> None:

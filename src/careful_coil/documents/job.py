@@ -32,9 +32,21 @@ class JobDocument(Document):
     attachments: tuple[Attachment, ...] = ()
 
 
+def _entry(place: int, told: Any) -> Entry:
+    if not isinstance(told, dict):
+        raise BadDocument(f"entries.{place}", repr(told)[:40], "an entry")
+    try:
+        return read_model(Entry, told)
+    except BadDocument as error:
+        raise BadDocument(f"entries.{place}.{error.where}", error.read, error.accepted) from None
+
+
 def read_job(found: dict[str, Any]) -> JobDocument:
     """Return a job document. Raises: BadDocument, also for an entry id that stands twice."""
     check_format(found, FORMAT)
+    told = found.get("entries")
+    if isinstance(told, list):  # one by one: the first that is wrong ends it
+        found = found | {"entries": [_entry(k, e) for k, e in enumerate(told[: MOST_ENTRIES + 1])]}
     document = read_model(JobDocument, found)
     seen: set[str] = set()
     for place, entry in enumerate(document.entries):

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from careful_coil.core.clock import minutes_between
+from careful_coil.core.clock import is_within
 from careful_coil.core.condition.checklist import CANS, LEAST_ODDS
 from careful_coil.core.condition.wall import Wall
 from careful_coil.core.job import Job
@@ -109,6 +109,6 @@ def ready_for(job: Job, wall: Wall, kinds: Weighed, now: str = "", minutes: floa
     if ready is None or not job.tested.is_ready():
         return False
     latest = max((ready.at, *(t.at for t in job.tested.tests if t.place > ready.place)))
-    if now and minutes and minutes_between(latest, now) > minutes:
+    if now and minutes and not is_within(latest, now, minutes):
         return False
     return {o.name for o in to_take_off(job, wall, kinds)} <= set(ready.body.items)

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from careful_coil.core.clock import minutes_between
+from careful_coil.core.clock import is_within, minutes_between
 from careful_coil.core.job import Job
 from careful_coil.core.settings import Settings
 
@@ -28,9 +28,12 @@ def lapsed(job: Job, bench: AtBench, settings: Settings) -> str:
     if bench.who and proved.by and proved.by != bench.who:
         return f"Proved by {proved.by}; these are other hands."
     if bench.now:
+        limit = settings.dead_minutes.value
         minutes = minutes_between(proved.at, bench.now)
-        if minutes > settings.dead_minutes.value:
+        if minutes > limit:
+            return f"Proved {minutes:.0f} min ago; it holds for {limit:g} min."
+        if not is_within(proved.at, bench.now, limit):
             return (
-                f"Proved {minutes:.0f} min ago; it holds for {settings.dead_minutes.value:g} min."
+                f"Proved {proved.at[:16].replace('T', ' ')} by a clock that is ahead of this one."
             )
     return ""

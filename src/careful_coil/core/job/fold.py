@@ -159,6 +159,7 @@ def fold(entries: Iterable[Entry]) -> Job:
     notes = Notes()
     state: dict[str, object] = {}
     readings: list[Taken] = []
+    at: dict[str, int] = {}  # where the reading of an entry stands
     known: dict[str, str] = {}
     line_ohms: dict[str, float | str] = {}
     attested: dict[str, Attested] = {}
@@ -182,7 +183,7 @@ def fold(entries: Iterable[Entry]) -> Job:
             void = {f for d in done for f in VOIDS[d.kind].again}
             parts["joined"] = parts["joined"].without(void)
             if "readings" in void:
-                gone, readings, known = [*gone, *readings], [], {}
+                gone, readings, known, at = [*gone, *readings], [], {}, {}
             if "readings" in void and leads:
                 leads = tuple(x.model_copy(update={"marking": ""}) for x in leads)
             if "line-ohms" in void:
@@ -195,11 +196,13 @@ def fold(entries: Iterable[Entry]) -> Job:
             case "meter":
                 state["meter"] = _meter(body)
             case "reading":
+                at[entry.id] = len(readings)
                 readings.append(_taken(entry, body, place))
             case "role-known":
                 known[body.tag] = body.role
             case "reading-moved":
-                readings = [_moved(t, body.target, body.between) for t in readings]
+                if (k := at.get(body.target)) is not None:
+                    readings[k] = _moved(readings[k], body.between)
             case "proved-dead":
                 state["dead_proved"] = entry
             case "low-run" | "lead-clamped" | "turn-seen" | "trial-step" | "trial-start":
@@ -278,8 +281,8 @@ def _taken(entry: Entry, body: ReadingTaken, place: int) -> Taken:
     )
 
 
-def _moved(taken: Taken, target: str, between: tuple[str, str]) -> Taken:
-    if taken.entry != target or not isinstance(taken.reading, Resistance):
+def _moved(taken: Taken, between: tuple[str, str]) -> Taken:
+    if not isinstance(taken.reading, Resistance):
         return taken
     reading = taken.reading.model_copy(update={"between": between})
     return replace(taken, reading=reading)

@@ -118,6 +118,8 @@ def pause_left(job: Job, now: str, settings: Settings) -> float:
     here = np.datetime64(now.removesuffix("Z"), "ms")
     ago = [float((here - at) / np.timedelta64(1, "m")) for at in tried[-IN_A_ROW:]]
     pause = pause_of(job, settings)
+    if min(ago) < 0:
+        return 0.0  # a clock was set: nothing is known of the time between
     left = pause - ago[-1]
     return left if left > 0 and ago[0] < IN_A_ROW * pause else 0.0
 
