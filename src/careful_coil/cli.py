@@ -1,8 +1,12 @@
 """Headless verbs: the same core without a window. Never imports Qt."""
 
+import contextlib
+import io
+import os
 import sys
 from collections.abc import Callable, Iterable, Iterator
 from pathlib import Path
+from typing import TextIO
 
 import click
 from pydantic import BaseModel
@@ -43,10 +47,16 @@ def run(arguments: list[str], walker: Walker | None = None) -> int:
     if verb not in (*VERBS, *KEEPING) and not verb.startswith("-"):
         _complain(str(NotKnownYet(f"The verb “{verb}”", ", ".join((*VERBS, *KEEPING)))))
         return REFUSED
+    for stream in (sys.stdout, sys.stderr):
+        if isinstance(
+            stream, io.TextIOWrapper
+        ):  # a terminal of few characters shows the rest by number
+            stream.reconfigure(errors="backslashreplace")
     try:
         status = commands.main(
             arguments, prog_name="careful-coil", standalone_mode=False, obj=walker
         )
+        sys.stdout.flush()
         return int(status or DONE)
     except click.UsageError as error:
         _complain(f"{error.format_message()} Try: careful-coil {verb} --help")
@@ -55,12 +65,21 @@ def run(arguments: list[str], walker: Walker | None = None) -> int:
     except CoilError as error:
         _complain(str(error))
     except BrokenPipeError:
-        sys.stderr.close()  # the reader of a stream went away: nothing is left to say
+        _let_go(sys.stdout)  # the reader of a stream went away: nothing is left to say
+    except OSError as error:
+        _let_go(sys.stdout)
+        _complain(f"Not all was written: {error.strerror}.")
     except (KeyboardInterrupt, click.Abort):
         _complain("Stopped.")
     except Exception as error:  # nobody foresaw it: one line, the rest in the log
         _complain(write_down(error))
     return REFUSED
+
+
+def _let_go(stream: TextIO) -> None:
+    """Send what is left of a stream nowhere: it must not fail again at the end."""
+    with contextlib.suppress(OSError, ValueError):
+        os.dup2(os.open(os.devnull, os.O_WRONLY), stream.fileno())
 
 
 @click.group(help="Careful Coil without a window.")

@@ -1,6 +1,7 @@
 """Photographs in the shop's keeping; the shop's settings beside its records."""
 
 import json
+import os
 from pathlib import Path
 
 import pytest
@@ -9,6 +10,7 @@ from careful_coil.core.errors import RecordsRefused
 from careful_coil.core.settings import Settings
 from careful_coil.records.attachments import KINDS, keep, kept_file
 from careful_coil.records.shop_settings import read_settings, write_settings
+from careful_coil.whole import write_whole
 
 PNG = KINDS[0][0] + b"the rest"
 
@@ -82,3 +84,19 @@ def test_settings_that_cannot_be_written_leave_the_old(tmp_path: Path) -> None:
     (tmp_path / "shop").write_text("a file", encoding="utf-8")
     with pytest.raises(RecordsRefused, match="not written"):
         write_settings(tmp_path / "shop", Settings())
+
+
+@pytest.mark.parametrize("what", ["link", "device", "folder"])
+def test_nothing_but_a_plain_file_is_written_over(tmp_path: Path, what: str) -> None:
+    target = tmp_path / "there"
+    if what == "link":
+        (tmp_path / "precious").write_text("kept")
+        target.symlink_to(tmp_path / "precious")
+    elif what == "folder":
+        target.mkdir()
+    else:
+        os.mkfifo(target)
+    with pytest.raises(OSError, match="a link, a device or a folder"):
+        write_whole(target, b"new")
+    assert what != "link" or (tmp_path / "precious").read_text() == "kept"
+    assert [f.name for f in tmp_path.iterdir() if f.suffix == ".part"] == []

@@ -8,7 +8,7 @@ from careful_coil.core.errors import RecordsRefused
 from careful_coil.desk.session import Session
 from careful_coil.faults import report
 from careful_coil.records.backup import ENDING, backups_of, daily, write_backup
-from careful_coil.records.whole import write_whole
+from careful_coil.whole import write_whole
 
 Say = Callable[[str], None]
 REPORTS = "reports"

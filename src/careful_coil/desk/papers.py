@@ -6,7 +6,7 @@ from careful_coil.core.errors import RecordsRefused
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk.session import Session
 from careful_coil.desk.shared.marks import marks_of
-from careful_coil.records.whole import write_whole
+from careful_coil.whole import write_whole
 
 FOLDER = "sheets"
 

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from careful_coil.core.errors import RecordsRefused
-from careful_coil.records.whole import write_whole
+from careful_coil.whole import write_whole
 
 FOLDER = "attachments"
 MOST_BYTES = 40_000_000

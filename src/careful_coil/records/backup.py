@@ -24,6 +24,7 @@ from careful_coil.documents.base import parse_json
 from careful_coil.records.attachments import FOLDER
 from careful_coil.records.shop import DATABASE, SHOP_FILE, open_shop
 from careful_coil.records.store import Store
+from careful_coil.whole import check_plain, put_in_place
 
 FORMAT, MANIFEST, ENDING = "careful-coil/backup", "manifest.json", ".ccshop"
 DAYS, MONTHS = 14, 12
@@ -70,8 +71,10 @@ def write_backup(shop: Path, file: Path) -> int:
     """
     if not (shop / SHOP_FILE).exists():
         raise RecordsRefused(f"There is no shop in {shop}. Wanted: --shop FOLDER.")
-    part = file.with_name(f"{file.name}.part")
+    part = file.with_name(f".{file.name}.part")
     try:
+        check_plain(file)
+        part.unlink(missing_ok=True)
         file.parent.mkdir(parents=True, exist_ok=True)
         with tempfile.TemporaryDirectory(prefix="careful-coil-") as aside:
             copied = Path(aside) / DATABASE
@@ -80,10 +83,12 @@ def write_backup(shop: Path, file: Path) -> int:
         count = _verified(part)
         with part.open("rb+") as written:
             os.fsync(written.fileno())
-        os.replace(part, file)
+        put_in_place(part, file)
     except (OSError, sqlite3.Error, zipfile.BadZipFile) as error:
         part.unlink(missing_ok=True)
-        raise RecordsRefused(f"No backup was written to {file}: {error}.") from None
+        raise RecordsRefused(
+            f"No backup was written to {file}: {getattr(error, 'strerror', None) or error}."
+        ) from None
     except BadDocument:
         part.unlink(missing_ok=True)
         raise

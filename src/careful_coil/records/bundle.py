@@ -16,7 +16,7 @@ from careful_coil.documents.base import parse_json
 from careful_coil.documents.job import JobDocument, read_job
 from careful_coil.records.attachments import FOLDER, KINDS, MOST_BYTES, kept_file
 from careful_coil.records.store import Imported, Store
-from careful_coil.records.whole import write_whole
+from careful_coil.whole import write_whole
 
 JOB = "job.json"
 MOST_FILES = 400

@@ -10,7 +10,7 @@ from sqlalchemy import Connection, Engine, create_engine, event
 from sqlalchemy.exc import SQLAlchemyError
 
 from careful_coil.core.errors import RecordsRefused
-from careful_coil.records.whole import write_whole
+from careful_coil.whole import write_whole
 
 FORMAT, VERSION = "careful-coil/shop", 1
 SHOP_FILE, DATABASE = "shop.json", "shop.sqlite3"

@@ -6,7 +6,7 @@ from pathlib import Path
 from careful_coil.core.errors import CoilError, RecordsRefused
 from careful_coil.core.settings import Settings
 from careful_coil.documents.base import parse_json
-from careful_coil.records.whole import write_whole
+from careful_coil.whole import write_whole
 
 FILE = "settings.json"
 

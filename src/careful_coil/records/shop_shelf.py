@@ -5,7 +5,7 @@ from pathlib import Path
 from careful_coil.core.errors import CoilError, RecordsRefused
 from careful_coil.core.gear.shelf import Item
 from careful_coil.core.gear.shelf_list import read_shelf, write_shelf
-from careful_coil.records.whole import write_whole
+from careful_coil.whole import write_whole
 
 FILE = "shelf.csv"
 

@@ -1,7 +1,6 @@
 """A page on paper: the face, margins, a cursor that runs down and turns over; written whole or not at all."""
 
 import io
-import os
 from collections.abc import Sequence
 from pathlib import Path
 
@@ -15,6 +14,7 @@ from reportlab.pdfgen.canvas import Canvas
 from careful_coil.assets import font_bytes
 from careful_coil.core.errors import CoilError
 from careful_coil.report.canvas import ink
+from careful_coil.whole import write_whole
 
 REGULAR, BOLD = "B612", "B612-Bold"
 MARGIN, TOP, BOTTOM = 16 * mm, A4[1] - 16 * mm, 16 * mm
@@ -26,12 +26,9 @@ class CannotWrite(CoilError):
 
 def write_paper(path: Path, content: bytes) -> None:
     """Write a PDF whole or not at all. Raises: CannotWrite."""
-    part = path.with_name(path.name + ".part")
     try:
-        part.write_bytes(content)
-        os.replace(part, path)
+        write_whole(path, content, folders=False)
     except OSError as error:
-        part.unlink(missing_ok=True)
         raise CannotWrite(f"The sheet was not written to {path}: {error.strerror}.") from None
 
 
