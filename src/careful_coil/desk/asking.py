@@ -45,9 +45,15 @@ class Asking(QObject):
         self._aside.shutdown()
         self._records.close()
 
-    def ask(self, call: Callable[[Store], Any], done: Done, failed: Failed | None = None) -> None:
-        """Ask the shop's records, in turn; `done` gets the answer here."""
-        self._then(self._records.ask(call), done, failed)
+    def ask(
+        self,
+        call: Callable[[Store], Any],
+        done: Done,
+        failed: Failed | None = None,
+        tell: bool = True,
+    ) -> None:
+        """Ask the shop's records, in turn; `done` gets the answer here, what is refused is told, or not."""
+        self._then(self._records.ask(call), done, failed, tell)
 
     def aside(self, call: Callable[[], Any], done: Done, failed: Failed | None = None) -> None:
         """Do slow work off the interface thread; `done` gets its result here."""
@@ -61,16 +67,19 @@ class Asking(QObject):
         """Take in what others recorded in between."""
         raise NotImplementedError
 
-    def _then(self, future: "Future[Any]", done: Done, failed: Failed | None = None) -> None:
+    def _then(
+        self, future: "Future[Any]", done: Done, failed: Failed | None = None, tell: bool = True
+    ) -> None:
         self._waiting += 1
-        future.add_done_callback(lambda f: self._bridge.arrived.emit((f, done, failed)))
+        future.add_done_callback(lambda f: self._bridge.arrived.emit((f, done, failed, tell)))
 
-    def _arrived(self, answer: tuple["Future[Any]", Done, Failed | None]) -> None:
+    def _arrived(self, answer: tuple["Future[Any]", Done, Failed | None, bool]) -> None:
         self._waiting -= 1
-        future, done, failed = answer
+        future, done, failed, tell = answer
         error = future.exception()
         if isinstance(error, CoilError):
-            self.told.emit(str(error), "hold")
+            if tell:
+                self.told.emit(str(error), "hold")
             if isinstance(error, RecordsOvertaken):
                 self.overtaken(error)
             if failed is not None:

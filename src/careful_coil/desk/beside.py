@@ -24,6 +24,7 @@ class Beside:
     def __init__(self, session: "Session") -> None:
         self._session = session
         self._asked = False
+        self._gone = ""  # why the shop does not answer, said once
         self._timer = QTimer(session)
         self._timer.timeout.connect(self.look_around)
 
@@ -42,6 +43,10 @@ class Beside:
 
         def seen(found: tuple[News | None, Settings]) -> None:
             self._asked = False
+            if self._gone:
+                self._gone = ""
+                s.told.emit("The shop is there again.", "good")
+                s.fill(s.open.id if s.open is not None else "")  # as it stands there now
             news, settings = found
             if settings.told() != s.settings.told():
                 s.settings = settings
@@ -57,13 +62,13 @@ class Beside:
                     self.say(fresh)
                     s.judge_anew()
 
-        def refused(_: str) -> None:
-            self._asked = False
+        def refused(words: str) -> None:
+            self._asked, self._gone = False, words
 
         def ask(store: Store) -> tuple[News | None, Settings]:
             return store.news(id, seq), read_settings(s.shop)[0]
 
-        s.ask(ask, seen, refused)
+        s.ask(ask, seen, refused, tell=not self._gone)
 
     def say(self, missed: Sequence[Entry]) -> None:
         """Say who recorded how much in between."""

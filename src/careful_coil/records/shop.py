@@ -6,7 +6,7 @@ from pathlib import Path
 
 from alembic import command
 from alembic.config import Config
-from sqlalchemy import Connection, Engine, create_engine, event
+from sqlalchemy import URL, Connection, Engine, create_engine, event
 from sqlalchemy.exc import SQLAlchemyError
 
 from careful_coil.core.errors import RecordsRefused
@@ -45,6 +45,15 @@ def open_shop(folder: Path, lasting: bool = True) -> Engine:
     return engine
 
 
+def identity(folder: Path) -> tuple[int, int] | None:
+    """Return which file the shop's database is; None where it is not there."""
+    try:
+        told = (folder / DATABASE).stat()
+    except OSError:
+        return None
+    return told.st_dev, told.st_ino
+
+
 def _version(folder: Path) -> int:
     try:
         text = (folder / SHOP_FILE).read_text(encoding="utf-8")
@@ -71,7 +80,8 @@ def _write_version(folder: Path) -> None:
 
 def _engine(file: Path, lasting: bool) -> Engine:
     wait = "FULL" if lasting else "OFF"
-    engine = create_engine(f"sqlite:///{file}", connect_args={"timeout": 10})
+    place = URL.create("sqlite", database=str(file))  # a path may hold ?, % and #
+    engine = create_engine(place, connect_args={"timeout": 10})
 
     @event.listens_for(engine, "connect")
     def _on_connect(connection: sqlite3.Connection, _record: object) -> None:

@@ -63,6 +63,11 @@ class Store:
         self._settings = settings
         self._version = -1
 
+    @property
+    def settings(self) -> Settings:
+        """What it is judged by."""
+        return self._settings
+
     # --- rack -----------------------------------------------------------------------------------
 
     def summaries(self) -> list[Summary]:

@@ -1,0 +1,80 @@
+"""The shop's folder moved, deleted, replaced, without rights: said, nothing lost, and on without a restart."""
+
+import shutil
+from collections.abc import Callable, Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+
+from careful_coil.core.errors import RecordsRefused
+from careful_coil.core.settings import Settings
+from careful_coil.records import RecordsThread
+from careful_coil.records.shop import DATABASE
+from tests.core.logs import SIX_LEADS, entries
+
+Ask = Callable[[Callable[[Any], Any]], Any]
+LOG = entries(*SIX_LEADS)
+
+
+@pytest.fixture
+def folder(tmp_path: Path) -> Path:
+    return tmp_path / "100 % shop? #1"
+
+
+@pytest.fixture
+def ask(folder: Path) -> Iterator[Ask]:
+    """Ask the records of a shop whose path has every odd character."""
+    thread = RecordsThread(folder, Settings())
+    thread.start()
+    thread.ask(lambda s: s.open_job("j", LOG[:3])).result()
+    yield lambda call: thread.ask(call).result()
+    thread.close()
+
+
+def test_a_path_may_hold_any_character(ask: Ask, folder: Path) -> None:
+    assert (folder / DATABASE).exists()
+    assert ask(lambda s: s.entries_of("j")) == LOG[:3]
+
+
+def test_a_folder_that_was_moved_takes_nothing_and_goes_on_when_it_is_back(
+    ask: Ask, folder: Path
+) -> None:
+    away = folder.with_name("away")
+    folder.rename(away)
+    for _ in range(2):
+        with pytest.raises(RecordsRefused, match="goes on by itself when it is back"):
+            ask(lambda s: s.append("j", LOG[3:4], 3))
+    assert not folder.exists()  # no new shop in its place
+    away.rename(folder)
+    assert ask(lambda s: s.append("j", LOG[3:4], 3)).seq == 4
+    assert ask(lambda s: s.entries_of("j")) == LOG[:4]
+
+
+def test_a_folder_that_was_deleted_loses_nothing_in_silence(ask: Ask, folder: Path) -> None:
+    shutil.rmtree(folder)
+    with pytest.raises(RecordsRefused, match="Nothing was recorded since"):
+        ask(lambda s: s.append("j", LOG[3:4], 3))
+
+
+def test_a_folder_that_was_replaced_is_read_anew(ask: Ask, folder: Path) -> None:
+    """As where a backup is put in its place: the old one's last entry is not in it."""
+    copy = folder.with_name("copy")
+    shutil.copytree(folder, copy)
+    ask(lambda s: s.append("j", LOG[3:4], 3))
+    folder.rename(folder.with_name("old"))
+    copy.rename(folder)
+    assert ask(lambda s: s.entries_of("j")) == LOG[:3]
+    assert ask(lambda s: s.append("j", LOG[4:5], 3)).seq == 4
+
+
+def test_a_shop_that_cannot_be_opened_yet_is_tried_again(tmp_path: Path) -> None:
+    blocked = tmp_path / "shop"
+    blocked.write_text("no folder")
+    thread = RecordsThread(blocked, Settings())
+    thread.start()
+    with pytest.raises(RecordsRefused, match="cannot be read"):
+        thread.ask(lambda s: s.summaries()).result()
+    blocked.unlink()
+    assert thread.ask(lambda s: s.summaries()).result() == []
+    thread.close()
