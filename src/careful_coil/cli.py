@@ -5,6 +5,7 @@ import io
 import os
 import sys
 from collections.abc import Callable, Iterable, Iterator
+from dataclasses import replace
 from pathlib import Path
 from typing import TextIO
 
@@ -18,6 +19,7 @@ from careful_coil.cli_walk import seed_option, walked
 from careful_coil.core.errors import BadDocument, CoilError, NotKnownYet, WouldChange
 from careful_coil.core.identify import Identification, identify
 from careful_coil.core.job import fold
+from careful_coil.core.job.digest import in_short, log_digest, not_as_signed
 from careful_coil.core.ledger import Judgement, judge
 from careful_coil.core.settings import Settings
 from careful_coil.core.values import show_ohm
@@ -248,6 +250,9 @@ def judge_verb(
     def answer(text: str) -> Answer:
         document = read_job_or_curve(text, at_c)
         judged = judge(fold(document.entries), settings)
+        altered = document.altered(judged.job)
+        if altered:
+            judged = replace(judged, findings=(not_as_signed(altered), *judged.findings))
         bad = any(f.verdict == "hold" for f in judged.findings)
         words = "\n".join(_judgement_words(judged))
         return findings_document(document.number, judged), words, BAD_NEWS if bad else DONE
@@ -267,6 +272,8 @@ def _settings_of(file: str | None) -> Settings:
 
 def _judgement_words(judged: Judgement) -> Iterator[str]:
     yield judged.job.name
+    if judged.released:
+        yield f"  signed: log {in_short(log_digest(judged.job))}"
     for f in judged.findings:
         yield f"  {f.verdict}: {f.subject}. {f.why}"
     if judged.next is not None:

@@ -7,6 +7,7 @@ from typing import Any
 
 import pytest
 
+from careful_coil.cli import run
 from careful_coil.core.errors import RecordsRefused, WouldChange
 from careful_coil.core.settings import Settings
 from careful_coil.demo import demo_pictures
@@ -72,6 +73,31 @@ def test_a_signature_from_elsewhere_is_shown_as_such(store: Store) -> None:
     store.take_in(job(*three_phase()))
     assert [s.state for s in store.summaries()] == ["signed elsewhere"]
     assert "signed-elsewhere" not in store.give_out("j").model_dump_json()
+
+
+def test_a_log_that_is_not_the_one_that_was_signed_is_told(
+    store: Store, tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    store.take_in(job(*three_phase()))
+    whole = json.loads(store.give_out("j").model_dump_json())
+    assert len(whole["digest"]) == 64
+    entry = next(e for e in whole["entries"] if e["body"].get("field") == "rpm")
+    file = tmp_path / "j.json"
+
+    def judged() -> tuple[int, str]:
+        file.write_text(json.dumps(whole), encoding="utf-8")
+        return run(["judge", str(file)]), capsys.readouterr().out
+
+    status, out = judged()
+    assert (status, f"signed: log {whole['digest'][:4]}" in out) == (0, True)
+    entry["body"]["text"] = "1455"
+    status, out = judged()
+    assert (status, "Not the log that was signed" in out) == (1, True)
+    whole["id"] = "copy"
+    for k, e in enumerate(whole["entries"]):
+        e["id"] = f"copy-{k}"
+    with pytest.raises(RecordsRefused, match="not the one that was signed"):
+        store.take_in(read_job(whole))
 
 
 def test_a_second_import_mends_a_damaged_photograph(store: Store, tmp_path: Path) -> None:

@@ -5,7 +5,8 @@ from typing import Annotated, Any, Literal
 from pydantic import ConfigDict, Field
 
 from careful_coil.core.errors import BadDocument
-from careful_coil.core.job import Entry
+from careful_coil.core.job import Entry, Job
+from careful_coil.core.job.digest import in_short, log_digest
 from careful_coil.documents.base import Document, check_format, read_model
 
 FORMAT = "careful-coil/job"
@@ -30,6 +31,14 @@ class JobDocument(Document):
     number: Annotated[int, Field(ge=1, le=10**9)]
     entries: Annotated[tuple[Entry, ...], Field(max_length=MOST_ENTRIES)]
     attachments: tuple[Attachment, ...] = ()
+
+    def altered(self, job: Job) -> str:
+        """Return why its log is not the one that was signed, empty where it is, or nothing tells."""
+        told = (self.model_extra or {}).get("digest")
+        own = log_digest(job)
+        if not isinstance(told, str) or not own or told == own:
+            return ""
+        return f"Signed was {in_short(told)}, this log is {in_short(own)}."
 
 
 def _entry(place: int, told: Any) -> Entry:

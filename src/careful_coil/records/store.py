@@ -9,6 +9,7 @@ from sqlalchemy import Connection, Engine, func, insert, select, update
 
 from careful_coil.core.errors import RecordsOvertaken, RecordsRefused, WouldChange
 from careful_coil.core.job import Entry, fold
+from careful_coil.core.job.digest import log_digest
 from careful_coil.core.ledger import judge
 from careful_coil.core.ledger.gate import frozen
 from careful_coil.core.settings import Settings
@@ -23,6 +24,7 @@ SIGNING = ("released", "let-go", "waived")  # what nobody does over entries he h
 FIRST_NUMBER, LAST_NUMBER = 1, 999_999
 NEW_FROM = 101  # a new shop counts from here
 MOST_AT_ONCE = 500  # ids in one question
+DIGEST = "digest"  # of a signed log, beside it in the document
 SIGNED_ELSEWHERE = "signed elsewhere"
 ELSEWHERE = "signed-elsewhere"  # beside a job: the signature it came in with
 
@@ -271,6 +273,11 @@ class Store:
 
     def _first(self, c: Connection, document: JobDocument) -> Imported:
         """Take in a job that is not here: under its number where that is free, signed elsewhere where it is signed."""
+        altered = document.altered(fold(document.entries))
+        if altered:
+            raise RecordsRefused(
+                f"Its log is not the one that was signed: {altered} Nothing was imported."
+            )
         taken = c.execute(select(jobs.c.id).where(jobs.c.number == document.number)).first()
         own = not taken and FIRST_NUMBER <= document.number <= LAST_NUMBER
         number = document.number if own else self._next_number(c)
@@ -295,6 +302,9 @@ class Store:
             )
         extra = json.loads(row.extra)
         extra.pop(ELSEWHERE, None)
+        extra.pop(DIGEST, None)
+        digest = log_digest(fold(log.entries))
+        extra |= {DIGEST: digest} if digest else {}
         extra["attachments"] = _attachments(log.entries, extra.get("attachments", []))
         return JobDocument(id=job, number=row.number, entries=tuple(log.entries), **extra)
 

@@ -14,6 +14,7 @@ from careful_coil.core.condition.wall_rules import curve_of, longest_curve
 from careful_coil.core.connect.rotation import turns_words
 from careful_coil.core.identify.history import history, reading_words
 from careful_coil.core.job import Finding
+from careful_coil.core.job.digest import in_short, log_digest
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.ledger.for_customer import for_customer
 from careful_coil.core.ledger.gate import way_out
@@ -282,5 +283,8 @@ def _signature(page: Page, judged: Judgement) -> None:
         page.canvas.drawString(
             MARGIN, page.y + 4, f"{done.body.signed}   {done.at[:16].replace('T', ' ')} UTC"
         )
-    words = "Signed for release" if judged.released else "Signature: not released"
+    words = "Signature: not released"
+    if judged.released:
+        short = in_short(log_digest(judged.job))
+        words = f"Signed for release, over {len(judged.job.log)} entries; digest of the log {short} (SHA-256)"
     page.text(words, 8, token="quiet")

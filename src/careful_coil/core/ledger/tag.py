@@ -1,6 +1,7 @@
 """What stands on the motor's tag: its volts and direction once released, else DO NOT CONNECT and why."""
 
 from careful_coil.core.connect.rotation import reversible, turns_words
+from careful_coil.core.job.digest import in_short, log_digest
 from careful_coil.core.job.entries import Released
 from careful_coil.core.ledger.gate import way_out
 from careful_coil.core.ledger.judgement import Judgement
@@ -29,5 +30,5 @@ def tag_words(number: int, judged: Judgement, day: str) -> tuple[str, list[str]]
         lines.append(f"{back}.")
     amps = next((line for line in judged.facts.commission if line.name == "overload"), None)
     lines.append(f"{amps.words}." if amps else "At the machine: amps against the plate.")
-    lines.append(f"Released {day}, {signed}.")
+    lines.append(f"Released {day}, {signed}. Log {in_short(log_digest(job))}.")
     return volts, lines
