@@ -227,7 +227,7 @@ def test_an_appliance_is_tested_by_the_standard_where_the_shop_does(
     assert words in found.why
     assert appliance_finding(job, Settings()) is None
     told = " ".join(for_the_customer([bond_finding(job, Settings())]))
-    assert ("double insulated" in told) is (double == "II")
+    assert ("made to need no earth" in told) is (double == "II")
 
 
 @pytest.mark.parametrize(

@@ -9,7 +9,7 @@ from careful_coil.core.job.tested import Logged
 from careful_coil.core.settings import Limit, Settings
 from careful_coil.core.values import show_ohm
 
-CLASS_II = "Class II: no earth"
+NO_EARTH = ": no earth"  # how the line of a motor ends that nothing of is earthed
 
 
 def newest_bonds(job: Job) -> dict[str, Logged[EarthBond]]:
@@ -74,9 +74,9 @@ def bond_finding(job: Job, settings: Settings) -> Finding:
     if no_earth(job):
         return of(
             verdict="good",
-            subject=CLASS_II,
+            subject=f"Class {job.plate.protection}{NO_EARTH}",
             limit=None,
-            source="IEC 61140, class II",
+            source="IEC 61140",
             why="Its mark was seen. Nothing of it is earthed; the insulation is tested to every metal one touches.",
         )
     if worst is None:

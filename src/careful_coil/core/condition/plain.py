@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 
-from careful_coil.core.condition.bond import CLASS_II
+from careful_coil.core.condition.bond import NO_EARTH
 from careful_coil.core.job import Finding
 from careful_coil.core.values import show_figure
 
@@ -58,8 +58,8 @@ SENTENCES: dict[str, dict[str, str]] = {
 
 def sentence_of(finding: Finding) -> str:
     """Return the sentence alone; nothing where there is none."""
-    if finding.subject == CLASS_II:
-        return "It is double insulated: nothing of it is earthed, and nothing need be."
+    if finding.subject.endswith(NO_EARTH):
+        return "It is made to need no earth: nothing of it is earthed, and nothing need be."
     return SENTENCES.get(finding.code, {}).get(finding.verdict, "")
 
 

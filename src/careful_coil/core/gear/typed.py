@@ -83,7 +83,11 @@ def read_inventory(text: str, gear: Gear, plate: str = "") -> list[Noted | Devic
         posts = _POSTED.search(rest)
         rest = rest[: posts.start()] if posts else rest
         marked = name[:1].upper() == "C" if name else rest == SAME or rest[0].isdigit()
+        if not marked and "," in rest:
+            raise BadValue(piece, LISTED)
         told = read_marking(plate if rest == SAME else rest).text if marked else kind_named(rest)
+        if told == "relay-current" and not posts and re.search(r"\d", rest):
+            raise BadValue(piece, "a current relay, its terminals 1 2 M 3 or L M S behind it")
         if not name:
             letter = "C" if marked else LETTERS.get(told, OTHER_LETTER)
             alike = [n for n, k in known.items() if k == told and n not in found]

@@ -59,11 +59,14 @@ class Nameplate:
 
     @property
     def double_insulated(self) -> bool:
-        """Whether it bears the mark of class II: nothing of it is earthed."""
-        return self.printed("protection").strip().upper().removeprefix("CLASS").strip() in (
-            "II",
-            "2",
-        )
+        """Whether nothing of it is earthed: class II by its mark, or III on extra-low volts."""
+        return self.protection in ("II", "III")
+
+    @property
+    def protection(self) -> str:
+        """Return the class of protection, I, II or III, empty where nobody says."""
+        told = self.printed("protection").strip().upper().removeprefix("CLASS").strip()
+        return PROTECTION.get(told, "")
 
     def printed(self, field: str) -> str:
         """Return a field as it was typed, or nothing."""
@@ -80,6 +83,7 @@ def read_volts(text: str) -> tuple[tuple[float, float], ...]:
     return tuple(found)
 
 
+PROTECTION = {"I": "I", "1": "I", "II": "II", "2": "II", "III": "III", "3": "III"}
 UNREADABLE = "unreadable"
 CODE_LETTERS = "ABCDEFGHJKLMNPRSTUV"  # NEMA MG 1, 10.37.2
 
@@ -140,6 +144,13 @@ def _read(field: str, text: str) -> dict[str, object]:
         if text.strip().lower() not in ("in", "out"):
             raise BadValue(text, "in (taken from the line) or out (given at the shaft)")
         return {"power_side": text.strip().lower()}
+    if field == "protection":
+        told = text.strip().upper().removeprefix("CLASS").strip()
+        if told not in PROTECTION:
+            raise BadValue(
+                text, "I (earthed), II (a square within a square) or III (extra-low volts)"
+            )
+        return {}
     if field == "phases":
         if text.strip() not in ("1", "3"):
             raise BadValue(text, "1 or 3")

@@ -68,7 +68,7 @@ def phrases_of(text: str) -> tuple[dict[str, str], str]:
     text = re.sub(
         timed, take("duty", lambda m: f"{m[1]} {m[2].lower()}"), text, flags=re.IGNORECASE
     )
-    mark = r"\b(?:PROTECTION\s+)?CLASS\s+(II|I)\b(?!\w)"
+    mark = r"\b(?:PROTECTION\s+)?CLASS\s+(I{1,3})\b"
     text = re.sub(
         mark, take("protection", lambda m: (m[1] or "II").upper()), text, flags=re.IGNORECASE
     )
