@@ -6,11 +6,13 @@ from pathlib import Path
 from typing import Any
 
 import pytest
+from sqlalchemy import Engine
 
 from careful_coil.core.errors import RecordsRefused
 from careful_coil.core.settings import Settings
-from careful_coil.records import RecordsThread
+from careful_coil.records import RecordsThread, shop
 from careful_coil.records.shop import DATABASE
+from careful_coil.records.store import Store
 from tests.core.logs import SIX_LEADS, entries
 
 Ask = Callable[[Callable[[Any], Any]], Any]
@@ -78,3 +80,35 @@ def test_a_shop_that_cannot_be_opened_yet_is_tried_again(tmp_path: Path) -> None
     blocked.unlink()
     assert thread.ask(lambda s: s.summaries()).result() == []
     thread.close()
+
+
+def test_an_upgrade_is_tried_on_a_copy_and_the_old_shop_is_kept(
+    ask: Ask, folder: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """One that fails half way leaves the shop as it was; one that is whole takes its place."""
+    before = ask(lambda s: s.entries_of("j"))
+    monkeypatch.setattr(shop, "VERSION", 2)
+
+    def half(engine: Engine) -> None:
+        with engine.begin() as c:
+            c.exec_driver_sql("DELETE FROM entry WHERE seq > 1")
+
+    def whole(engine: Engine) -> None:
+        with engine.begin() as c:
+            c.exec_driver_sql("ALTER TABLE job ADD COLUMN colour TEXT")
+
+    monkeypatch.setattr(shop, "_upgrade", half)
+    with pytest.raises(RecordsRefused, match="is not whole"):
+        shop.open_shop(folder)
+    assert ask(lambda s: s.entries_of("j")) == before
+    assert '"version": 1' in (folder / shop.SHOP_FILE).read_text()
+    monkeypatch.setattr(shop, "_upgrade", whole)
+    engine = shop.open_shop(folder)
+    assert Store(engine, Settings()).entries_of("j") == before
+    engine.dispose()
+    assert '"version": 2' in (folder / shop.SHOP_FILE).read_text()
+    assert (folder / "shop-version-1.sqlite3").exists()
+    assert not list(folder.glob("*.upgrading"))
+    assert (
+        ask(lambda s: s.append("j", LOG[3:4], 3)).seq == 4
+    )  # a window that was open goes on in the new one

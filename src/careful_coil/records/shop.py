@@ -2,6 +2,7 @@
 
 import json
 import sqlite3
+from contextlib import closing
 from pathlib import Path
 
 from alembic import command
@@ -10,7 +11,7 @@ from sqlalchemy import URL, Connection, Engine, create_engine, event
 from sqlalchemy.exc import SQLAlchemyError
 
 from careful_coil.core.errors import RecordsRefused
-from careful_coil.whole import write_whole
+from careful_coil.whole import put_in_place, write_whole
 
 FORMAT, VERSION = "careful-coil/shop", 1
 SHOP_FILE, DATABASE = "shop.json", "shop.sqlite3"
@@ -31,8 +32,11 @@ def open_shop(folder: Path, lasting: bool = True) -> Engine:
         )
     try:
         folder.mkdir(parents=True, exist_ok=True)
+        if 0 < version < VERSION:
+            _upgrade_copy(folder, version)
+            _write_version(folder)
         engine = _engine(folder / DATABASE, lasting)
-        if version < VERSION:
+        if version == 0:
             _upgrade(engine)
             _write_version(folder)
         else:
@@ -105,6 +109,37 @@ def _upgrade(engine: Engine) -> None:
     with engine.begin() as connection:
         config.attributes["connection"] = connection
         command.upgrade(config, "head")
+
+
+def _upgrade_copy(folder: Path, version: int) -> None:
+    """Bring a copy up to date and open it; only then it takes the place of the old one, which is kept."""
+    old, copy = folder / DATABASE, folder / f".{DATABASE}.upgrading"
+    kept = folder / f"shop-version-{version}.sqlite3"
+    with closing(sqlite3.connect(old, timeout=30, isolation_level=None)) as here:
+        here.execute("BEGIN IMMEDIATE")  # nobody writes meanwhile
+        count = here.execute("SELECT count(*) FROM entry").fetchone()
+        try:
+            for file in (copy, kept):
+                file.unlink(missing_ok=True)
+                with closing(sqlite3.connect(old)) as source, closing(sqlite3.connect(file)) as out:
+                    source.backup(out)
+                    out.execute("PRAGMA journal_mode=DELETE")
+            engine = _engine(copy, lasting=True)
+            try:
+                _upgrade(engine)
+            finally:
+                engine.dispose()
+            with closing(sqlite3.connect(copy)) as made:
+                whole = made.execute("PRAGMA integrity_check").fetchone() == ("ok",)
+                same = made.execute("SELECT count(*) FROM entry").fetchone() == count
+                made.execute("PRAGMA journal_mode=DELETE")
+            if not (whole and same):
+                raise sqlite3.DatabaseError("the copy that was brought up to date is not whole")
+            put_in_place(copy, old)
+            for rest in ("-wal", "-shm"):  # of the old file: the new one begins its own
+                old.with_name(f"{DATABASE}{rest}").unlink(missing_ok=True)
+        finally:
+            copy.unlink(missing_ok=True)
 
 
 def _plain(error: Exception) -> str:
