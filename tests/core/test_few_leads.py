@@ -3,18 +3,21 @@
 import pytest
 
 from careful_coil.core.choices import one_of
-from careful_coil.core.errors import BadValue
+from careful_coil.core.errors import BadDocument, BadValue
 from careful_coil.core.gear.typed import read_inventory
 from careful_coil.core.identify import Evidence, identify
 from careful_coil.core.identify.evidence import Leanings
 from careful_coil.core.identify.models import models_for, role_word
 from careful_coil.core.identify.owed import owed
+from careful_coil.core.job.entries import ReadingTaken
 from careful_coil.core.job.gear import Gear
-from careful_coil.core.job.meter_words import leads_clipped
+from careful_coil.core.job.meter_words import leads_clipped, meter_before, meter_line
 from careful_coil.core.job.noted import Noted
 from careful_coil.core.readings import AnyReading, Meter, Resistance
+from careful_coil.core.settings import Settings
 from careful_coil.core.ways.book import plans_of
 from careful_coil.core.ways.devices import Device
+from tests.core.logs import job_of
 
 FINE = Meter(accuracy_percent=0.5, resolution_ohm=0.01, lead_ohm=0.0)
 
@@ -124,13 +127,13 @@ def test_start_gear_is_listed_in_short_and_named_in_turn() -> None:
 
 @pytest.mark.parametrize(("text", "ohm"), [("0.2", 0.2), ("nulled", 0.0), ("180 mΩ", 0.18)])
 def test_test_leads_clipped_together_are_taken_off(text: str, ohm: float) -> None:
-    assert leads_clipped(text, FINE).lead_ohm == pytest.approx(ohm)
+    assert leads_clipped(text, job_of()).lead_ohm == pytest.approx(ohm)
 
 
 @pytest.mark.parametrize("text", ["3", "open", "long"])
 def test_test_leads_that_read_too_much_are_a_bad_clip(text: str) -> None:
     with pytest.raises(BadValue, match=r"ohm|Ω"):
-        leads_clipped(text, FINE)
+        leads_clipped(text, job_of())
 
 
 def test_a_broken_coil_keeps_the_names_that_the_marks_give_it() -> None:
@@ -143,3 +146,22 @@ def test_a_broken_coil_keeps_the_names_that_the_marks_give_it() -> None:
     assert found.best.broken == ("B", "E")
     assert found.best.names["B"] == "T2"
     assert found.best.coil_ohm == pytest.approx({"T1-T4": 8.39, "T3-T6": 8.33}, rel=0.01)
+
+
+def test_the_shops_meter_is_logged_before_what_it_measures_once() -> None:
+    meters = (
+        Settings().lists.changed("meters", "bench meter, 2026-01-15; old one, 2024-03").all_meters()
+    )
+    reading = Resistance(between=("A", "B"), value=3.9)
+    typed = ReadingTaken(reading=reading)
+    (used,) = meter_before(job_of(), meters, [typed])
+    assert meter_line(used) == "bench meter, checked 2026-01-15; test leads not nulled"
+    logged = job_of(used.model_dump(mode="json"))
+    assert meter_before(logged, meters, [typed]) == ()
+    (other,) = meter_before(logged, meters, [typed.model_copy(update={"instrument": "old one"})])
+    assert other.name == "old one"
+    assert meter_before(logged, (), [typed]) == ()
+    clipped = leads_clipped("0.2", logged)
+    assert meter_line(clipped) == "bench meter, checked 2026-01-15; test leads 0.2 Ω, taken off"
+    with pytest.raises(BadDocument, match="day it was checked"):
+        Settings().lists.changed("meters", "bench meter, last year")

@@ -13,6 +13,7 @@ BENCH = ("battery", "low-ac", "variable-ac", "three-phase", "drive")
 _NUMBER = r"(\d{1,5}(?:\.\d{1,3})?)"
 _SUPPLY = re.compile(rf"{_NUMBER}\s*V?\s*/\s*([13])\s*/\s*{_NUMBER}\s*(?:Hz)?", re.IGNORECASE)
 _CONNECTOR = re.compile(rf"([^,;]{{1,40}}),\s*{_NUMBER}\s*[-–]\s*{_NUMBER}\s*(?:mm²)?,\s*{_NUMBER}")
+_METER = re.compile(r"([^,;]{1,60}),\s*(\d{4}-\d\d(?:-\d\d)?)")
 _SIZE = re.compile(rf"{_NUMBER}\s*(?:mm²)?\s*/\s*{_NUMBER}\s*A?")
 MOST_ROWS = 40
 
@@ -56,7 +57,7 @@ class ShopLists:
 
     `supplies` V/phases/Hz; `connectors` name, mm² from–to, strip mm (areas of all conductors together);
     `lead_sizes` mm²/A of lead wire (usual: IEC 60204-1, table 6, in conduit): the local code decides; `bench`
-    what the shop's own bench can give.
+    what the shop's own bench can give; `meters` each with the day it was checked last.
     """
 
     supplies: str = "400/3/50; 230/1/50; 480/3/60; 208/3/60; 240/1/60"
@@ -69,6 +70,7 @@ class ShopLists:
         "70/149; 95/180; 120/208"
     )
     bench: str = "; ".join(BENCH)
+    meters: str = ""
 
     def all_supplies(self) -> tuple[ShopSupply, ...]:
         """Return the supplies."""
@@ -94,10 +96,16 @@ class ShopLists:
         """Return what the bench can give."""
         return tuple(_rows(self.bench))
 
+    def all_meters(self) -> tuple[tuple[str, str], ...]:
+        """Return the meters with the day each was checked, the one in daily use first."""
+        rows = (_match(_METER, row, "meters") for row in _rows(self.meters))
+        return tuple((name.strip(), day) for name, day in rows)
+
     def changed(self, name: str, wanted: object) -> "ShopLists":
         """Return the lists with another text of one. Raises: BadDocument with what a row looks like."""
         where = f"settings, {name}"
-        if not isinstance(wanted, str) or not 0 < len(wanted) <= 2000:
+        least = 0 if name == "meters" else 1
+        if not isinstance(wanted, str) or not least <= len(wanted) <= 2000:
             raise BadDocument(where, str(wanted), EXAMPLES[name])
         if len(_rows(wanted)) > MOST_ROWS:
             raise BadDocument(where, f"{len(_rows(wanted))} rows", f"{MOST_ROWS} at most")
@@ -111,8 +119,9 @@ class ShopLists:
             "supplies": found.all_supplies(),
             "connectors": found.all_connectors(),
             "lead_sizes": found.all_lead_sizes(),
+            "meters": found.all_meters(),
         }
-        if not read[name]:
+        if not read[name] and least:
             raise BadDocument(where, "nothing", EXAMPLES[name])
         return found
 
@@ -128,12 +137,14 @@ EXAMPLES = {
     "connectors": "name, mm² from-to, strip mm with ; between them, such as small crimp, 1-3, 8",
     "lead_sizes": "mm²/amps with ; between them, such as 1.5/16; 2.5/22",
     "bench": "; ".join(BENCH) + ", or some of them",
+    "meters": "name, day it was checked with ; between them, such as bench meter, 2026-01-15",
 }
 TITLES = {
     "supplies": "Supplies customers have",
     "connectors": "Connectors: name, mm² from-to, strip mm",
     "lead_sizes": "Lead wire: mm²/A (local code decides)",
     "bench": "What the bench can give",
+    "meters": "Meters, the daily one first: name, day it was checked",
 }
 
 

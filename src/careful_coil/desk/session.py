@@ -16,6 +16,7 @@ from careful_coil.core.errors import RecordsOvertaken
 from careful_coil.core.job import AnyBody, Entry, Job, fold
 from careful_coil.core.job.at_intake import FoundHookup
 from careful_coil.core.job.entries import Struck
+from careful_coil.core.job.meter_words import meter_before
 from careful_coil.core.job.noted import note
 from careful_coil.core.ledger import Judgement, admission, judge
 from careful_coil.core.ledger.asks import Question
@@ -188,7 +189,8 @@ class Session(Asking):
                 job.not_here.discard("dead-again")
                 self.judge_anew()
             return failed(words) if failed is not None else None
-        entries = [self._entry(b, station or self.station) for b in bodies]
+        meter = meter_before(job.judged.job, self.settings.lists.all_meters(), bodies)
+        entries = [self._entry(b, station or self.station) for b in (*meter, *bodies)]
         self.entered.emit()
 
         record, back = job.record, failed or giver()

@@ -15,6 +15,7 @@ from careful_coil.core.connect.rotation import turns_words
 from careful_coil.core.identify.history import history, reading_words
 from careful_coil.core.job import Finding
 from careful_coil.core.job.digest import in_short, log_digest
+from careful_coil.core.job.meter_words import meter_line
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.ledger.for_customer import for_customer
 from careful_coil.core.ledger.gate import way_out
@@ -65,6 +66,9 @@ def sheet(number: int, judged: Judgement, *, customer: bool = False) -> bytes:
     _lines(page, "Test run", trial_lines(judged))
     _installer(page, judged)
     _findings(page, judged, customer)
+    meter = meter_line(judged.job.meter_used)
+    if meter:
+        page.text(f"Measured with {meter}.", 8, token="quiet")
     _signature(page, judged)
     canvas.save()
     return buffer.getvalue()

@@ -97,6 +97,8 @@ class MeterUsed(Body):
     resolution_ohm: Annotated[float, Field(gt=0, le=100)] | None = None
     open_above_ohm: Annotated[float, Field(gt=0)] = 2e6
     lead_ohm: Annotated[float, Field(ge=0, le=10)] | None = None
+    name: ShortText = ""
+    checked: ShortText = ""  # the day it was checked last, as the shop keeps it
 
 
 class ReadingTaken(Body):

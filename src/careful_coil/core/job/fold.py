@@ -84,6 +84,7 @@ class Job:
     notes: Notes = field(default_factory=Notes, compare=False)  # what was noted in declared fields
     deeds: Deeds = field(default_factory=Deeds)  # what was done to it, and what that voids
     before: tuple[Taken, ...] = ()  # readings of a winding that is gone: history
+    meter_used: MeterUsed | None = None  # as it was logged last
     log: tuple[Entry, ...] = field(default=(), compare=False, repr=False)  # as written
     remarks: tuple[str, ...] = ()
     exchanged: tuple[str, ...] = ()  # what went over with tags that were on each other's leads
@@ -194,7 +195,7 @@ def fold(entries: Iterable[Entry]) -> Job:
             case "leads":
                 leads = body.leads
             case "meter":
-                state["meter"] = _meter(body)
+                state["meter"], state["meter_used"] = _meter(body), body
             case "reading":
                 at[entry.id] = len(readings)
                 readings.append(_taken(entry, body, place))

@@ -235,7 +235,7 @@ READERS: dict[str, Reader] = {
     "noted": _noted,
     "count": lambda a: (counted(a.text.strip()),),
     "found": lambda a: read_found_or_number(a.text, a.judged.job, a.judged.facts.naming),
-    "test-leads": lambda a: (leads_clipped(a.text, a.judged.job.meter),),
+    "test-leads": lambda a: (leads_clipped(a.text, a.judged.job),),
     "look": _look,
     "work-place": lambda a: (read_place(a.text),),
     "beside": lambda a: said_of(a.text, a.question.ends, a.question.choices),

@@ -338,7 +338,7 @@ class LeadsPage(Page):
     def _clipped(self, text: str) -> None:
         job = self.session.open
         if text and job is not None:
-            self.session.record(leads_clipped(text, job.judged.job.meter), station="leads")
+            self.session.record(leads_clipped(text, job.judged.job), station="leads")
 
     def start(self) -> bool:
         """Begin with the count while there are no leads."""
