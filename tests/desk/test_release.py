@@ -7,6 +7,7 @@ import pytest
 from pypdf import PdfReader
 from PySide6.QtCore import QMimeData, QPoint, QPointF, Qt, QUrl
 from PySide6.QtGui import QDragEnterEvent, QDropEvent
+from PySide6.QtWidgets import QLineEdit
 
 from careful_coil.demo import demo_jobs
 from careful_coil.desk.release.gate import GatePart
@@ -299,3 +300,30 @@ def test_the_customers_sheet_is_written_beside_the_shops(bench: Bench, tmp_path:
     words = " ".join(" ".join(p.extract_text() for p in pages).split())
     assert "Readings, ohms as read" not in words
     assert "400 V, 2.61/2.6/2.67 A, 188 W, 1497 rpm, 38 °C, 30 min, smooth." in words
+
+
+def test_a_signature_wants_a_pin_where_the_shop_does(bench: Bench) -> None:
+    page = release(bench, "cider")
+    assert page.fields["pin"].isHidden()
+    settings = bench.window
+    settings.settings()
+    field = settings.stack.currentWidget().fields["pin"]  # type: ignore[attr-defined]
+    assert field.cell.echoMode() == QLineEdit.EchoMode.Password
+    for text, words in (("AB", "such as AB 4711"), ("AB 4711", "")):
+        field.cell.setText(text)
+        field.cell.setModified(True)
+        field.finish()
+        assert words in field.message.text()
+    release(bench, "cider")
+    before = len(bench.job.entries)
+    for pin, words in (("", "PIN of AB first"), ("4712", "not the PIN of AB")):
+        if pin:
+            typed(bench, "pin", pin)
+        typed(bench, "sign", "AB")
+        assert words in bench.message
+        assert len(bench.job.entries) == before
+    typed(bench, "pin", "4711")
+    typed(bench, "sign", "AB")
+    body = bench.job.entries[-1].body
+    assert (body.kind, getattr(body, "by_pin", False)) == ("released", True)
+    assert "4711" not in bench.job.entries[-1].model_dump_json()

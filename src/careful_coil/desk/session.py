@@ -31,6 +31,7 @@ from careful_coil.desk.at_field import giver
 from careful_coil.desk.beside import Beside
 from careful_coil.desk.clock import TestClock
 from careful_coil.desk.open_job import OpenJob, Record
+from careful_coil.desk.signing import Signing
 from careful_coil.documents.job import JobDocument
 from careful_coil.records import RecordsThread, Summary
 from careful_coil.records.rows import Log
@@ -81,7 +82,7 @@ class Session(Asking):
         self._back = True  # whether somebody returns to the motor that is opened
         self._wanted_field = ""  # where the cursor goes once a new job is on the bench
         self.flying = 0  # values on their way to disk
-        self.beside = Beside(self)
+        self.beside, self.signing = Beside(self), Signing(shop)
         self.offered: Callable[[], None] | None = None  # an import that waits for a word
 
     def change_settings(self, told: dict[str, Any], failed: Failed | None = None) -> None:
@@ -178,11 +179,10 @@ class Session(Asking):
         job = into or self.open
         if job is not None and self.open is not None and self.open.id == job.id:
             job = self.open  # it was opened again since
-        words = (
-            why_not(admission.Asking(job.judged, self.at_bench, self.settings), bodies)
-            if job
-            else NO_JOB
-        )
+        words = NO_JOB
+        if job is not None:
+            asking = admission.Asking(job.judged, self.at_bench, self.settings)
+            words = why_not(asking, bodies) or self.signing.why_not(bodies)
         if job is None or words:
             self.told.emit(words, "watch")
             if job is not None and job is self.open:  # the fields show what is on record again
@@ -190,7 +190,8 @@ class Session(Asking):
                 self.judge_anew()
             return failed(words) if failed is not None else None
         meter = meter_before(job.judged.job, self.settings.lists.all_meters(), bodies)
-        entries = [self._entry(b, station or self.station) for b in (*meter, *bodies)]
+        told = (*meter, *self.signing.as_signed(bodies))
+        entries = [self._entry(b, station or self.station) for b in told]
         self.entered.emit()
 
         record, back = job.record, failed or giver()

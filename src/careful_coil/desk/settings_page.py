@@ -2,6 +2,7 @@
 
 from PySide6.QtCore import QRect, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QPainter
+from PySide6.QtWidgets import QLineEdit
 
 from careful_coil.core.figures import figure
 from careful_coil.core.identify.models import PRIOR
@@ -16,6 +17,7 @@ from careful_coil.desk.roll import Roll
 from careful_coil.desk.session import Session
 from careful_coil.desk.shared.page import Heading, Page, plain_label
 from careful_coil.desk.theme import Theme
+from careful_coil.records.pins import change_pin
 
 
 def _row(painter: QPainter, t: Theme, box: QRect, title: str, figure: str, rest: str) -> None:
@@ -200,6 +202,16 @@ class SettingsPage(Page):
         )
         self.fields["foreman"].setMaximumWidth(260)
         self.column.addWidget(self.fields["foreman"])
+        self.fields["pin"] = Field(
+            "PIN to sign with: initials and figures; to change it the old, the new; none ends it",
+            self._pin,
+            theme,
+            hint="AB 4711",
+            name="pin",
+            clears=True,
+        )
+        self.fields["pin"].cell.setEchoMode(QLineEdit.EchoMode.Password)
+        self.column.addWidget(self.fields["pin"])
         self.column.addWidget(
             Heading("Limits", theme, "arrows walk; type another figure below", rule=True)
         )
@@ -271,6 +283,10 @@ class SettingsPage(Page):
 
     def _foreman(self, text: str) -> None:
         self._change({"foreman": text})
+
+    def _pin(self, text: str) -> None:
+        if text:
+            self._say(change_pin(self.session.shop, text))
 
     def _limit(self, text: str) -> None:
         if not text:

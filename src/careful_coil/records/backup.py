@@ -28,7 +28,7 @@ from careful_coil.whole import check_plain, put_in_place
 
 FORMAT, MANIFEST, ENDING = "careful-coil/backup", "manifest.json", ".ccshop"
 DAYS, MONTHS = 14, 12
-BESIDE = ("settings.json", "shelf.csv")
+BESIDE = ("settings.json", "shelf.csv", "pins.json")
 MOST_FILES, MOST_BYTES = 200_000, 200_000_000_000
 WANTED = f"a backup of a shop ({ENDING}), as this program writes it"
 _DATED = re.compile(r"shop-(\d{4}-\d\d)-(\d\d)(?:-\d+)?" + re.escape(ENDING))

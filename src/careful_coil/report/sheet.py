@@ -284,9 +284,9 @@ def _signature(page: Page, judged: Judgement) -> None:
     if judged.released and done is not None and done.body.kind == "released":
         page.canvas.setFont(BOLD, 11)
         page.canvas.setFillColor(ink("ink"))
-        page.canvas.drawString(
-            MARGIN, page.y + 4, f"{done.body.signed}   {done.at[:16].replace('T', ' ')} UTC"
-        )
+        how = " by PIN" if done.body.by_pin else ""
+        day = done.at[:16].replace("T", " ")
+        page.canvas.drawString(MARGIN, page.y + 4, f"{done.body.signed}{how}   {day} UTC")
     words = "Signature: not released"
     if judged.released:
         short = in_short(log_digest(judged.job))

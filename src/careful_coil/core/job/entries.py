@@ -188,6 +188,7 @@ class Released(Body):
 
     kind: Literal["released"] = "released"
     signed: Annotated[str, Field(min_length=1, max_length=40)]
+    by_pin: bool = False  # it was given with a PIN
 
 
 AnyBody = Annotated[

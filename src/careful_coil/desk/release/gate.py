@@ -2,7 +2,7 @@
 
 from functools import partial
 
-from PySide6.QtWidgets import QWidget
+from PySide6.QtWidgets import QLineEdit, QWidget
 
 from careful_coil.core.condition.bond import newest_bonds, places_left
 from careful_coil.core.condition.typed import read_bonds
@@ -47,6 +47,8 @@ class GatePart(Part):
         self.add_field("earth-bond", "Earth bond after the covers, Ω", self._bond, "0.03")
         self.signature = Heading("Signature", theme, rule=True)
         self.column.addWidget(self.signature)
+        pin = self.add_field("pin", "PIN of who signs", self._pin, "4711", clears=True)
+        pin.cell.setEchoMode(QLineEdit.EchoMode.Password)
         self.add_field("sign", "Initials of who lets it go", self._sign, "AB")
         self.customer = Heading("For the customer", theme, "as his sheet says it", rule=True)
         self.column.addWidget(self.customer)
@@ -87,6 +89,7 @@ class GatePart(Part):
             part.setVisible(stays and not job.on_site)
         for part in (self.signature, self.fields["sign"]):
             part.setVisible(stays)
+        self.fields["pin"].setVisible(stays and self.session.signing.wanted)
         lines = for_customer(judged).lines() if stays and not judged.gate else ()
         self.words.say("\n".join(f"{title}: {words}" for title, words in lines))
         self.customer.setVisible(bool(lines))
@@ -106,6 +109,9 @@ class GatePart(Part):
         left = places_left(job.judged.job) if job else ()
         bonds = [EarthBond(ohm=o, place=p, step_ohm=s) for p, o, s in read_bonds(text, left)]
         self.session.record(*bonds, station="release")
+
+    def _pin(self, text: str) -> None:
+        self.session.signing.pin = text.strip()
 
     def _sign(self, text: str) -> None:
         job = self.session.open
