@@ -62,3 +62,9 @@ def test_much_to_say_is_written_smaller_and_stays_on_the_tag() -> None:
         visitor_text=lambda text, cm, tm, *_: places.append(tm[5]) if text.strip() else None
     )
     assert min(places) > 4 / 25.4 * 72
+
+
+def test_a_name_as_long_as_a_page_still_gets_its_tag() -> None:
+    found = judged({"kind": "ticket", "field": "name", "text": "x" * 4000})
+    (page,) = PdfReader(io.BytesIO(motor_tag(12, found, "2026-03-01"))).pages
+    assert "…" in page.extract_text()

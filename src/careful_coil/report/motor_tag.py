@@ -18,6 +18,7 @@ from careful_coil.report.page import BOLD, REGULAR, load_faces
 
 WIDE, HIGH = 100 * mm, 62 * mm
 CODE = 30 * mm
+LONGEST = 120  # characters of a line: a name as long as a page still gets its tag
 SIZES, LEADING = (8.5, 7.5, 6.5), 1.43  # points, largest first; of the size
 
 
@@ -26,8 +27,9 @@ def motor_tag(number: int, judged: Judgement, day: str) -> bytes:
     load_faces()
     buffer = io.BytesIO()
     canvas = Canvas(buffer, pagesize=(WIDE, HIGH), invariant=1)
-    canvas.setTitle(f"Tag {number}: {judged.job.name}")
-    head, lines = tag_words(number, judged, day)
+    canvas.setTitle(f"Tag {number}: {judged.job.name[:LONGEST]}")
+    head, whole = tag_words(number, judged, day)
+    lines = [x if len(x) <= LONGEST else f"{x[: LONGEST - 1]}…" for x in whole]
     canvas.setStrokeColor(ink("ink"))
     canvas.setLineWidth(1.2)
     canvas.roundRect(2 * mm, 2 * mm, WIDE - 4 * mm, HIGH - 4 * mm, 3 * mm)

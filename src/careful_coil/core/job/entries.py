@@ -2,7 +2,8 @@
 
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+import numpy as np
+from pydantic import BaseModel, ConfigDict, Field, field_validator
 
 from careful_coil.core.job.at_connect import (
     Installer,
@@ -272,6 +273,12 @@ class Entry(BaseModel):
     by: Annotated[str, Field(max_length=40)] = ""
     station: Station
     body: AnyBody
+
+    @field_validator("at")
+    @classmethod
+    def _is_a_time(cls, at: str) -> str:
+        np.datetime64(at.removesuffix("Z"))  # a thirteenth month is none
+        return at
 
     @property
     def said(self) -> Any:
