@@ -2,11 +2,14 @@
 
 import hashlib
 import json
+import sqlite3
 import zipfile
 from collections.abc import Callable
+from contextlib import closing
 from pathlib import Path
 
 import pytest
+from sqlalchemy.exc import OperationalError
 
 from careful_coil.core.settings import Settings
 from careful_coil.demo import demo_pictures
@@ -214,3 +217,37 @@ def test_no_import_releases_a_job_that_has_something_open(
     (found,) = Store(open_shop(shop, lasting=False), Settings()).summaries()
     assert found.state != "released"
     assert run(capsys, "judge", str(file))[0] == 1
+
+
+def test_a_full_disk_is_told_in_one_line(
+    capsys: pytest.CaptureFixture[str], tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    shop = shop_with(tmp_path / "shop", "theatre")
+
+    def full(*_: object) -> None:
+        raise OperationalError("INSERT", {}, sqlite3.OperationalError("database or disk is full"))
+
+    monkeypatch.setattr(Store, "take_in", full)
+    status, _, err = run(capsys, "import", demo_job("bakery"), "--shop", str(shop))
+    assert (status, err.strip()) == (
+        2,
+        "Not recorded: database or disk is full. Nothing was changed.",
+    )
+
+
+def test_a_shop_is_backed_up_restored_and_made_anew_by_verbs(
+    capsys: pytest.CaptureFixture[str], tmp_path: Path
+) -> None:
+    shop, file = shop_with(tmp_path / "shop", "theatre"), tmp_path / "b.ccshop"
+    status, out, _ = run(capsys, "backup", "-o", str(file), "--shop", str(shop), "--json")
+    assert (status, json.loads(out)["verb"]) == (0, "backup")
+    status, out, _ = run(capsys, "restore", str(file), str(tmp_path / "new"))
+    assert (status, "1 jobs" in out) == (0, True)
+    assert entries_of(tmp_path / "new", 214) == entries_of(shop, 214)
+    assert run(capsys, "restore", str(file), str(tmp_path / "new"))[0] == 2
+    assert run(capsys, "rebuild", "--shop", str(tmp_path / "new"))[0] == 0
+    with closing(sqlite3.connect(tmp_path / "new" / "shop.sqlite3")) as c:
+        c.execute("UPDATE entry SET body='{' WHERE seq=5")
+        c.commit()
+    status, out, _ = run(capsys, "rebuild", "--shop", str(tmp_path / "new"))
+    assert (status, "Damaged: job 214 damaged: entry 5" in out) == (1, True)

@@ -4,6 +4,8 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
+from sqlalchemy.exc import SQLAlchemyError
+
 from careful_coil.core.errors import RecordsRefused
 from careful_coil.records.bundle import (
     imported_words,
@@ -62,5 +64,8 @@ def _store(shop: Path) -> Iterator[Store]:
     engine = open_shop(shop)
     try:
         yield Store(engine, settings)
+    except SQLAlchemyError as error:
+        words = str(getattr(error, "orig", None) or error)
+        raise RecordsRefused(f"Not recorded: {words}. Nothing was changed.") from None
     finally:
         engine.dispose()
