@@ -65,6 +65,19 @@ def test_nothing_is_signed_over_a_hold_that_was_not_seen(pair: tuple[Bench, Benc
     assert any("rubbing" in row.lower() for row in a.ledger())
 
 
+def test_undo_takes_back_ones_own(pair: tuple[Bench, Bench]) -> None:
+    a, b = pair
+    record(a, "AB", "rough")
+    mine = a.job.entries[-1].id
+    look(b)
+    record(b, "CD", "seized")
+    look(a)
+    a.window.session.strike_last()  # the other window has the keys
+    a.settle()
+    assert a.job.judged.job.struck == {mine}
+    assert any("seized" in row.lower() for row in a.ledger())
+
+
 def test_settings_of_another_window_are_taken_over(pair: tuple[Bench, Bench]) -> None:
     a, b = pair
     b.window.session.change_settings({"insulation_minimum": 77})

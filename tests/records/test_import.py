@@ -73,6 +73,18 @@ def test_a_signature_from_elsewhere_is_shown_as_such(store: Store) -> None:
     store.take_in(job(*three_phase()))
     assert [s.state for s in store.summaries()] == ["signed elsewhere"]
     assert "signed-elsewhere" not in store.give_out("j").model_dump_json()
+    log = store.entries_of("j")
+    strike, again = (
+        read_job(document([*three_phase(), body]))
+        .entries[-1]
+        .model_copy(update={"id": f"here-{k}"})
+        for k, body in enumerate(
+            ({**STRIKE, "target": log[-1].id}, {"kind": "released", "signed": "CD"})
+        )
+    )
+    store.append("j", [strike])
+    store.append("j", [again])
+    assert [s.state for s in store.summaries()] == ["released"]  # here, by another
 
 
 def test_a_log_that_is_not_the_one_that_was_signed_is_told(

@@ -12,18 +12,20 @@ from careful_coil.core.ledger import Judgement
 class Record:
     """A job's log as it is on disk: its entries, the last row's number, what of it is damaged.
 
-    `flying` ids of entries that are on their way there.
+    `flying` ids of entries that are on their way there, `others` of those that another window wrote meanwhile.
     """
 
     entries: list[Entry] = field(default_factory=list)
     seq: int = 0
     damaged: tuple[str, ...] = ()
     flying: set[str] = field(default_factory=set)
+    others: set[str] = field(default_factory=set)
 
     def take(self, more: Iterable[Entry], seq: int) -> int:
         """Take entries that are on disk now; return how many of them were new."""
         known = {e.id for e in self.entries}
         fresh = [e for e in more if e.id not in known]
+        self.others |= {e.id for e in fresh if e.id not in self.flying}
         self.entries += fresh
         self.flying -= {e.id for e in fresh}
         self.seq = max(self.seq, seq)

@@ -37,7 +37,7 @@ from careful_coil.records import RecordsThread, Summary
 from careful_coil.records.rows import Log
 from careful_coil.records.shop_settings import write_settings
 from careful_coil.records.store import Appended
-from careful_coil.records.summary import summary_of
+from careful_coil.records.summary import put_on, summary_of
 
 InstrumentFor = Callable[[str, int, Job], Instrument | None]
 LOOSE = "Loose leads"
@@ -205,9 +205,9 @@ class Session(Asking):
                 self.beside.say(appended.missed)
             now = self.open
             if now is not None and now.id == job.id:
-                now.record.take(
-                    [*appended.missed, *entries], appended.seq
-                )  # it was opened again meanwhile
+                if now.record is not record:  # it was opened again meanwhile
+                    now.record.flying |= {e.id for e in entries}
+                    now.record.take([*appended.missed, *entries], appended.seq)
                 self._picked = None
                 self.judge_anew()
             self.landed.emit(True)
@@ -243,7 +243,10 @@ class Session(Asking):
         job = self.open
         gone = job.judged.job.struck if job else frozenset[str]()
         for entry in reversed(job.entries if job else []):
-            if wanted(entry) and entry.id not in gone:
+            own = (
+                job is not None and entry.id not in job.record.others
+            )  # nobody undoes another's hand
+            if own and wanted(entry) and entry.id not in gone:
                 self.told.emit(f"Struck: {entry.body.kind}. Ctrl+Shift+Z takes it back.", "note")
                 self.record(Struck(target=entry.id, reason="undone"), station=entry.station)
                 return
@@ -280,9 +283,7 @@ class Session(Asking):
         self.open = OpenJob(id, number, record, judged, instrument, not_here)
         if self.bound is None or self.bound.id == id:
             self.bound = self.open
-        self.summaries = sorted(
-            [s for s in self.summaries if s.id != id] + [summary], key=lambda s: s.urgency
-        )
+        self.summaries = put_on(self.summaries, summary)
         self.ask(lambda s: s.save_summary(summary), lambda _: None)
         if not same:
             self._picked, self.sweep = None, ""

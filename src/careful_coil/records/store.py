@@ -16,7 +16,14 @@ from careful_coil.core.settings import Settings
 from careful_coil.documents.job import JobDocument
 from careful_coil.records.incoming import changes_of, follow_up_of
 from careful_coil.records.rows import Log, canonical, read_log, rows_of
-from careful_coil.records.summary import RELEASED, Summary, by_digest, damaged_summary, summarise
+from careful_coil.records.summary import (
+    RELEASED,
+    SIGNED_ELSEWHERE,
+    Summary,
+    by_digest,
+    damaged_summary,
+    summarise,
+)
 from careful_coil.records.tables import entries, jobs
 
 _JOB_KEYS = frozenset({"format", "version", "id", "number", "entries"})
@@ -25,7 +32,6 @@ FIRST_NUMBER, LAST_NUMBER = 1, 999_999
 NEW_FROM = 101  # a new shop counts from here
 MOST_AT_ONCE = 500  # ids in one question
 DIGEST = "digest"  # of a signed log, beside it in the document
-SIGNED_ELSEWHERE = "signed elsewhere"
 ELSEWHERE = "signed-elsewhere"  # beside a job: the signature it came in with
 
 
@@ -193,7 +199,18 @@ class Store:
             if why:
                 raise RecordsOvertaken(why, job, missed, last)
             self._write(c, job, fresh, last)
+            self._signed_here(c, job, fresh)
         return Appended(missed, last + len(fresh))
+
+    def _signed_here(self, c: Connection, job: str, fresh: Sequence[Entry]) -> None:
+        """Forget that a job came in signed once that signature is struck: the next one is given here."""
+        struck = {e.body.target for e in fresh if e.body.kind == "struck"}
+        if not struck:
+            return
+        extra = json.loads(c.execute(select(jobs.c.extra).where(jobs.c.id == job)).scalar_one())
+        if extra.get(ELSEWHERE) in struck:
+            del extra[ELSEWHERE]
+            c.execute(update(jobs).where(jobs.c.id == job).values(extra=canonical(extra)))
 
     def _refused(
         self, c: Connection, job: str, fresh: Sequence[Entry], missed: Sequence[Entry]

@@ -2,6 +2,7 @@
 
 import hashlib
 import json
+from collections.abc import Sequence
 from dataclasses import asdict, dataclass, fields, replace
 
 from careful_coil.core.job import fold
@@ -53,6 +54,15 @@ class Summary:
         return rank, self.number
 
 
+def put_on(rack: Sequence[Summary], summary: Summary) -> list[Summary]:
+    """Return the rack with a job's new summary; one that came in signed stays so."""
+    old = next((s for s in rack if s.id == summary.id), None)
+    if old is not None and (old.state, summary.state) == (SIGNED_ELSEWHERE, RELEASED):
+        summary = replace(summary, state=SIGNED_ELSEWHERE)
+    return sorted([s for s in rack if s.id != summary.id] + [summary], key=lambda s: s.urgency)
+
+
+SIGNED_ELSEWHERE = "signed elsewhere"
 RELEASED, DAMAGED = "released", "damaged"
 
 
