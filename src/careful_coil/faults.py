@@ -3,6 +3,7 @@
 The log holds where in the program it happened, never what was in a job: no message of an exception, no value.
 """
 
+import contextlib
 import faulthandler
 import logging
 import platform
@@ -42,10 +43,6 @@ def start_log() -> None:
     handler.setFormatter(logging.Formatter("%(asctime)s %(message)s"))
     _log.addHandler(handler)
     _log.propagate = False
-    crash = file.with_name("crash.log").open(
-        "a", encoding="utf-8"
-    )  # open as long as the program runs
-    faulthandler.enable(crash)
 
 
 def write_down(error: BaseException, where: TracebackType | None = None) -> str:
@@ -73,6 +70,8 @@ def catch_all(say: Callable[[str], None]) -> None:
 
     start_log()
     sys.excepthook = caught
+    with contextlib.suppress(OSError):  # of the libraries below: open as long as the program runs
+        faulthandler.enable(log_file().with_name("crash.log").open("a", encoding="utf-8"))
 
 
 def report() -> str:

@@ -59,6 +59,8 @@ class ShelfPart(Part):
 
     def told(self, judged: Judgement) -> tuple[str, str]:
         """Return how many the shelf has."""
+        if not self._asked:
+            return "", "the shop's own list"
         return "", f"{len(self.items)} on the shelf" if self.items else "no list yet"
 
     def show_judgement(self, judged: Judgement) -> None:
