@@ -30,7 +30,7 @@ def log_file() -> Path:
 
 def start_log() -> None:
     """Begin to write the log; a folder that cannot be written leaves it out."""
-    if _log.handlers:
+    if any(isinstance(one, RotatingFileHandler) for one in _log.handlers):
         return
     file = log_file()
     try:
