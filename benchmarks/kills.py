@@ -1,7 +1,8 @@
 """Writers killed at any moment: what was said to be on disk is there, several entries are all there or none.
 
 python benchmarks/kills.py [N]: N kills (60), in turn of a writer of entries, of several at once, of bundles taken
-in, of backups and of settings. Prints what was lost, cut in half or left behind; status 1 where anything was.
+in, of backups, of settings, of upgrades and of photographs. Prints what was lost, cut in half or left behind;
+status 1 where anything was.
 """
 
 import json
@@ -13,13 +14,15 @@ import tempfile
 import time
 from pathlib import Path
 
-KINDS = ("entries", "several", "imports", "backups", "settings")
+KINDS = ("entries", "several", "imports", "backups", "settings", "upgrades", "photographs")
 WRITER = """
-import sys, json, uuid
+import random, sys, json, uuid
 from pathlib import Path
 from careful_coil.core.job import Entry
 from careful_coil.core.settings import Settings
 from careful_coil.documents.job import read_job
+from careful_coil.records import shop
+from careful_coil.records.attachments import keep
 from careful_coil.records.backup import write_backup
 from careful_coil.records.shop import open_shop
 from careful_coil.records.shop_settings import write_settings
@@ -31,7 +34,9 @@ def entry():
     return Entry.model_validate({"id": uuid.uuid4().hex, "at": "2026-03-01T08:00:00Z", "by": "AB",
                                  "station": "intake", "body": body})
 job = uuid.uuid4().hex
-store.open_job(job, [entry()])
+first = entry()
+store.open_job(job, [first])
+said.write(first.id + "\\n")
 print("ready", flush=True)
 count = 0
 while True:
@@ -47,6 +52,13 @@ while True:
         said.write(" ".join(e["id"] for e in told) + "\\n")
     elif kind == "backups":
         write_backup(folder, folder.with_name("b") / f"{count % 3}.ccshop")
+    elif kind == "upgrades":
+        shop.VERSION = 1 + count
+        open_shop(folder).dispose()
+    elif kind == "photographs":
+        photo = folder.with_name(f"{count}.png")
+        photo.write_bytes(b"\\x89PNG\\r\\n\\x1a\\n" + random.randbytes(200_000))
+        said.write(keep(folder, photo).sha256 + "\\n")
     else:
         write_settings(folder, Settings().changed({"insulation_minimum": 5 + count % 50}))
 """
@@ -55,6 +67,8 @@ while True:
 def once(folder: Path, kind: str, chance: random.Random) -> list[str]:
     """Kill a writer once; return what is wrong afterwards."""
     from careful_coil.core.settings import Settings
+    from careful_coil.records import shop
+    from careful_coil.records.attachments import kept_file
     from careful_coil.records.backup import restore
     from careful_coil.records.shop import open_shop
     from careful_coil.records.shop_settings import read_settings
@@ -72,11 +86,14 @@ def once(folder: Path, kind: str, chance: random.Random) -> list[str]:
     time.sleep(chance.uniform(0.0, 0.4))
     writer.send_signal(signal.SIGKILL)
     writer.wait()
+    shop.VERSION = 10**6 if kind == "upgrades" else 1
     engine = open_shop(folder)
     store = Store(engine, Settings())
     there = {e.id for s in store.summaries() for e in store.entries_of(s.id)}
-    groups = [line.split() for line in said.read_text().splitlines() if line.endswith(line.strip())]
-    wrong = [f"lost {i}" for g in groups[:-1] for i in g if i not in there]
+    groups = [line.split() for line in said.read_text().split("\n")[:-1]]  # whole lines
+    if kind == "photographs":
+        there |= {i for g in groups for i in g if kept_file(folder, i)}
+    wrong = [f"lost {i}" for g in groups for i in g if i not in there]
     for s in store.summaries():
         own = len(store.entries_of(s.id))
         if (kind == "several" and (own - 1) % 7) or (s.number >= 5000 and own != 9):

@@ -1,7 +1,9 @@
 """The shop's folder moved, deleted, replaced, without rights: said, nothing lost, and on without a restart."""
 
 import shutil
+import sqlite3
 from collections.abc import Callable, Iterator
+from contextlib import closing
 from pathlib import Path
 from typing import Any
 
@@ -13,6 +15,7 @@ from careful_coil.core.settings import Settings
 from careful_coil.records import RecordsThread, shop
 from careful_coil.records.shop import DATABASE
 from careful_coil.records.store import Store
+from careful_coil.whole import put_in_place
 from tests.core.logs import SIX_LEADS, entries
 
 Ask = Callable[[Callable[[Any], Any]], Any]
@@ -112,3 +115,27 @@ def test_an_upgrade_is_tried_on_a_copy_and_the_old_shop_is_kept(
     assert (
         ask(lambda s: s.append("j", LOG[3:4], 3)).seq == 4
     )  # a window that was open goes on in the new one
+
+
+def test_an_upgrade_leaves_nothing_of_the_old_shop_to_be_written_into_the_new_one(
+    ask: Ask, folder: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """A machine may stop between the two; and who is at work in the old one is not written over."""
+    beside, left = folder / f"{DATABASE}-wal", []
+    assert beside.stat().st_size  # the open window's
+
+    def placed(copy: Path, old: Path) -> None:
+        left.append(beside.stat().st_size if beside.exists() else 0)
+        put_in_place(copy, old)
+
+    monkeypatch.setattr(shop, "VERSION", 2)
+    monkeypatch.setattr(shop, "put_in_place", placed)
+    monkeypatch.setattr(shop, "PATIENCE", 0.05)
+    with closing(sqlite3.connect(folder / DATABASE)) as reader:
+        reader.execute("BEGIN")
+        reader.execute("SELECT * FROM entry").fetchone()
+        with pytest.raises(RecordsRefused, match="another window is at work in it"):
+            shop.open_shop(folder)
+    shop.open_shop(folder).dispose()
+    assert left == [0]
+    assert len(ask(lambda s: s.entries_of("j"))) == 3

@@ -15,6 +15,7 @@ from careful_coil.whole import put_in_place, write_whole
 
 FORMAT, VERSION = "careful-coil/shop", 1
 SHOP_FILE, DATABASE = "shop.json", "shop.sqlite3"
+TRIES, PATIENCE = 3, 5.0  # seconds each, to be the only one before a shop is brought up to date
 
 
 def open_shop(folder: Path, lasting: bool = True) -> Engine:
@@ -115,8 +116,8 @@ def _upgrade_copy(folder: Path, version: int) -> None:
     """Bring a copy up to date and open it; only then it takes the place of the old one, which is kept."""
     old, copy = folder / DATABASE, folder / f".{DATABASE}.upgrading"
     kept = folder / f"shop-version-{version}.sqlite3"
-    with closing(sqlite3.connect(old, timeout=30, isolation_level=None)) as here:
-        here.execute("BEGIN IMMEDIATE")  # nobody writes meanwhile
+    with closing(sqlite3.connect(old, timeout=PATIENCE, isolation_level=None)) as here:
+        _alone(here, old)
         count = here.execute("SELECT count(*) FROM entry").fetchone()
         try:
             for file in (copy, kept):
@@ -136,10 +137,25 @@ def _upgrade_copy(folder: Path, version: int) -> None:
             if not (whole and same):
                 raise sqlite3.DatabaseError("the copy that was brought up to date is not whole")
             put_in_place(copy, old)
-            for rest in ("-wal", "-shm"):  # of the old file: the new one begins its own
+            for rest in ("-wal", "-shm"):  # of the old file, empty: the new one begins its own
                 old.with_name(f"{DATABASE}{rest}").unlink(missing_ok=True)
         finally:
             copy.unlink(missing_ok=True)
+
+
+def _alone(here: sqlite3.Connection, file: Path) -> None:
+    """Let nobody write until `here` is closed, and nothing be left beside the file to be written into it.
+
+    What was left there would be written into the file that takes its place, were the machine to stop in between.
+    """
+    beside = file.with_name(f"{DATABASE}-wal")
+    for _ in range(TRIES):
+        here.execute("PRAGMA wal_checkpoint(TRUNCATE)").fetchall()
+        here.execute("BEGIN IMMEDIATE")
+        if not beside.exists() or not beside.stat().st_size:
+            return
+        here.execute("ROLLBACK")
+    raise sqlite3.OperationalError("another window is at work in it")
 
 
 def _plain(error: Exception) -> str:
