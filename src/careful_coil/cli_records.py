@@ -55,7 +55,7 @@ def rebuild(shop: Path) -> tuple[str, bool]:
         found = store.rebuild()
     bad = [f"job {s.number} {s.state}" for s in found if s.state.startswith(DAMAGED)]
     told = f" Damaged: {'; '.join(bad)}." if bad else ""
-    return f"{len(found)} jobs made anew from the log.{told}", bool(bad)
+    return f"{len(found)} jobs rebuilt from the log.{told}", bool(bad)
 
 
 @contextmanager

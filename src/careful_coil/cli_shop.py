@@ -55,7 +55,7 @@ def restore_verb(source: str, folder: str, as_json: bool) -> int:
 @_shop
 @_json
 def rebuild_verb(shop: str | None, as_json: bool) -> int:
-    """Make the rack's summaries anew from the log; what is damaged is named."""
+    """Rebuild the rack from the log; what is damaged is named."""
     from careful_coil.cli_records import rebuild
 
     here = _here(shop)

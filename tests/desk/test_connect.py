@@ -304,7 +304,7 @@ def test_what_if_is_tried_and_every_slip_listed_with_its_test(bench: Bench) -> N
     typed(bench, "what-if", "turn T5")
     assert "turned round" in tried.verdict.words
     assert "183 %" in tried.words.words
-    assert "Shown by the low run." in tried.words.words
+    assert "Shown by the reduced-voltage run." in tried.words.words
     tried.roll.setFocus()
     bench.key(Key.Key_End)
     assert tried.about.words

@@ -24,6 +24,7 @@ class Asking(QObject):
     """Asks other threads; what they refuse is told in words, and to who asked."""
 
     told = Signal(str, str)  # words, tone
+    overtaken = Signal(object)  # RecordsOvertaken: what others recorded in between
 
     def __init__(self, records: RecordsThread) -> None:
         super().__init__()
@@ -63,10 +64,6 @@ class Asking(QObject):
         """Work something out of a log, in turn; `done` gets its result here."""
         self._then(self._judges.submit(call), done)
 
-    def overtaken(self, error: RecordsOvertaken) -> None:
-        """Take in what others recorded in between."""
-        raise NotImplementedError
-
     def _then(
         self, future: "Future[Any]", done: Done, failed: Failed | None = None, tell: bool = True
     ) -> None:
@@ -81,7 +78,7 @@ class Asking(QObject):
             if tell:
                 self.told.emit(str(error), "hold")
             if isinstance(error, RecordsOvertaken):
-                self.overtaken(error)
+                self.overtaken.emit(error)
             if failed is not None:
                 failed(str(error))
             return

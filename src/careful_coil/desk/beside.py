@@ -27,6 +27,7 @@ class Beside:
         self._gone = ""  # why the shop does not answer, said once
         self._timer = QTimer(session)
         self._timer.timeout.connect(self.look_around)
+        session.overtaken.connect(self.overtaken)
 
     def watch(self) -> None:
         """Look around every second."""
@@ -73,7 +74,7 @@ class Beside:
     def say(self, missed: Sequence[Entry]) -> None:
         """Say who recorded how much in between."""
         who = ", ".join(dict.fromkeys(e.by or "somebody" for e in missed))
-        words = f"{who} recorded {len(missed)} more in this job: it is judged anew."
+        words = f"{who} recorded {len(missed)} more in this job; it is judged again."
         self._session.told.emit(words, "note")
 
     def overtaken(self, error: RecordsOvertaken) -> None:

@@ -35,11 +35,11 @@ def back_up_daily(session: Session) -> None:
 
 
 def rebuild(session: Session) -> None:
-    """Make the rack anew from the log."""
+    """Rebuild the rack from the log."""
 
     def made(summaries: list[object]) -> None:
         session.filled(summaries)  # type: ignore[arg-type]
-        session.told.emit(f"{len(summaries)} jobs made anew from the log.", "good")
+        session.told.emit(f"{len(summaries)} jobs rebuilt from the log.", "good")
 
     session.ask(lambda store: store.rebuild(), made)
 

@@ -12,7 +12,6 @@ from PySide6.QtCore import Signal
 
 from careful_coil.bench import Instrument
 from careful_coil.core.connect.dead import AtBench, lapsed
-from careful_coil.core.errors import RecordsOvertaken
 from careful_coil.core.job import AnyBody, Entry, Job, fold
 from careful_coil.core.job.at_intake import FoundHookup
 from careful_coil.core.job.entries import Struck
@@ -220,10 +219,6 @@ class Session(Asking):
             self.landed.emit(False)
 
         self.ask(lambda s: s.append(job.id, entries, record.seq, record.flying), done, refused)
-
-    def overtaken(self, error: RecordsOvertaken) -> None:
-        """Take in what others recorded in between."""
-        self.beside.overtaken(error)
 
     def judge_anew(self) -> None:
         """Judge the open job as its log stands now."""

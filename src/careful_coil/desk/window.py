@@ -167,7 +167,7 @@ class Window(QMainWindow):
             partial(write_tags, self.session, self._wrote),
         )
         add("&Shop", "Back the shop up now", [], partial(back_up, self.session))
-        add("&Shop", "Make the rack anew from the log", [], partial(rebuild, self.session))
+        add("&Shop", "Rebuild the rack from the log", [], partial(rebuild, self.session))
         add("&Shop", "Close", "Ctrl+Q", self.close)
         for station, name in SHOWN.items():
             add("&Bench", name, f"Ctrl+{STATIONS.index(station) + 1}", partial(self.go, station))

@@ -238,7 +238,7 @@ def _direction(job: Job, state: Connecting) -> Iterator[Finding]:
             code="direction",
             verdict="hold" if back else "unproven",
             subject="Direction wrong as it came" if back else "Direction not seen yet",
-            why=f"Wanted: {wanted.words(state.view)}. A phase-order indicator, the low run or a bump "
+            why=f"Wanted: {wanted.words(state.view)}. A phase-order indicator, the reduced-voltage run or a bump "
             "tells; never a bump of a coupled pump.",
             gate=True,
         )

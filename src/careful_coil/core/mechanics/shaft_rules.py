@@ -85,7 +85,7 @@ def _float(text: str, job: Job, settings: Settings) -> Iterator[Finding]:
     elif value > high.value:
         switch = "speed-switch" in job.gear.devices.values()
         lost = "preload washer missing, a seat worn?" if preloaded else "thrust washers missing?"
-        why = f"{'The speed switch may not close or open; ' if switch else ''}{lost}"
+        why = f"{'The centrifugal switch may not close or open; ' if switch else ''}{lost}"
         why = f"{why[0].upper()}{why[1:]}"
     yield Finding(
         code="end-float",

@@ -223,7 +223,10 @@ def _words(found: WhatIf) -> list[str]:
     told.append(f"Lines read {ohms}.")
     tests = [
         w
-        for w, shows in (("line ohms", found.ohms_show), ("the low run", found.run_shows))
+        for w, shows in (
+            ("line ohms", found.ohms_show),
+            ("the reduced-voltage run", found.run_shows),
+        )
         if shows
     ]
     told.append(
