@@ -1,6 +1,7 @@
 """Two writers on one shop: nothing is signed over what was not seen, nothing written behind a signature."""
 
 from collections.abc import Iterator
+from itertools import islice
 from pathlib import Path
 from typing import Any
 
@@ -10,6 +11,7 @@ from careful_coil.core.errors import RecordsOvertaken, RecordsRefused
 from careful_coil.core.job import Entry
 from careful_coil.core.settings import Settings
 from careful_coil.documents.job import read_job
+from careful_coil.records import store
 from careful_coil.records.shop import open_shop
 from careful_coil.records.store import LAST_NUMBER, Store
 from careful_coil.records.summary import Summary, summarise
@@ -126,6 +128,28 @@ def test_other_settings_are_judged_behind_the_newest_first(two: tuple[Store, Sto
     while rack := a.behind():
         rounds.append({s.id for s in rack if s.by != old[s.id]})
     assert rounds == [{"j2"}, {"j2", "j1"}, {"j2", "j1", "j0"}]
+
+
+def test_a_job_that_cannot_be_judged_keeps_no_other_behind(
+    two: tuple[Store, Store], monkeypatch: pytest.MonkeyPatch
+) -> None:
+    a, _ = two
+    for id in ("good", "bad"):  # the bad one is the newest
+        a.open_job(
+            id, [e.model_copy(update={"id": f"{id}-{e.id}"}) for e in entries(*SIX_LEADS[:3])]
+        )
+    a.summaries()
+
+    def some(id: str, *told: Any) -> Summary:
+        if id == "bad":
+            raise ArithmeticError("of a rule")
+        return summarise(id, *told)
+
+    monkeypatch.setattr(store, "summarise", some)
+    old = {s.id: s.by for s in a.judge_by(Settings().changed({"insulation_minimum": 50}))}
+    (rack, *more) = list(islice(iter(a.behind, []), 5))
+    assert not more
+    assert {s.id for s in rack if s.by != old[s.id]} == {"good"}
 
 
 def test_numbers_stay_in_this_shops_own_range(two: tuple[Store, Store]) -> None:

@@ -120,8 +120,8 @@ class Store:
             ).all()
         for row in rows:
             kept = Summary.of_text(row.summary)
-            if kept is None or kept.by != mine:
-                self._rebuild(row.id, row.number)
+            behind = kept is None or kept.by != mine
+            if behind and self._rebuild(row.id, row.number).by:  # one that cannot be judged is left
                 return self.summaries()
         return []
 
