@@ -11,7 +11,8 @@ from careful_coil.core.settings import Settings
 from careful_coil.documents.job import read_job
 from tests.gate import careful
 from tests.gate.careful import Body, document
-from tests.gate.careless import site_visit, table
+from tests.gate.careless import table
+from tests.gate.careless_more import site_visit
 
 CAREFUL: dict[str, Callable[[], list[Body]]] = {
     "three-phase": careful.three_phase,
