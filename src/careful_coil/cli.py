@@ -5,42 +5,31 @@ import io
 import os
 import sys
 from collections.abc import Callable, Iterable, Iterator
-from dataclasses import replace
 from pathlib import Path
-from typing import TextIO
+from typing import TYPE_CHECKING, TextIO
 
 import click
 from pydantic import BaseModel
 
-from careful_coil.cli_connect import ConnectOptions, connection_of, hookup_answer
 from careful_coil.cli_shop import backup_verb, rebuild_verb, restore_verb
-from careful_coil.cli_sums import list_words, sum_answer, sum_words
-from careful_coil.cli_walk import seed_option, walked
 from careful_coil.core.errors import BadDocument, CoilError, NotKnownYet, WouldChange
-from careful_coil.core.identify import Identification, identify
-from careful_coil.core.job import fold
-from careful_coil.core.job.digest import in_short, log_digest, not_as_signed
-from careful_coil.core.ledger import Judgement, judge
-from careful_coil.core.settings import Settings
-from careful_coil.core.values import show_ohm
 from careful_coil.documents.base import Done, Refusal, compact, parse_json
-from careful_coil.documents.curve import read_job_or_curve
-from careful_coil.documents.findings import findings_document
-from careful_coil.documents.identification import identification_document
-from careful_coil.documents.job import read_job
-from careful_coil.documents.readings import read_readings
-from careful_coil.documents.sum import sum_document
 from careful_coil.faults import write_down
-from careful_coil.walk.play import Walker
 
+if TYPE_CHECKING:
+    from careful_coil.core.settings import Settings
+    from careful_coil.walk.play import Walker
+
+# What a verb alone needs is loaded when it is asked for: most of a short verb's time would be imports.
 DONE, BAD_NEWS, REFUSED = 0, 1, 2
 LONGEST_NUMBER = 9  # figures of a job's number
+MOST_SEED = 2**32
 VERBS = ("identify", "connect", "hookup", "judge", "walk", "report", "sum", "export", "import")
 KEEPING = ("backup", "restore", "rebuild")
 Answer = tuple[BaseModel, str, int]
 
 
-def run(arguments: list[str], walker: Walker | None = None) -> int:
+def run(arguments: list[str], walker: "Walker | None" = None) -> int:
     """Run a headless verb and return the exit status. No traceback reaches a user.
 
     `walker` plays a walk through the window, where one is asked for.
@@ -145,42 +134,13 @@ _sources = click.argument("sources", nargs=-1, required=True, metavar="FILE…")
 @_json
 def identify_verb(sources: tuple[str, ...], as_json: bool) -> int:
     """Tell what the leads are, from readings; - reads one document a line."""
-    return _answer_all(sources, as_json, _identify)
+    from careful_coil.cli_identify import identified
 
+    def answer(text: str) -> Answer:
+        document, words, bad = identified(text)
+        return document, words, BAD_NEWS if bad else DONE
 
-def _identify(text: str) -> Answer:
-    found = identify(read_readings(parse_json(text)).evidence())
-    status = BAD_NEWS if found.status == "contradictory" else DONE
-    return identification_document(found), "\n".join(_identification_words(found)), status
-
-
-def _identification_words(found: Identification) -> Iterator[str]:
-    best = found.best
-    yield f"{found.status}: {best.arrangement or 'no winding known'} ({best.probability:.0%})"
-    yield "groups: " + "  ".join(" ".join(g) for g in best.groups)
-    for tag, role in best.roles.items():
-        yield f"  {tag} = {role} ({best.certainty[tag]})"
-    for name, ohm in best.coil_ohm.items():
-        yield f"  {name}: {show_ohm(ohm)}"
-    for s in found.suspects:
-        yield f"suspect: reading {s.reading}. {s.why}"
-    if found.next is not None:
-        n = found.next
-        ends = [
-            *(n.between or ()),
-            *(n.source or ()),
-            *(n.sense or ()),
-            *(n.tie or ()),
-            *(n.across or ()),
-        ]
-        ends += n.lines or ()
-        words = " ".join(
-            e if isinstance(e, str) else "+".join(e) for e in (*ends, *(n.joints or ()))
-        )
-        yield f"next: {n.kind} {words}. {n.why}"
-    for a, b in found.never_energise:
-        yield f"never line voltage: {a} to {b}"
-    yield from found.notes
+    return _answer_all(sources, as_json, answer)
 
 
 @commands.command("connect")
@@ -205,6 +165,8 @@ def _identification_words(found: Identification) -> Iterator[str]:
 @_json
 def connect_verb(from_hookup: str | None, as_json: bool, **options: str | None) -> int:
     """Give the hookup for a supply."""
+    from careful_coil.cli_connect import ConnectOptions, connection_of
+
     present = None
     if from_hookup:
         ((_, present_text),) = _texts([from_hookup]) if from_hookup != "-" else [_one_line()]
@@ -228,6 +190,7 @@ def _one_line() -> tuple[str, str | CoilError]:
 @_json
 def hookup_verb(sources: tuple[str, ...], slips: bool, as_json: bool) -> int:
     """Check a hookup as made; - reads one document a line."""
+    from careful_coil.cli_connect import hookup_answer
 
     def answer(text: str) -> Answer:
         document, words, bad = hookup_answer(text, slips)
@@ -245,23 +208,21 @@ def judge_verb(
     sources: tuple[str, ...], settings_file: str | None, at_c: float | None, as_json: bool
 ) -> int:
     """Give every finding on a job document, or on a tester's curve (CSV of seconds and MΩ)."""
+    from careful_coil.cli_judge import judged
+
     settings = _settings_of(settings_file)
 
     def answer(text: str) -> Answer:
-        document = read_job_or_curve(text, at_c)
-        judged = judge(fold(document.entries), settings)
-        altered = document.altered(judged.job)
-        if altered:
-            judged = replace(judged, findings=(not_as_signed(altered), *judged.findings))
-        bad = any(f.verdict == "hold" for f in judged.findings)
-        words = "\n".join(_judgement_words(judged))
-        return findings_document(document.number, judged), words, BAD_NEWS if bad else DONE
+        document, words, bad = judged(text, settings, at_c)
+        return document, words, BAD_NEWS if bad else DONE
 
     return _answer_all(sources, as_json, answer)
 
 
-def _settings_of(file: str | None) -> Settings:
+def _settings_of(file: str | None) -> "Settings":
     """Return a shop's settings, the usual ones where no file names others. Raises: BadDocument."""
+    from careful_coil.core.settings import Settings
+
     if not file:
         return Settings()
     (_, text), *_rest = _texts([file])
@@ -270,25 +231,21 @@ def _settings_of(file: str | None) -> Settings:
     return Settings().changed(parse_json(text))
 
 
-def _judgement_words(judged: Judgement) -> Iterator[str]:
-    yield judged.job.name
-    if judged.released:
-        yield f"  signed: log {in_short(log_digest(judged.job))}"
-    for f in judged.findings:
-        yield f"  {f.verdict}: {f.subject}. {f.why}"
-    if judged.next is not None:
-        yield f"next: {judged.next.title}. {judged.next.why}"
-
-
 @commands.command("walk")
 @_sources
-@seed_option
+@click.option(
+    "--seed",
+    type=click.IntRange(0, MOST_SEED),
+    default=1,
+    show_default=True,
+    help="Of the meter's noise and of how answers are worded.",
+)
 @click.option("--window", is_flag=True, help="Through the real window, by keys.")
 @click.option("--settings", "settings_file", help="A shop's limits, as JSON.")
 @_json
 @click.pass_obj
 def walk_verb(
-    walker: Walker | None,
+    walker: "Walker | None",
     sources: tuple[str, ...],
     seed: int,
     window: bool,
@@ -296,6 +253,8 @@ def walk_verb(
     as_json: bool,
 ) -> int:
     """Play a hidden motor by what Next says and nothing else; - reads one document a line."""
+    from careful_coil.cli_walk import walked
+
     settings = _settings_of(settings_file)
     if window and walker is None:
         raise BadDocument("walk", "--window", "the program itself: careful-coil walk --window")
@@ -313,16 +272,14 @@ def walk_verb(
 @_json
 def report_verb(source: str, output: str, as_json: bool) -> int:
     """Write the job sheet."""
-    from careful_coil.report.sheet import write_sheet  # ReportLab is slow to import
+    from careful_coil.cli_judge import reported
 
     if source == "-":
         raise BadDocument("report", "-", "one job document in a file")
     ((_, text),) = _texts([source])
     if isinstance(text, CoilError):
         raise text
-    document = read_job(parse_json(text))
-    judged = judge(fold(document.entries), Settings())
-    write_sheet(Path(output), document.number, judged)
+    reported(text, Path(output))
     click.echo(compact(Done(verb="report", file=output)) if as_json else f"Written: {output}")
     return DONE
 
@@ -333,6 +290,9 @@ def report_verb(source: str, output: str, as_json: bool) -> int:
 @_json
 def sum_verb(words: tuple[str, ...], listed: bool, as_json: bool) -> int:
     """Work out one bench sum."""
+    from careful_coil.cli_sums import list_words, sum_answer, sum_words
+    from careful_coil.documents.sum import sum_document
+
     if listed:
         click.echo(list_words())
         return DONE

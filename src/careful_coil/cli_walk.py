@@ -1,8 +1,6 @@
 """The verb `walk`: a hidden motor played by what Next says and nothing else."""
 
-from collections.abc import Callable, Iterator
-
-import click
+from collections.abc import Iterator
 
 from careful_coil.core.settings import Settings
 from careful_coil.documents.base import parse_json
@@ -10,7 +8,6 @@ from careful_coil.documents.walk import WalkDocument
 from careful_coil.walk.play import Walker, play_headless
 from careful_coil.walk.tell import walk
 
-MOST_SEED = 2**32
 MOST_SHOWN = 6
 
 
@@ -43,13 +40,3 @@ def walk_words(w: WalkDocument) -> Iterator[str]:
         if lines:
             more = f" … {len(lines)} in all" if len(lines) > MOST_SHOWN else ""
             yield f"  {title}: {'; '.join(lines[:MOST_SHOWN])}{more}"
-
-
-SeedOption = Callable[[Callable[..., int]], Callable[..., int]]
-seed_option: SeedOption = click.option(
-    "--seed",
-    type=click.IntRange(0, MOST_SEED),
-    default=1,
-    show_default=True,
-    help="Of the meter's noise and of how answers are worded.",
-)

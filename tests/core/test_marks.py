@@ -4,12 +4,14 @@ import dataclasses
 import math
 from itertools import combinations
 
+import numpy as np
 import pytest
+from scipy.optimize import nnls
 
 from careful_coil.core.identify import Evidence, Identification, identify
 from careful_coil.core.identify.evidence import Leanings
 from careful_coil.core.identify.extras import earthy
-from careful_coil.core.identify.nextmark import borne_out, plan_of
+from careful_coil.core.identify.nextmark import adds_up, borne_out, plan_of
 from careful_coil.core.identify.owed import owed
 from careful_coil.core.readings import AnyReading, Frame, Meter, Resistance
 from careful_coil.core.winding import ARRANGEMENTS
@@ -190,3 +192,17 @@ def test_a_speed_tap_told_by_its_ohms_is_owed_to_a_run_only_where_they_are_far_a
         found = identify(evidence)
         assert found.best.arrangement == "single-phase-two-speed-coil"
         assert owed(found, evidence) == fit
+
+
+def test_columns_are_fitted_as_by_least_squares_without_negative_ones() -> None:
+    """Held against SciPy's own: what it leaves over is within the bound, or it is not."""
+    rng, seen = np.random.default_rng(7), set()
+    for _ in range(200):
+        rows = int(rng.integers(1, 9))
+        matrix = rng.normal(0.6, 0.7, (rows, int(rng.integers(1, 6))))
+        most = float(rng.uniform(0.05, 0.9))
+        left = float(nnls(matrix, np.ones(rows))[1])
+        if abs(left - most) > 1e-9:
+            assert adds_up(matrix, most) == (left < most)
+            seen.add(left < most)
+    assert seen == {True, False}

@@ -139,3 +139,19 @@ def test_an_upgrade_leaves_nothing_of_the_old_shop_to_be_written_into_the_new_on
     shop.open_shop(folder).dispose()
     assert left == [0]
     assert len(ask(lambda s: s.entries_of("j"))) == 3
+
+
+def test_a_new_shop_is_what_the_migrations_make(tmp_path: Path) -> None:
+    """A new shop is made without them, for they are slow to load; the newest stands in it all the same."""
+
+    def told(folder: Path) -> tuple[list[str], list[tuple[str]]]:
+        with closing(sqlite3.connect(folder / shop.DATABASE)) as c:
+            tables = c.execute("SELECT sql FROM sqlite_master ORDER BY name").fetchall()
+            version = c.execute("SELECT version_num FROM alembic_version").fetchall()
+        return ["".join(str(t[0]).split()) for t in tables], version
+
+    shop.open_shop(tmp_path / "new").dispose()
+    (tmp_path / "old").mkdir()
+    (tmp_path / "old" / shop.DATABASE).touch()  # a database without a version: brought up to date
+    shop.open_shop(tmp_path / "old").dispose()
+    assert told(tmp_path / "new") == told(tmp_path / "old")

@@ -5,16 +5,16 @@ import sqlite3
 from contextlib import closing
 from pathlib import Path
 
-from alembic import command
-from alembic.config import Config
 from sqlalchemy import URL, Connection, Engine, create_engine, event
 from sqlalchemy.exc import SQLAlchemyError
 
 from careful_coil.core.errors import RecordsRefused
+from careful_coil.records.tables import metadata
 from careful_coil.whole import put_in_place, write_whole
 
 FORMAT, VERSION = "careful-coil/shop", 1
 SHOP_FILE, DATABASE = "shop.json", "shop.sqlite3"
+REVISION = "0001"  # of the tables as they are: the newest migration
 TRIES, PATIENCE = 3, 5.0  # seconds each, to be the only one before a shop is brought up to date
 
 
@@ -36,9 +36,13 @@ def open_shop(folder: Path, lasting: bool = True) -> Engine:
         if 0 < version < VERSION:
             _upgrade_copy(folder, version)
             _write_version(folder)
+        fresh = not (folder / DATABASE).exists()
         engine = _engine(folder / DATABASE, lasting)
         if version == 0:
-            _upgrade(engine)
+            if fresh:
+                _make(engine)
+            else:
+                _upgrade(engine)
             _write_version(folder)
         else:
             with engine.connect():
@@ -104,7 +108,21 @@ def _engine(file: Path, lasting: bool) -> Engine:
     return engine
 
 
+def _make(engine: Engine) -> None:
+    """Make the tables of a new shop as the migrations would, without the time they take to load."""
+    with engine.begin() as connection:
+        metadata.create_all(connection)
+        connection.exec_driver_sql(
+            "CREATE TABLE alembic_version (version_num VARCHAR(32) NOT NULL, "
+            "CONSTRAINT alembic_version_pkc PRIMARY KEY (version_num))"
+        )
+        connection.exec_driver_sql(f"INSERT INTO alembic_version VALUES ('{REVISION}')")
+
+
 def _upgrade(engine: Engine) -> None:
+    from alembic import command  # slow to load, and needed only where the version differs
+    from alembic.config import Config
+
     config = Config()
     config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
     with engine.begin() as connection:

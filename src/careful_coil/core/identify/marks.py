@@ -7,6 +7,7 @@ by itself: marks are exchanged, worn, or another motor's.
 import math
 from collections.abc import Iterator, Mapping
 from functools import lru_cache
+from itertools import permutations
 
 import numpy as np
 from numpy.typing import NDArray
@@ -171,9 +172,7 @@ def _agreeing(names: Mapping[str, str], meant: Mapping[str, set[str]]) -> int:
 def _nearest_by_ohms(
     network: Network, names: Mapping[str, str], meant: Mapping[str, set[str]]
 ) -> dict[str, str]:
-    """Return it where every part may be laid on every like part: an assignment."""
-    from scipy.optimize import linear_sum_assignment  # loaded when first used
-
+    """Return it where every part may be laid on every like part: the best of all ways to, for parts are few."""
     tag = {n: t for t, n in names.items()}
     groups = parts(network)
     best: dict[tuple[int, int], dict[str, str]] = {}
@@ -188,6 +187,8 @@ def _nearest_by_ohms(
             if -gain < cost[a, b]:
                 cost[a, b], best[a, b] = -gain, laid
     found: dict[str, str] = {}
-    for a, b in zip(*linear_sum_assignment(cost), strict=True):
-        found |= best[int(a), int(b)]
+    ways = np.array(list(permutations(range(len(groups)))))
+    onto = ways[cost[np.arange(len(groups)), ways].sum(axis=1).argmin()]
+    for a, b in enumerate(onto):
+        found |= best[a, int(b)]
     return {t: found[t] for t in names}

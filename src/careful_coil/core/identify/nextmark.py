@@ -196,11 +196,26 @@ def fits_ohms(
 
     `loose` the most ohms that test leads may add to all of them.
     """
-    from scipy.optimize import nnls  # loaded when first used
-
     table = tables(network)
     place = {n: k for k, n in enumerate(network.leads)}
     slope = np.array([table.slope[place[a], place[b]] for a, b in pairs])
     matrix = np.column_stack([slope, np.ones(len(pairs))]) if loose else slope
-    _, off = nnls(matrix / read[:, None], np.ones(len(read)))
-    return bool(off <= TELLS * max(len(read), 2) ** 0.5)
+    return adds_up(matrix / read[:, None], TELLS * max(len(read), 2) ** 0.5)
+
+
+def adds_up(matrix: Floats, most: float) -> bool:
+    """Whether columns, none taken less than nothing, add up to ones within `most`.
+
+    The best of all ways without a negative one is least squares over some of the columns: they are few.
+    """
+    wanted, columns = np.ones(len(matrix)), matrix.shape[1]
+    for count in range(columns, 0, -1):
+        for kept in combinations(range(columns), count):
+            part = matrix[:, kept]
+            taken, *_ = np.linalg.lstsq(part, wanted, rcond=None)
+            near = np.linalg.norm(part @ taken - wanted) <= most
+            if near and (taken >= 0).all():
+                return True
+            if count == columns and not near:
+                return False  # fewer columns come no nearer
+    return False

@@ -9,7 +9,6 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from scipy import stats
 
 from careful_coil.core.errors import ValueOutOfRange
 from careful_coil.core.job.at_trial import TrialStep
@@ -82,6 +81,8 @@ def separated(
     Raises: ValueOutOfRange for too few steps or volts too close.
     Source: IEEE 112, 5.5: friction and windage by the intercept of input less stator copper over V².
     """
+    from scipy.special import stdtrit  # late: it is slow to load
+
     if len(steps) < LEAST_STEPS:
         raise ValueOutOfRange(
             f"{len(steps)} steps", f"{LEAST_STEPS} steps of volts, amps and watts"
@@ -102,7 +103,7 @@ def separated(
     free = max(len(steps) - 2, 1)
     spread = float(left @ left) / free
     cover = spread * np.linalg.inv((table * weight[:, None]).T @ (table * weight[:, None]))
-    wider = float(stats.t.ppf(ONE_SIGMA, free))
+    wider = float(stdtrit(free, ONE_SIGMA))
     order = np.argsort(volts)
     at = float(np.interp(rated_volt, volts[order], copper[order]))
     return Losses(
