@@ -12,7 +12,7 @@ from careful_coil.core.settings import Settings
 from careful_coil.demo import demo_jobs
 from careful_coil.records.rows import Log, rows_of
 from careful_coil.records.shop import DATABASE, open_shop
-from careful_coil.records.summary import summarise
+from careful_coil.records.summarise import summarise
 
 OWNERS = ("Mill", "Farm", "Laundry", "Brewery", "Quarry", "Harbour", "School", "Foundry", "Nursery")
 PLACES = ("Alder", "Birch", "Cedar", "Elm", "Fir", "Hazel", "Larch", "Maple", "Oak", "Rowan")

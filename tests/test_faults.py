@@ -6,7 +6,7 @@ from pathlib import Path
 
 import pytest
 
-from careful_coil import cli, faults
+from careful_coil import cli_judge, faults
 from tests.headless import demo_job, run
 
 SECRET = "Cider mill, 0151 4711"
@@ -31,7 +31,7 @@ def broken(*_: object) -> None:
 def test_a_fault_is_one_line_and_its_place_is_in_the_log(
     log: Path, capsys: pytest.CaptureFixture[str], monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    monkeypatch.setattr(cli, "judge", broken)
+    monkeypatch.setattr(cli_judge, "judge", broken)
     status, _, err = run(capsys, "judge", demo_job("bakery"))
     assert status == 2
     assert err.startswith("Something went wrong inside (KeyError); what was recorded stands.")

@@ -6,6 +6,7 @@ from typing import Any
 import pytest
 from PySide6.QtWidgets import QLabel
 
+from careful_coil.core import ledger
 from careful_coil.core.job import Job
 from careful_coil.core.ledger import judge
 from careful_coil.core.stations import STATIONS, Station
@@ -76,7 +77,7 @@ def quick(monkeypatch: pytest.MonkeyPatch) -> None:
             known[key] = judge(job, *more)
         return known[key]
 
-    monkeypatch.setattr("careful_coil.desk.session.judge", once)
+    monkeypatch.setattr(ledger, "judge", once)
 
 
 @pytest.mark.usefixtures("quick")

@@ -14,7 +14,8 @@ from careful_coil.documents.job import read_job
 from careful_coil.records import store
 from careful_coil.records.shop import open_shop
 from careful_coil.records.store import LAST_NUMBER, Store
-from careful_coil.records.summary import Summary, summarise
+from careful_coil.records.summarise import summarise
+from careful_coil.records.summary import Summary
 from tests.core.logs import SIX_LEADS, entries
 from tests.gate.careful import document, three_phase
 

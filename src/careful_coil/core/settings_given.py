@@ -4,7 +4,6 @@ from collections.abc import Mapping
 
 from careful_coil.core.errors import BadDocument
 from careful_coil.core.schools import SCHOOLS
-from careful_coil.core.winding.arrangements import ARRANGEMENTS
 
 LONGEST_CURRENCY = 4
 LONGEST_INITIALS = 8
@@ -29,6 +28,10 @@ def schools_given(wanted: object) -> dict[str, str]:
 
 def odds_given(wanted: object) -> dict[str, float]:
     """Return odds of windings as given, factor by slug. Raises: BadDocument."""
+    from careful_coil.core.winding.arrangements import (
+        ARRANGEMENTS,  # loads NumPy: a shop without odds needs none
+    )
+
     where = "settings, arrangement_odds"
     if not isinstance(wanted, Mapping):
         raise BadDocument(where, str(wanted), "a map of winding and factor")

@@ -2,13 +2,15 @@
 
 from collections.abc import Callable
 from concurrent.futures import Future, ThreadPoolExecutor
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from PySide6.QtCore import QObject, Signal
 
 from careful_coil.core.errors import CoilError, RecordsOvertaken
 from careful_coil.records import RecordsThread
-from careful_coil.records.store import Store
+
+if TYPE_CHECKING:
+    from careful_coil.records.store import Store
 
 Done = Callable[[Any], None]
 Failed = Callable[[str], None]
@@ -48,7 +50,7 @@ class Asking(QObject):
 
     def ask(
         self,
-        call: Callable[[Store], Any],
+        call: "Callable[[Store], Any]",
         done: Done,
         failed: Failed | None = None,
         tell: bool = True,

@@ -6,14 +6,14 @@ from typing import TYPE_CHECKING
 from PySide6.QtCore import QTimer
 
 from careful_coil.core.errors import RecordsOvertaken
-from careful_coil.core.job import Entry
 from careful_coil.core.settings import Settings
 from careful_coil.records import Summary
 from careful_coil.records.shop_settings import read_settings
-from careful_coil.records.store import News, Store
 
 if TYPE_CHECKING:
+    from careful_coil.core.job import Entry
     from careful_coil.desk.session import Session
+    from careful_coil.records.store import News, Store
 
 EVERY_MS = 1000  # others' entries are seen within two seconds
 
@@ -42,7 +42,7 @@ class Beside:
         job = s.open
         id, seq = (job.id, job.record.seq) if job is not None else ("", 0)
 
-        def seen(found: tuple[News | None, Settings]) -> None:
+        def seen(found: "tuple[News | None, Settings]") -> None:
             self._asked = False
             if self._gone:
                 self._gone = ""
@@ -66,12 +66,12 @@ class Beside:
         def refused(words: str) -> None:
             self._asked, self._gone = False, words
 
-        def ask(store: Store) -> tuple[News | None, Settings]:
+        def ask(store: "Store") -> "tuple[News | None, Settings]":
             return store.news(id, seq), read_settings(s.shop)[0]
 
         s.ask(ask, seen, refused, tell=not self._gone)
 
-    def say(self, missed: Sequence[Entry]) -> None:
+    def say(self, missed: "Sequence[Entry]") -> None:
         """Say who recorded how much in between."""
         who = ", ".join(dict.fromkeys(e.by or "somebody" for e in missed))
         words = f"{who} recorded {len(missed)} more in this job; it is judged again."

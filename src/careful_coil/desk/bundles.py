@@ -2,18 +2,14 @@
 
 from collections.abc import Callable, Mapping
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from careful_coil.core.errors import WouldChange
 from careful_coil.desk.session import Session
-from careful_coil.documents.job import JobDocument
-from careful_coil.records.bundle import (
-    imported_words,
-    lost_words,
-    read_bundle,
-    take_in_bundle,
-    write_bundle,
-)
-from careful_coil.records.store import Imported, Store
+
+if TYPE_CHECKING:
+    from careful_coil.documents.job import JobDocument
+    from careful_coil.records.store import Imported, Store
 
 FOLDER = "bundles"
 NOTHING_OFFERED = "Nothing came in that waits to be taken."
@@ -22,12 +18,14 @@ ENDINGS = (".ccjob", ".json")
 
 def write_out(session: Session, said: Callable[[str], None]) -> None:
     """Write the open job with its files into the shop's bundles; `said` is told where, or why not."""
+    from careful_coil.records.bundle import lost_words, write_bundle
+
     job = session.open
     if job is None:
         return
     file = session.shop / FOLDER / f"job-{job.number}.ccjob"
 
-    def given(document: JobDocument) -> None:
+    def given(document: "JobDocument") -> None:
         session.aside(lambda: write_bundle(file, document, session.shop), written, said)
 
     def written(lost: tuple[str, ...]) -> None:
@@ -46,11 +44,12 @@ def take_in(session: Session, file: str, accept: bool = False) -> None:
 
     What would change a job that is here is told, and taken by a key.
     """
+    from careful_coil.records.bundle import imported_words, read_bundle, take_in_bundle
 
-    def read(found: tuple[JobDocument, Mapping[str, bytes]]) -> None:
+    def read(found: "tuple[JobDocument, Mapping[str, bytes]]") -> None:
         document, files = found
 
-        def kept(done: Imported | WouldChange) -> None:
+        def kept(done: "Imported | WouldChange") -> None:
             if isinstance(done, WouldChange):
                 session.offered = lambda: take_in(session, file, accept=True)
                 session.told.emit(f"{done} Ctrl+Shift+O takes it.", "watch")
@@ -58,7 +57,7 @@ def take_in(session: Session, file: str, accept: bool = False) -> None:
             session.told.emit(imported_words(done, len(files)), "good")
             session.fill(done.id)
 
-        def keep(store: Store) -> Imported | WouldChange:
+        def keep(store: "Store") -> "Imported | WouldChange":
             try:
                 return take_in_bundle(store, session.shop, document, files, accept)
             except WouldChange as error:

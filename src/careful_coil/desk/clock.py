@@ -2,19 +2,18 @@
 
 from collections.abc import Callable
 from dataclasses import replace
-from typing import Any, Protocol
+from typing import TYPE_CHECKING, Any, Protocol
 
 from PySide6.QtCore import QObject, QTimer, Signal
 from PySide6.QtWidgets import QApplication
 
-from careful_coil.core.condition.wall_rules import discharge_seconds
 from careful_coil.core.errors import BadValue, CoilError
-from careful_coil.core.job import AnyBody
-from careful_coil.core.job.at_insulation import Discharged, InsulationTested
-from careful_coil.core.probes import PLAIN_SETTING, Request, TestSetting, Typing
-from careful_coil.core.probes.kinds.insulation import TypedTest, read_insulation, tested
+from careful_coil.core.probes.probe import PLAIN_SETTING, Request, TestSetting, Typing
 from careful_coil.core.stations import Station
 from careful_coil.desk.open_job import OpenJob
+
+if TYPE_CHECKING:
+    from careful_coil.core.job import AnyBody
 
 
 class OnBench(Protocol):
@@ -30,7 +29,7 @@ class OnBench(Protocol):
     def under(self) -> TestSetting: ...
     @property
     def setting(self) -> TestSetting: ...
-    def record(self, *bodies: AnyBody, station: Station, into: OpenJob) -> None: ...
+    def record(self, *bodies: "AnyBody", station: Station, into: OpenJob) -> None: ...
 
 
 MARKS = (15.0, 30.0, *(60.0 * k for k in range(1, 11)))
@@ -147,6 +146,8 @@ class TestClock(QObject):
 
     def _sample(self, now: float) -> None:
         """Take what a live instrument shows at each time that is due."""
+        from careful_coil.core.probes.kinds.insulation import read_insulation
+
         s = self._session
         bound = s.bound
         if bound is None or bound.instrument is None or self.job is None or bound.id != self.job.id:
@@ -167,6 +168,8 @@ class TestClock(QObject):
             following = next((m for m in MARKS if m > self.elapsed), None)
             when = f"the figure at {following:g} s" if following else "the test to end"
             raise BadValue(text, when, "No beep has gone since the last figure.")
+        from careful_coil.core.probes.kinds.insulation import read_insulation
+
         found = read_insulation(text)
         if found.readings or found.above:
             raise BadValue(text, f"one figure in MΩ, for {mark:g} s")
@@ -188,6 +191,9 @@ class TestClock(QObject):
                 "Stopped before one minute was read: nothing recorded.", "watch"
             )
             return False
+        from careful_coil.core.job.at_insulation import InsulationTested
+        from careful_coil.core.probes.kinds.insulation import TypedTest, tested
+
         test = TypedTest(megohm=known[MINUTE], above=False, readings=told)
         under = Typing(text="", request=target, setting=self._setting)
         body = InsulationTested.model_validate(tested(test, under))
@@ -209,6 +215,8 @@ class TestClock(QObject):
             raise BadValue("no test", "a test whose charge is still on the winding")
         self._free()
         self.job, self._marked = s.open, 0.0
+        from careful_coil.core.condition.wall_rules import discharge_seconds
+
         self.discharging = discharge_seconds(charged.body)
         self._began = self.steady()
         self._timer.start()
@@ -220,6 +228,8 @@ class TestClock(QObject):
             raise BadValue("no countdown", "the countdown started when the earth went on")
         if self.left > 0:
             raise BadValue(f"{self.elapsed:.0f} s to earth", f"{self.left:.0f} s more")
+        from careful_coil.core.job.at_insulation import Discharged
+
         seconds, job = self.elapsed, self.job
         self._stop()
         self._session.record(Discharged(seconds=seconds), station="insulation", into=job)

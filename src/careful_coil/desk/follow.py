@@ -1,12 +1,15 @@
 """The cursor goes on with Next: where Enter answered what it asked, and it asks on at the same station."""
 
 from collections.abc import Callable
+from typing import TYPE_CHECKING
 
 from PySide6.QtWidgets import QLineEdit, QWidget
 from shiboken6 import isValid
 
-from careful_coil.core.ledger import NextStep
 from careful_coil.core.stations import Station
+
+if TYPE_CHECKING:
+    from careful_coil.core.ledger import NextStep
 
 Asked = tuple[object, ...]
 
@@ -22,11 +25,11 @@ class Follow:
         self._at: QWidget | None = None
         self._asked: Asked = ()
 
-    def entered(self, step: NextStep | None) -> None:
+    def entered(self, step: "NextStep | None") -> None:
         """Remember what Next asks as something is entered."""
         self._at, self._asked = self._focus(), _asked(step)
 
-    def on(self, step: NextStep | None, station: Station) -> NextStep | None:
+    def on(self, step: "NextStep | None", station: Station) -> "NextStep | None":
         """Return the step to go on to now that the entry is judged, None where the cursor stays."""
         at, asked = self._at, self._asked
         listed = step is not None and asked[:2] == _asked(step)[:2]  # of a list, more is on its way
@@ -39,5 +42,5 @@ class Follow:
         return None if typing or at is not self._focus() else step
 
 
-def _asked(step: NextStep | None) -> Asked:
+def _asked(step: "NextStep | None") -> Asked:
     return (step.code, step.focus, step.title, step.ends, step.why) if step is not None else ()

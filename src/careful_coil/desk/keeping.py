@@ -1,13 +1,11 @@
 """What keeps a shop, from the menu: backups, the rack made anew, a report of what went wrong."""
 
 from collections.abc import Callable
-from functools import partial
 from pathlib import Path
 
 from careful_coil.core.errors import RecordsRefused
 from careful_coil.desk.session import Session
 from careful_coil.faults import report
-from careful_coil.records.backup import ENDING, backups_of, daily, write_backup
 from careful_coil.whole import write_whole
 
 Say = Callable[[str], None]
@@ -16,6 +14,8 @@ REPORTS = "reports"
 
 def back_up(session: Session) -> None:
     """Write a backup of the shop now."""
+    from careful_coil.records.backup import ENDING, backups_of, write_backup
+
     file = backups_of(session.shop) / f"shop-{session.today}-{session.minute}{ENDING}"
 
     def written(count: int) -> None:
@@ -31,7 +31,16 @@ def back_up_daily(session: Session) -> None:
         if file is not None:
             session.told.emit(f"Today's backup is written: {file}.", "note")
 
-    session.aside(partial(daily, session.shop, session.today), written)
+    shop, today = session.shop, session.today
+
+    def backed_up() -> Path | None:
+        from careful_coil.records.backup import (
+            daily,  # off the interface thread: it loads SQLAlchemy
+        )
+
+        return daily(shop, today)
+
+    session.aside(backed_up, written)
 
 
 def rebuild(session: Session) -> None:

@@ -1,7 +1,7 @@
 """The ledger: the Next card, what stands before it can go, and what was found so far."""
 
 from dataclasses import dataclass
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from PySide6.QtCore import (
     QAbstractListModel,
@@ -23,13 +23,14 @@ from PySide6.QtWidgets import (
     QVBoxLayout,
 )
 
-from careful_coil.core.job import Finding
-from careful_coil.core.ledger import Judgement, NextStep
-from careful_coil.core.ledger.site_rules import visit
 from careful_coil.desk import paint
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.session import Session
 from careful_coil.desk.theme import Theme
+
+if TYPE_CHECKING:
+    from careful_coil.core.job import Finding
+    from careful_coil.core.ledger import Judgement, NextStep
 
 Index = QModelIndex | QPersistentModelIndex
 AT_ONCE = ("ready", "trial-ready", "checks")  # lists that are looked over together
@@ -44,7 +45,7 @@ class Row:
 
     heading: str = ""
     count: int = 0
-    finding: Finding | None = None
+    finding: "Finding | None" = None
 
 
 class LedgerModel(QAbstractListModel):
@@ -54,7 +55,7 @@ class LedgerModel(QAbstractListModel):
         super().__init__()
         self.rows: list[Row] = []
 
-    def show_judgement(self, judged: Judgement | None) -> None:
+    def show_judgement(self, judged: "Judgement | None") -> None:
         """Take the findings of a judgement."""
         self.beginResetModel()
         self.rows = []
@@ -63,6 +64,8 @@ class LedgerModel(QAbstractListModel):
             if gate:
                 self.rows.append(Row("Before it can go", len(gate)))
                 self.rows += [Row(finding=f) for f in gate]
+            from careful_coil.core.ledger.site_rules import visit  # with the job come its rules
+
             away = visit(judged.job)  # what only the bench asks is not said of a visit
             rest = [
                 f
@@ -166,7 +169,7 @@ class NextCard(Painted):
         self._other = ""
         self.setAccessibleName("Next")
 
-    def show_step(self, judged: Judgement | None) -> None:
+    def show_step(self, judged: "Judgement | None") -> None:
         """Show the next step of a judgement, and what was put off."""
         self._step = judged.next if judged else None
         self._skipped = judged.skipped if judged else ()

@@ -2,10 +2,12 @@
 
 from collections.abc import Iterable
 from dataclasses import dataclass, field
+from typing import TYPE_CHECKING
 
-from careful_coil.bench import Instrument
-from careful_coil.core.job import Entry
-from careful_coil.core.ledger import Judgement
+if TYPE_CHECKING:
+    from careful_coil.bench import Instrument
+    from careful_coil.core.job import Entry
+    from careful_coil.core.ledger import Judgement
 
 
 @dataclass(slots=True)
@@ -15,13 +17,13 @@ class Record:
     `flying` ids of entries that are on their way there, `others` of those that another window wrote meanwhile.
     """
 
-    entries: list[Entry] = field(default_factory=list)
+    entries: "list[Entry]" = field(default_factory=list)
     seq: int = 0
     damaged: tuple[str, ...] = ()
     flying: set[str] = field(default_factory=set)
     others: set[str] = field(default_factory=set)
 
-    def take(self, more: Iterable[Entry], seq: int) -> int:
+    def take(self, more: "Iterable[Entry]", seq: int) -> int:
         """Take entries that are on disk now; return how many of them were new."""
         known = {e.id for e in self.entries}
         fresh = [e for e in more if e.id not in known]
@@ -39,11 +41,11 @@ class OpenJob:
     id: str
     number: int
     record: Record
-    judged: Judgement
-    instrument: Instrument | None = None
+    judged: "Judgement"
+    instrument: "Instrument | None" = None
     not_here: set[str] = field(default_factory=set)
 
     @property
-    def entries(self) -> list[Entry]:
+    def entries(self) -> "list[Entry]":
         """Return its log."""
         return self.record.entries

@@ -1,32 +1,31 @@
 """The stations' pages, each made when it is first opened: a window shows its first one sooner."""
 
 from collections.abc import Callable
+from importlib import import_module
 
 from careful_coil.core.stations import Station
 from careful_coil.desk.session import Session
 from careful_coil.desk.shared.page import Page
-from careful_coil.desk.stations.connect import ConnectPage
-from careful_coil.desk.stations.insulation import InsulationPage
-from careful_coil.desk.stations.intake import IntakePage
-from careful_coil.desk.stations.leads import LeadsPage
-from careful_coil.desk.stations.mechanics import MechanicsPage
-from careful_coil.desk.stations.release import ReleasePage
-from careful_coil.desk.stations.start_gear import StartGearPage
-from careful_coil.desk.stations.test_run import TestRunPage
-from careful_coil.desk.stations.winding import WindingPage
 from careful_coil.desk.theme import Theme
 
-MAKE: dict[Station, Callable[[Session, Theme], Page]] = {
-    "intake": IntakePage,
-    "leads": LeadsPage,
-    "insulation": InsulationPage,
-    "start-gear": StartGearPage,
-    "mechanics": MechanicsPage,
-    "winding": WindingPage,
-    "connect": ConnectPage,
-    "test-run": TestRunPage,
-    "release": ReleasePage,
+PAGES: dict[Station, str] = {  # each in the module of its station's name
+    "intake": "IntakePage",
+    "leads": "LeadsPage",
+    "insulation": "InsulationPage",
+    "start-gear": "StartGearPage",
+    "mechanics": "MechanicsPage",
+    "winding": "WindingPage",
+    "connect": "ConnectPage",
+    "test-run": "TestRunPage",
+    "release": "ReleasePage",
 }
+
+
+def page_of(station: Station) -> Callable[[Session, Theme], Page]:
+    """Return what makes a station's page; its module is loaded when it is first opened."""
+    module = import_module(f"careful_coil.desk.stations.{station.replace('-', '_')}")
+    made: Callable[[Session, Theme], Page] = getattr(module, PAGES[station])
+    return made
 
 
 class Pages(dict[Station, Page]):
@@ -40,7 +39,7 @@ class Pages(dict[Station, Page]):
 
     def __missing__(self, station: Station) -> Page:
         theme = self._theme()
-        page = MAKE[station](self._session, theme)
+        page = page_of(station)(self._session, theme)
         page.set_theme(theme)
         page.take_up()
         self[station] = page

@@ -1,12 +1,14 @@
 """Sheets written into the shop's folder: made and written aside, each file whole or not at all."""
 
 from collections.abc import Callable, Mapping
+from typing import TYPE_CHECKING
 
 from careful_coil.core.errors import RecordsRefused
-from careful_coil.core.ledger import Judgement
 from careful_coil.desk.session import Session
-from careful_coil.desk.shared.marks import marks_of
 from careful_coil.whole import write_whole
+
+if TYPE_CHECKING:
+    from careful_coil.core.ledger import Judgement
 
 FOLDER = "sheets"
 
@@ -39,7 +41,7 @@ def write_paper_of(
     session: Session,
     what: str,
     name: str,
-    make: Callable[[int, Judgement], bytes],
+    make: "Callable[[int, Judgement], bytes]",
     said: Callable[[str], None],
 ) -> None:
     """Write a paper of the open job, `name` with its number in it."""
@@ -58,11 +60,12 @@ def write_job_sheet(session: Session, said: Callable[[str], None]) -> None:
 
 def write_tags(session: Session, said: Callable[[str], None]) -> None:
     """Write the open job's markings as a strip of tags."""
+    from careful_coil.desk.shared.marks import marks_of
     from careful_coil.report.tag_strip import tag_strip  # ReportLab is slow to import
 
     settings = session.settings
 
-    def make(number: int, judged: Judgement) -> bytes:
+    def make(number: int, judged: "Judgement") -> bytes:
         return tag_strip(number, judged.job, marks_of(judged, settings))
 
     write_paper_of(session, "The strip of tags", "tags-{}.pdf", make, said)

@@ -29,7 +29,6 @@ from careful_coil.desk import paint
 from careful_coil.desk.bundles import is_bundle
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.session import Session
-from careful_coil.desk.sum_card import sum_fits
 from careful_coil.desk.theme import Theme
 from careful_coil.records import Summary
 
@@ -239,6 +238,11 @@ class Rack(QWidget):
         elif self.model.shown:
             self.opened.emit(self.model.shown[0].id)
             self.search.clear()
-        elif fits := sum_fits(self.search.text()):
-            self.sum_wanted.emit(fits[0])
-            self.search.clear()
+        else:
+            from careful_coil.desk.sum_card import (
+                sum_fits,  # the sums are loaded when one is wanted
+            )
+
+            if fits := sum_fits(self.search.text()):
+                self.sum_wanted.emit(fits[0])
+                self.search.clear()

@@ -6,42 +6,34 @@ from collections.abc import Callable, Sequence
 from dataclasses import replace
 from datetime import UTC, datetime
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from PySide6.QtCore import Signal
 
-from careful_coil.bench import Instrument
-from careful_coil.core.connect.dead import AtBench, lapsed
-from careful_coil.core.job import AnyBody, Entry, Job, fold
-from careful_coil.core.job.at_intake import FoundHookup
-from careful_coil.core.job.entries import Struck
-from careful_coil.core.job.meter_words import meter_before
-from careful_coil.core.job.noted import note
-from careful_coil.core.ledger import Judgement, admission, judge
-from careful_coil.core.ledger.asks import Question
-from careful_coil.core.ledger.at_stations import why_not
-from careful_coil.core.ledger.targets import swept, wanted
-from careful_coil.core.ledger.where import where_was_i
-from careful_coil.core.probes import Request, TestSetting
+from careful_coil.core.probes.probe import Request, TestSetting
 from careful_coil.core.settings import Settings
 from careful_coil.core.stations import Station
 from careful_coil.desk.asking import Asking, Done, Failed
-from careful_coil.desk.at_field import giver
 from careful_coil.desk.beside import Beside
 from careful_coil.desk.clock import TestClock
 from careful_coil.desk.open_job import OpenJob, Record
 from careful_coil.desk.signing import Signing
-from careful_coil.documents.job import JobDocument
 from careful_coil.records import RecordsThread, Summary
-from careful_coil.records.rows import Log
 from careful_coil.records.shop_settings import write_settings
-from careful_coil.records.store import Appended
-from careful_coil.records.summary import put_on, summary_of
+from careful_coil.records.summary import put_on
 
-InstrumentFor = Callable[[str, int, Job], Instrument | None]
+if TYPE_CHECKING:
+    from careful_coil.bench import Instrument
+    from careful_coil.core.connect.dead import AtBench
+    from careful_coil.core.job import AnyBody, Entry, Job
+    from careful_coil.core.ledger import Judgement
+    from careful_coil.core.ledger.asks import Question
+    from careful_coil.documents.job import JobDocument
+    from careful_coil.records.rows import Log
+
+InstrumentFor = Callable[[str, int, "Job"], "Instrument | None"]
 LOOSE = "Loose leads"
 USUAL_VOLT = 500.0  # of an insulation test, while nothing says more
-NO_JOB = "Open a job first: Ctrl+N new, Ctrl+K find."
 
 
 class Session(Asking):
@@ -70,13 +62,14 @@ class Session(Asking):
         self.shop = shop  # its folder: photographs, settings, sheets
         self.settings, self._clock, self._instrument_for = settings, clock, instrument_for
         self.summaries: list[Summary] = []
+        self.known = False  # whether the records have said what is in the shop
         self.open: OpenJob | None = None
         self.bound: OpenJob | None = None  # the motor the meter's probes are on
         self.station: Station = "intake"
         self.who = ""
         self._under = {"": TestSetting(volt=0.0)}  # by job what its tests are made under, as typed
         self.clock = TestClock(self, time.monotonic)
-        self._picked: Request | None = None
+        self.picked: Request | None = None
         self.sweep = ""  # a lead pinned: it is read against every other in turn
         self._back = True  # whether somebody returns to the motor that is opened
         self._wanted_field = ""  # where the cursor goes once a new job is on the bench
@@ -100,7 +93,7 @@ class Session(Asking):
 
     # --- rack -----------------------------------------------------------------------------------
 
-    def load(self, documents: list[JobDocument]) -> None:
+    def load(self, documents: "list[JobDocument]") -> None:
         """Open the shop, take documents in, fill the rack."""
         for document in documents:
             self.ask(lambda s, d=document: s.take_in(d), self._taken_in)  # type: ignore[misc]
@@ -124,7 +117,7 @@ class Session(Asking):
 
     def filled(self, summaries: list[Summary]) -> None:
         """Show these on the rack."""
-        self.summaries = summaries
+        self.summaries, self.known = summaries, True
         self.jobs_changed.emit()
 
     def open_job(self, id: str, back: bool = True) -> None:
@@ -132,31 +125,36 @@ class Session(Asking):
         self._back = back
         number = next((s.number for s in self.summaries if s.id == id), 0)
 
-        def read(log: Log) -> None:
+        def read(log: "Log") -> None:
             if log.damaged:
                 self.told.emit(f"Job {number} is damaged, shown without: {log.damaged[0]}.", "hold")
             self._judge(id, number, Record(log.entries, log.seq, log.damaged), set())
 
         self.ask(lambda s: s.log_of(id), read)
 
-    def entries_of(self, id: str, told: Callable[[list[Entry]], Any], done: Done) -> None:
+    def entries_of(self, id: str, told: "Callable[[list[Entry]], Any]", done: Done) -> None:
         """Read another job's log; `told` is worked out of it aside, `done` gets that here."""
 
-        def read(entries: list[Entry]) -> None:
+        def read(entries: "list[Entry]") -> None:
             self.judging(lambda: told(entries), done)
 
         self.ask(lambda s: s.entries_of(id), read)
 
     def new_job(self, loose: bool = False) -> None:
         """Start a job; a loose one goes straight to its leads."""
+        from careful_coil.core.job.at_intake import FoundHookup
+        from careful_coil.core.job.noted import note
+
         apart = (note("ticket", "name", LOOSE), FoundHookup(joints=()))
         first = apart if loose else ()
         self.start_job(first, "leads" if loose else "intake", "count" if loose else "name")
 
-    def start_job(self, bodies: Sequence[AnyBody], station: Station, field: str) -> None:
+    def start_job(self, bodies: "Sequence[AnyBody]", station: Station, field: str) -> None:
         """Start a job with its first entries, at a station, the cursor in a field."""
+        from careful_coil.desk.recording import entry_of
+
         id = str(uuid.uuid4())
-        first = [self._entry(b, station) for b in bodies]
+        first = [entry_of(self, b, station) for b in bodies]
         self.station = station
 
         def made(number: int) -> None:
@@ -169,56 +167,15 @@ class Session(Asking):
 
     def record(
         self,
-        *bodies: AnyBody,
+        *bodies: "AnyBody",
         station: Station | None = None,
         failed: Failed | None = None,
-        into: OpenJob | None = None,
+        into: "OpenJob | None" = None,
     ) -> None:
         """Append entries to the open job, or `into` another; `failed` is told why none was recorded."""
-        job = into or self.open
-        if job is not None and self.open is not None and self.open.id == job.id:
-            job = self.open  # it was opened again since
-        words = NO_JOB
-        if job is not None:
-            asking = admission.Asking(job.judged, self.at_bench, self.settings)
-            words = why_not(asking, bodies) or self.signing.why_not(bodies)
-        if job is None or words:
-            self.told.emit(words, "watch")
-            if job is not None and job is self.open:  # the fields show what is on record again
-                job.not_here.discard("dead-again")
-                self.judge_anew()
-            return failed(words) if failed is not None else None
-        meter = meter_before(job.judged.job, self.settings.lists.all_meters(), bodies)
-        told = (*meter, *self.signing.as_signed(bodies))
-        entries = [self._entry(b, station or self.station) for b in told]
-        self.entered.emit()
+        from careful_coil.desk.recording import record
 
-        record, back = job.record, failed or giver()
-        record.flying |= {e.id for e in entries}
-        self.flying += 1
-
-        def done(appended: Appended) -> None:
-            self.flying -= 1
-            missed = record.take([*appended.missed, *entries], appended.seq) - len(entries)
-            if missed:
-                self.beside.say(appended.missed)
-            now = self.open
-            if now is not None and now.id == job.id:
-                if now.record is not record:  # it was opened again meanwhile
-                    now.record.flying |= {e.id for e in entries}
-                    now.record.take([*appended.missed, *entries], appended.seq)
-                self._picked = None
-                self.judge_anew()
-            self.landed.emit(True)
-
-        def refused(words: str) -> None:
-            self.flying -= 1
-            record.flying -= {e.id for e in entries}
-            if back is not None:
-                back(words)
-            self.landed.emit(False)
-
-        self.ask(lambda s: s.append(job.id, entries, record.seq, record.flying), done, refused)
+        record(self, bodies, station or self.station, failed, into)
 
     def judge_anew(self) -> None:
         """Judge the open job as its log stands now."""
@@ -228,38 +185,33 @@ class Session(Asking):
 
     def strike_last(self) -> None:
         """Undo: strike the newest entry that still counts."""
-        self._strike(lambda e: e.body.kind != "struck", "Nothing to strike.")
+        from careful_coil.desk.recording import strike
+
+        strike(self, lambda e: e.body.kind != "struck", "Nothing to strike.")
 
     def strike_back(self) -> None:
         """Redo: strike the newest strike."""
-        self._strike(lambda e: e.body.kind == "struck", "No strike to take back.")
+        from careful_coil.desk.recording import strike
 
-    def _strike(self, wanted: Callable[[Entry], bool], nothing: str) -> None:
-        job = self.open
-        gone = job.judged.job.struck if job else frozenset[str]()
-        for entry in reversed(job.entries if job else []):
-            own = (
-                job is not None and entry.id not in job.record.others
-            )  # nobody undoes another's hand
-            if own and wanted(entry) and entry.id not in gone:
-                self.told.emit(f"Struck: {entry.body.kind}. Ctrl+Shift+Z takes it back.", "note")
-                self.record(Struck(target=entry.id, reason="undone"), station=entry.station)
-                return
-        self.told.emit(nothing, "note")
-
-    def _entry(self, body: AnyBody, station: Station) -> Entry:
-        return Entry(id=str(uuid.uuid4()), at=self._now(), by=self.who, station=station, body=body)
+        strike(self, lambda e: e.body.kind == "struck", "No strike to take back.")
 
     def _judge(self, id: str, number: int, record: Record, not_here: set[str]) -> None:
         log, seq, settings = list(record.entries), record.seq, self.settings
         bench = self.at_bench
 
-        def answered(judged: Judgement) -> None:
-            if len(log) == len(record.entries):  # else a later entry has overtaken it
-                summary = summary_of(id, number, judged, seq, settings)
-                self._judged(id, number, record, not_here, judged, summary)
+        def judged_now() -> "tuple[Judgement, Summary]":
+            from careful_coil.core.job import fold  # every rule: loaded where it holds nobody up
+            from careful_coil.core.ledger import judge
+            from careful_coil.records.summarise import summary_of
 
-        self.judging(lambda: judge(fold(log), settings, frozenset(not_here), bench), answered)
+            judged = judge(fold(log), settings, frozenset(not_here), bench)
+            return judged, summary_of(id, number, judged, seq, settings)
+
+        def answered(found: "tuple[Judgement, Summary]") -> None:
+            if len(log) == len(record.entries):  # else a later entry has overtaken it
+                self._judged(id, number, record, not_here, *found)
+
+        self.judging(judged_now, answered)
 
     def _judged(
         self,
@@ -267,7 +219,7 @@ class Session(Asking):
         number: int,
         record: Record,
         not_here: set[str],
-        judged: Judgement,
+        judged: "Judgement",
         summary: Summary,
     ) -> None:
         old = self.open
@@ -281,13 +233,13 @@ class Session(Asking):
         self.summaries = put_on(self.summaries, summary)
         self.ask(lambda s: s.save_summary(summary), lambda _: None)
         if not same:
-            self._picked, self.sweep = None, ""
+            self.picked, self.sweep = None, ""
             self.job_opened.emit()
         self.job_changed.emit()
         self.jobs_changed.emit()
         self.target_changed.emit()
         if not same and self._back:
-            self.where(self._now())
+            self.where(self.now())
         if self._wanted_field:
             field, self._wanted_field = self._wanted_field, ""
             self.station_wanted.emit(self.station, field)
@@ -297,30 +249,37 @@ class Session(Asking):
         job = self.open
         if job is None:
             return
+        from careful_coil.core.connect.dead import lapsed
+
         now = bool(lapsed(job.judged.job, self.at_bench, self.settings))
         if now != bool(lapsed(job.judged.job, job.judged.facts.bench, self.settings)):
             self.judge_anew()
 
     @property
-    def at_bench(self) -> AtBench:
+    def at_bench(self) -> "AtBench":
         """The time, and whose hands."""
-        return AtBench(self._now(), self.who)
+        from careful_coil.core.connect.dead import AtBench
+
+        return AtBench(self.now(), self.who)
 
     @property
     def today(self) -> str:
         """The day, as it is printed on a card."""
-        return self._now()[:10]
+        return self.now()[:10]
 
     @property
     def minute(self) -> str:
         """The time of day, as a file is named."""
-        return self._now()[11:19].replace(":", "")
+        return self.now()[11:19].replace(":", "")
 
-    def _now(self) -> str:
+    def now(self) -> str:
+        """Return the time in UTC, as it is logged."""
         return self._clock().astimezone(UTC).strftime("%Y-%m-%dT%H:%M:%S.%fZ")
 
     def where(self, now: str = "") -> None:
         """Say how the open motor was left; `now` only where somebody was away since."""
+        from careful_coil.core.ledger.where import where_was_i
+
         words = where_was_i(self.open.judged, now) if self.open is not None else ""
         if words or not now:
             self.told.emit(words or "Nothing is open on this motor.", "note")
@@ -331,7 +290,7 @@ class Session(Asking):
         if job is None or job.judged.next is None:
             return
         job.not_here.add(job.judged.next.code)
-        self._picked = None
+        self.picked = None
         self.judge_anew()
 
     def bring_back(self) -> None:
@@ -372,24 +331,26 @@ class Session(Asking):
     @property
     def target(self) -> Request | None:
         """What the probes should be on: picked by hand, or what comes next."""
-        if self._picked is not None or self.open is None:
-            return self._picked
+        if self.picked is not None or self.open is None:
+            return self.picked
+        from careful_coil.core.ledger.targets import swept, wanted
+
         return swept(self.open.judged, self.sweep) or wanted(self.open.judged)
 
     @property
-    def question(self) -> Question | None:
+    def question(self) -> "Question | None":
         """What Next asks the strip for; None where the probes were put elsewhere by hand."""
         step = self.open.judged.next if self.open else None
-        by_hand = self._picked is not None or bool(self.sweep)
+        by_hand = self.picked is not None or bool(self.sweep)
         asks = step.asks if step is not None and not by_hand else ()
         return next((q for q in asks if q.reader == "strip"), None)
 
     def sweep_from(self, tag: str) -> None:
         """Pin one probe to a lead and run down its row; an empty tag lets go."""
-        self.sweep, self._picked = tag, None
+        self.sweep, self.picked = tag, None
         self.target_changed.emit()
 
     def pick(self, target: Request | None) -> None:
         """Choose what the probes are on, whatever was suggested."""
-        self._picked = target
+        self.picked = target
         self.target_changed.emit()

@@ -2,10 +2,12 @@
 
 from collections.abc import Sequence
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from careful_coil.core.errors import RecordsRefused
-from careful_coil.core.job import AnyBody
-from careful_coil.core.job.entries import Released
+
+if TYPE_CHECKING:
+    from careful_coil.core.job import AnyBody
 
 
 class Signing:
@@ -22,9 +24,9 @@ class Signing:
 
         return (self._shop / FILE).exists()
 
-    def why_not(self, bodies: Sequence[AnyBody]) -> str:
+    def why_not(self, bodies: "Sequence[AnyBody]") -> str:
         """Return why a signature among these is not taken, empty where it is, or none is among them."""
-        signed = next((b.signed for b in bodies if isinstance(b, Released)), None)
+        signed = next((b.signed for b in bodies if b.kind == "released"), None)
         if signed is None or not self.wanted:
             return ""
         from careful_coil.records.pins import why_not
@@ -35,10 +37,10 @@ class Signing:
         except RecordsRefused as error:
             return str(error)
 
-    def as_signed(self, bodies: Sequence[AnyBody]) -> list[AnyBody]:
+    def as_signed(self, bodies: "Sequence[AnyBody]") -> "list[AnyBody]":
         """Return the same, a signature saying that it was given with a PIN."""
         by_pin = self.wanted
         return [
-            b.model_copy(update={"by_pin": True}) if by_pin and isinstance(b, Released) else b
+            b.model_copy(update={"by_pin": True}) if by_pin and b.kind == "released" else b
             for b in bodies
         ]

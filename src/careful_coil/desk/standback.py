@@ -1,14 +1,18 @@
 """The stand-back view: Next, the pair and the verdict at twice the size, for eyes at arm's length."""
 
+from typing import TYPE_CHECKING
+
 from PySide6.QtCore import QPointF, QRect
 from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QWidget
 
-from careful_coil.core.ledger import Judgement
 from careful_coil.desk import paint
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.session import Session
 from careful_coil.desk.theme import Theme
+
+if TYPE_CHECKING:
+    from careful_coil.core.ledger import Judgement
 
 EDGE = 48
 
@@ -41,7 +45,7 @@ class StandBack(Painted):
         title = step.title if step else "Nothing to do"
         return title, step.why if step else "", first.subject if first else "Nothing is open"
 
-    def _judged(self) -> Judgement | None:
+    def _judged(self) -> "Judgement | None":
         return self._session.open.judged if self._session.open else None
 
     def paintEvent(self, event: QPaintEvent) -> None:

@@ -5,23 +5,23 @@ import tempfile
 from collections.abc import Callable
 from datetime import UTC, datetime
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QApplication
 
-from careful_coil.bench import Instrument
-from careful_coil.core.gear.shelf_list import read_shelf
-from careful_coil.core.job import Job
 from careful_coil.desk.keeping import back_up_daily
 from careful_coil.desk.session import InstrumentFor, Session
 from careful_coil.desk.theme import Theme, load_fonts
 from careful_coil.desk.window import Window
 from careful_coil.faults import catch_all
 from careful_coil.records import RecordsThread
-from careful_coil.records.attachments import keep
 from careful_coil.records.place import NAME, usual_shop
 from careful_coil.records.shop_settings import read_settings
-from careful_coil.records.shop_shelf import FILE, keep_shelf
+
+if TYPE_CHECKING:
+    from careful_coil.bench import Instrument
+    from careful_coil.core.job import Job
 
 
 def application() -> QApplication:
@@ -37,9 +37,15 @@ def application() -> QApplication:
     return app
 
 
-def no_instrument(job_id: str, number: int, job: Job) -> Instrument | None:
+def no_instrument(job_id: str, number: int, job: "Job") -> "Instrument | None":
     """A shop without instruments: values are typed."""
     return None
+
+
+def _demo_meter(job_id: str, number: int, job: "Job") -> "Instrument | None":
+    from careful_coil.demo.truths import demo_meter  # only the demo has hidden motors
+
+    return demo_meter(job_id, number, job)
 
 
 def build(
@@ -49,9 +55,7 @@ def build(
     settings, trouble = read_settings(folder)
     instrument_for: InstrumentFor = no_instrument
     if demo:
-        from careful_coil.demo.truths import demo_meter  # only the demo has hidden motors
-
-        instrument_for = demo_meter
+        instrument_for = _demo_meter
     records = RecordsThread(folder, settings, lasting=not demo)
     session = Session(records, settings, clock, instrument_for, folder)
     if demo:
@@ -61,7 +65,10 @@ def build(
     window.rack.who.setText(session.who)
 
     def keep_demo_files() -> None:
+        from careful_coil.core.gear.shelf_list import read_shelf
         from careful_coil.demo import demo_pictures, demo_shelf
+        from careful_coil.records.attachments import keep
+        from careful_coil.records.shop_shelf import FILE, keep_shelf
 
         keep_shelf(folder / FILE, read_shelf(demo_shelf()))
         with demo_pictures() as pictures:

@@ -1,26 +1,21 @@
 """The meter strip: which motor, which probes, the value large; typed or taken live."""
 
+from typing import TYPE_CHECKING
+
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton
 
+from careful_coil.core import probes
 from careful_coil.core.errors import CoilError
-from careful_coil.core.job import AnyBody
-from careful_coil.core.job.entries import (
-    MeterUsed,
-)
-from careful_coil.core.ledger.entry_line import (
-    Typed,
-    command,
-    moved_pair,
-    split,
-    swept,
-)
-from careful_coil.core.ledger.take import Taking, taken_each
-from careful_coil.core.probes import PROBES, Request
+from careful_coil.core.probes.probe import Request
 from careful_coil.desk.clock import MINUTE, TEN_MINUTES
 from careful_coil.desk.session import Session
 from careful_coil.desk.strip_parts import EntryLine, Note, Probes
 from careful_coil.desk.theme import Theme
+
+if TYPE_CHECKING:
+    from careful_coil.core.job import AnyBody
+    from careful_coil.core.ledger.entry_line import Typed
 
 WAIT = "The last value is on its way. Look at the pair, then again."
 
@@ -102,7 +97,7 @@ class Strip(QFrame):
             self._here = here
             self.note.say("", "")
         live = bool(s.bound and s.bound.instrument and s.target)
-        words = PROBES[s.target.kind].words if s.target else ()
+        words = probes.PROBES[s.target.kind].words if s.target else ()
         tags = self._tags()
         self.line.n_is_a_letter = "N" in tags or any(w.startswith("n") for w in words)
         insulating = s.target is not None and s.target.kind == "insulation"
@@ -122,7 +117,7 @@ class Strip(QFrame):
         asked, target = self._session.question, self._session.target
         if asked is not None:
             return asked.unit
-        return PROBES[target.kind].unit if target else "Ω"
+        return probes.PROBES[target.kind].unit if target else "Ω"
 
     def time_test(self, ten: bool) -> None:
         """Begin a test of one or ten minutes; end the one that runs."""
@@ -162,6 +157,9 @@ class Strip(QFrame):
         except CoilError as error:
             self.note.say(str(error), "hold")
             return
+        from careful_coil.core.job.entries import MeterUsed
+        from careful_coil.core.ledger.entry_line import Typed
+
         meter, job = s.bound.instrument.meter, s.bound.judged.job
         used = MeterUsed(
             accuracy_percent=meter.accuracy_percent,
@@ -180,6 +178,8 @@ class Strip(QFrame):
         self._typed()
 
     def _typed(self) -> None:
+        from careful_coil.core.ledger.entry_line import command, split, swept
+
         text = self.line.text().strip()
         if not text:
             return
@@ -223,7 +223,9 @@ class Strip(QFrame):
             return
         self._record(typed, "typed")
 
-    def _record(self, typed: Typed, instrument: str, first: tuple[AnyBody, ...] = ()) -> None:
+    def _record(self, typed: "Typed", instrument: str, first: "tuple[AnyBody, ...]" = ()) -> None:
+        from careful_coil.core.ledger.take import Taking, taken_each
+
         s = self._session
         try:
             judged = s.open.judged if s.open else None
@@ -238,7 +240,7 @@ class Strip(QFrame):
         except CoilError as error:
             self.note.say(str(error), "hold")
             return
-        station = PROBES[typed.target.kind].station
+        station = probes.PROBES[typed.target.kind].station
         text = self.line.text()
         self.line.setText("")
         ends = " ".join((*typed.target.ends, *typed.target.sense))
@@ -274,5 +276,7 @@ class Strip(QFrame):
         tags = s.open.judged.job.tags if s.open else ()
         if len(tags) < 2:
             return
+        from careful_coil.core.ledger.entry_line import moved_pair
+
         start = s.target or Request(kind="resistance", ends=(tags[0], tags[1]))
         s.pick(moved_pair(start, tags, dx, dy))

@@ -4,7 +4,8 @@ from PySide6.QtCore import QEvent, QPointF, QRect, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QSizePolicy
 
-from careful_coil.core.probes import PROBES, Request
+from careful_coil.core import probes
+from careful_coil.core.probes.probe import Request
 from careful_coil.desk import paint
 from careful_coil.desk.field import Line
 from careful_coil.desk.painted import Painted
@@ -96,7 +97,7 @@ class Probes(Painted):
             return "type a pair and its ohms: AF 3.92"
         if target.also:
             return "the first against the others clipped together"
-        return PROBES[target.kind].prompt
+        return probes.PROBES[target.kind].prompt
 
     def paintEvent(self, event: QPaintEvent) -> None:
         """Draw motor, instrument and probes."""
@@ -199,7 +200,7 @@ class Note(Painted):
         target = self._session.target
         if target is None:
             return "Ω"
-        words, unit = PROBES[target.kind].words, PROBES[target.kind].unit
+        words, unit = probes.PROBES[target.kind].words, probes.PROBES[target.kind].unit
         if words:
             return "  ".join(f"{k} {w.replace('-', ' ')}" for k, w in enumerate(words, 1))
         if target.kind == "insulation":

@@ -1,13 +1,17 @@
 """The head of the bench: which motor, and the stations as a way through the shop."""
 
+from typing import TYPE_CHECKING
+
 from PySide6.QtCore import QPointF, QRect, QSize, Qt, Signal
 from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen
 
-from careful_coil.core.ledger import Judgement
 from careful_coil.core.stations import STATIONS, Station
 from careful_coil.desk import paint
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.theme import Theme
+
+if TYPE_CHECKING:
+    from careful_coil.core.ledger import Judgement
 
 SHOWN: dict[Station, str] = {
     "intake": "Intake",
@@ -53,7 +57,7 @@ class Way(Painted):
         """Return the height that shows all of it."""
         return self.theme.px(96)
 
-    def show_judgement(self, judged: Judgement | None, number: int, station: Station) -> None:
+    def show_judgement(self, judged: "Judgement | None", number: int, station: Station) -> None:
         """Show a job and the open station."""
         self._judged, self._number, self.station = judged, number, station
         self.setAccessibleDescription(f"{self.title()}, {SHOWN[station]}")

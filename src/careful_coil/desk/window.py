@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 from functools import partial
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QRect, Qt, QTimer
 from PySide6.QtGui import (
@@ -20,11 +21,6 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from careful_coil.core.job import AnyBody
-from careful_coil.core.ledger import Judgement, NextStep
-from careful_coil.core.ledger.acts import ACTS
-from careful_coil.core.ledger.admission import INITIALS
-from careful_coil.core.probes import PROBES
 from careful_coil.core.stations import STATIONS, Station
 from careful_coil.desk.bundles import is_bundle, take_in, take_offered
 from careful_coil.desk.follow import Follow
@@ -32,21 +28,21 @@ from careful_coil.desk.keeping import back_up, rebuild, write_report
 from careful_coil.desk.keys import KeySheet
 from careful_coil.desk.leaving import Leaving
 from careful_coil.desk.ledger import Ledger
-from careful_coil.desk.pages import MAKE, Pages
+from careful_coil.desk.pages import PAGES, Pages
 from careful_coil.desk.papers import write_job_sheet, write_stubs, write_tags
 from careful_coil.desk.rack import Rack
 from careful_coil.desk.session import Session
-from careful_coil.desk.settings_page import SettingsPage
 from careful_coil.desk.shared.page import Page
 from careful_coil.desk.standback import StandBack
-from careful_coil.desk.stations.connect import ConnectPage
-from careful_coil.desk.stations.insulation import InsulationPage
-from careful_coil.desk.stations.intake import IntakePage
-from careful_coil.desk.stations.leads import LeadsPage
 from careful_coil.desk.strip import Strip
-from careful_coil.desk.sum_card import SumCard
 from careful_coil.desk.theme import Theme
 from careful_coil.desk.way import ABOUT, SHOWN, Way
+
+if TYPE_CHECKING:
+    from careful_coil.core.job import AnyBody
+    from careful_coil.core.ledger import Judgement, NextStep
+    from careful_coil.desk.settings_page import SettingsPage
+    from careful_coil.desk.sum_card import SumCard
 
 ROOM_FOR_RACK = 1000  # pixels at 100 % text below which the rack folds by itself
 LOOKS_MS = 15_000  # between two looks at the clock
@@ -73,7 +69,7 @@ class Window(QMainWindow):
         self.looks.timeout.connect(session.by_the_clock)
         self.looks.start(LOOKS_MS)
         self.standback = StandBack(self.whole, session, theme)
-        self.sum_card = SumCard(self.whole, session, theme)
+        self._sum_card: SumCard | None = None
         self.leaving = Leaving(session, self.close)
         self._connect()
         self._actions()
@@ -106,11 +102,11 @@ class Window(QMainWindow):
         self.rack.opened.connect(s.open_job)
         self.rack.sum_wanted.connect(self._sum)
         self.rack.file_wanted.connect(partial(take_in, s))
-        self.sum_card.closed.connect(self.to_strip)
         self.ledger.card.pressed.connect(self.do_next)
         self.strip.next_wanted.connect(self.do_next)
         self.way.chosen.connect(self.go)
         s.job_changed.connect(self.refresh)
+        s.jobs_changed.connect(self._without_job)
         s.entered.connect(self._entered)
         s.target_changed.connect(self._targeted)
         s.station_wanted.connect(self.go)
@@ -120,21 +116,31 @@ class Window(QMainWindow):
     def _made(self, page: Page) -> None:
         """Take a station's page in as it is first opened, and hear what it asks of the window."""
         self.stack.addWidget(page)
-        if isinstance(page, ConnectPage):
-            page.change.steps.chosen.connect(lambda _: self.do_connect())
-        elif isinstance(page, IntakePage):
-            page.stubs_wanted.connect(partial(write_stubs, self.session, self._wrote))
-        elif isinstance(page, LeadsPage):
-            page.strip_of_tags.clicked.connect(lambda: write_tags(self.session, self._wrote))
+        page.joint_wanted.connect(self.do_connect)
+        page.stubs_wanted.connect(partial(write_stubs, self.session, self._wrote))
+        page.tags_wanted.connect(partial(write_tags, self.session, self._wrote))
 
     @property
-    def settings_page(self) -> SettingsPage:
+    def settings_page(self) -> "SettingsPage":
         """Return the shop's settings, made when they are first opened."""
         if self._settings_page is None:
+            from careful_coil.desk.settings_page import SettingsPage
+
             self._settings_page = SettingsPage(self.session, self.theme)
             self._settings_page.set_theme(self.theme)
             self.stack.addWidget(self._settings_page)
         return self._settings_page
+
+    @property
+    def sum_card(self) -> "SumCard":
+        """Return the card of bench sums, made when one is first wanted."""
+        if self._sum_card is None:
+            from careful_coil.desk.sum_card import SumCard
+
+            self._sum_card = SumCard(self.whole, self.session, self.theme)
+            self._sum_card.set_theme(self.theme)
+            self._sum_card.closed.connect(self.to_strip)
+        return self._sum_card
 
     def _actions(self) -> None:
         bar = self.menuBar()
@@ -205,7 +211,8 @@ class Window(QMainWindow):
         self.strip.set_theme(theme)
         self.way.set_theme(theme)
         self.standback.set_theme(theme)
-        self.sum_card.set_theme(theme)
+        if self._sum_card is not None:
+            self._sum_card.set_theme(theme)
         for page in self.pages.values():
             page.set_theme(theme)
         if self._settings_page is not None:
@@ -219,7 +226,12 @@ class Window(QMainWindow):
         self.way.show_judgement(
             job.judged if job else None, job.number if job else 0, self.session.station
         )
-        if self._settings_page is None or self.stack.currentWidget() is not self._settings_page:
+        waits = (
+            job is None and not self.session.known
+        )  # no page is made before it is known for what
+        if not waits and (
+            self._settings_page is None or self.stack.currentWidget() is not self._settings_page
+        ):
             self.stack.setCurrentWidget(self.pages[self.session.station])
         self.standback.update()
         if job is not None:
@@ -227,7 +239,12 @@ class Window(QMainWindow):
             self._released()
             self._go_on(self._follow.on(job.judged.next, self.session.station))
 
-    def _go_on(self, step: NextStep | None) -> None:
+    def _without_job(self) -> None:
+        """Show the station of a shop that has no job to open."""
+        if self.session.open is None and not self.session.summaries:
+            self.refresh()
+
+    def _go_on(self, step: "NextStep | None") -> None:
         """Put the cursor where Next asks on at this station."""
         if step is None:
             return
@@ -246,7 +263,7 @@ class Window(QMainWindow):
 
     def go(self, station: str, field: str = "") -> None:
         """Open a station and put the cursor where it is wanted, else on the strip."""
-        if station not in MAKE:
+        if station not in PAGES:
             self.way.say("That station is not part of this version.", "note")
             return
         self.session.station = station
@@ -305,33 +322,36 @@ class Window(QMainWindow):
         if job is not None:
             self._do(next(iter(job.judged.at_connect), None), job.judged)
 
-    def _do(self, step: NextStep | None, judged: Judgement) -> None:
+    def _do(self, step: "NextStep | None", judged: "Judgement") -> None:
         """Log what a step is done by, where its station is open; else go to where it is done."""
         if step is None:
             return
+        from careful_coil.core.ledger.acts import ACTS
+        from careful_coil.core.probes import PROBES
+
         here = self.session.station == step.station
         act = ACTS.get(step.act) if here else None
         page = self.pages[self.session.station]
         if act is not None:
             self._log(act(judged, step), step.station)
-        elif here and step.act == "discharge" and isinstance(page, InsulationPage):
-            page.discharge()
-        else:
+        elif not (here and step.act == "discharge" and page.discharge()):
             self.session.pick(None)
             self.go(step.station, step.focus)
             if here and step.act in PROBES:
                 self._say_how(step)
 
-    def _log(self, body: AnyBody, station: Station) -> None:
+    def _log(self, body: "AnyBody", station: Station) -> None:
         self.session.record(body, station=station, failed=self._refused)
 
     def _refused(self, words: str) -> None:
         """Go to the initials where they are what is missing."""
+        from careful_coil.core.ledger.admission import INITIALS
+
         if words == INITIALS:
             self.rack.show()
             self.rack.who.setFocus(Qt.FocusReason.OtherFocusReason)
 
-    def _say_how(self, step: NextStep) -> None:
+    def _say_how(self, step: "NextStep") -> None:
         bound = self.session.bound
         live = bool(bound and bound.instrument)
         words = (
@@ -348,11 +368,8 @@ class Window(QMainWindow):
 
     def explain(self) -> None:
         """Say why the leads are believed to be what they are."""
-        page = self.pages["leads"]
-        if isinstance(page, LeadsPage) and self.session.station == "leads":
-            page.explain()
-            return
-        self.way.say(ABOUT[self.session.station], "note")
+        if not self.pages[self.session.station].explain():
+            self.way.say(ABOUT[self.session.station], "note")
 
     def ask_for_file(self) -> None:
         """Say how a job comes in from another shop, the cursor where its path is typed."""

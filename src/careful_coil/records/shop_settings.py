@@ -5,7 +5,6 @@ from pathlib import Path
 
 from careful_coil.core.errors import CoilError, RecordsRefused
 from careful_coil.core.settings import Settings
-from careful_coil.documents.base import parse_json
 from careful_coil.whole import write_whole
 
 FILE = "settings.json"
@@ -20,6 +19,8 @@ def read_settings(shop: Path) -> tuple[Settings, str]:
         return Settings(), ""
     except (OSError, UnicodeDecodeError) as error:
         return Settings(), f"{file} cannot be read ({error}). The usual limits stand."
+    from careful_coil.documents.base import parse_json  # most shops have none to read at the start
+
     try:
         return Settings().changed(parse_json(text)), ""
     except CoilError as error:

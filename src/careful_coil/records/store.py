@@ -16,13 +16,12 @@ from careful_coil.core.settings import Settings
 from careful_coil.documents.job import JobDocument
 from careful_coil.records.incoming import changes_of, follow_up_of
 from careful_coil.records.rows import Log, canonical, read_log, rows_of
+from careful_coil.records.summarise import damaged_summary, summarise
 from careful_coil.records.summary import (
     RELEASED,
     SIGNED_ELSEWHERE,
     Summary,
     by_digest,
-    damaged_summary,
-    summarise,
 )
 from careful_coil.records.tables import entries, jobs
 

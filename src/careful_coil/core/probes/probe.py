@@ -3,13 +3,15 @@
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from random import Random
-from typing import Any, Literal, Protocol
+from typing import TYPE_CHECKING, Any, Literal, Protocol
 
 from careful_coil.core.errors import BadValue
-from careful_coil.core.readings import Loaded, Meter
 from careful_coil.core.stations import Station
-from careful_coil.core.ways.devices import Device
-from careful_coil.core.winding.network import Network
+
+if TYPE_CHECKING:
+    from careful_coil.core.readings import Loaded, Meter
+    from careful_coil.core.ways.devices import Device
+    from careful_coil.core.winding.network import Network
 
 Body = dict[str, Any]  # of a log entry, as in a document
 Hooked = Literal["leads", "hookup", "sheet"]
@@ -36,10 +38,10 @@ class Request:
     lines: tuple[tuple[str, ...], ...] = ()
     joints: tuple[tuple[str, ...], ...] = ()
     seconds: float = 60.0
-    devices: tuple[Device, ...] = ()
+    devices: "tuple[Device, ...]" = ()
     supply: tuple[int, float, float] = (3, 60.0, 60.0)
     nominal: float = 0.0
-    loaded: Loaded = "none"
+    loaded: "Loaded" = "none"
     minutes: float = 0.0
 
     @property
@@ -113,7 +115,7 @@ class Typing:
 class Hidden(Protocol):
     """What of a simulated motor a probe can come to see."""
 
-    network: Network
+    network: "Network"
     lead_of: Mapping[str, str]
     start_device: str
     adjacent_halves: bool
@@ -128,7 +130,7 @@ class Bench(Protocol):
 
     chance: Random
     gain: float
-    meter: Meter
+    meter: "Meter"
 
     @property
     def motor(self) -> Hidden:
@@ -146,7 +148,7 @@ class Bench(Protocol):
     def passes(self, a: str, b: str, kinds: tuple[str, ...]) -> bool:
         """Return whether current between two leads passes coils of some kinds."""
 
-    def hooked(self, request: Request) -> Network:
+    def hooked(self, request: Request) -> "Network":
         """Return the winding with the joints and devices of a request, at rest."""
 
     def ran(self, request: Request) -> tuple[str, dict[str, float], str, dict[str, float]]:

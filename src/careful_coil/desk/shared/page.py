@@ -1,12 +1,11 @@
 """What every station has: its session, its theme, what it shows of a judgement."""
 
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
-from PySide6.QtCore import QPointF, QRect, QRectF, QSize, Qt
+from PySide6.QtCore import QPointF, QRect, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QLabel, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
-from careful_coil.core.ledger import Judgement
 from careful_coil.desk import paint
 from careful_coil.desk.field import Field
 from careful_coil.desk.painted import Painted
@@ -14,9 +13,16 @@ from careful_coil.desk.session import Session
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.shapes import Drawing
 
+if TYPE_CHECKING:
+    from careful_coil.core.ledger import Judgement
+
 
 class Page(QScrollArea):
     """A station: a column of parts that scrolls when the window is small."""
+
+    stubs_wanted = Signal()
+    tags_wanted = Signal()
+    joint_wanted = Signal()  # Connect's own next step, whatever other stations still want
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__()
@@ -32,7 +38,7 @@ class Page(QScrollArea):
         self.fields: dict[str, Field] = {}
         session.job_opened.connect(self.take_up)
 
-    def show_judgement(self, judged: Judgement) -> None:
+    def show_judgement(self, judged: "Judgement") -> None:
         """Show a judgement of the open job."""
 
     def take_up(self) -> None:
@@ -48,6 +54,14 @@ class Page(QScrollArea):
 
     def start(self) -> bool:
         """Put the cursor where the station begins; False when that is the strip."""
+        return False
+
+    def explain(self) -> bool:
+        """Fold the reasons for what the station believes out or away; False where it has none."""
+        return False
+
+    def discharge(self) -> bool:
+        """Start the countdown to earth, or tick it when it is over; False where none is."""
         return False
 
     def set_theme(self, theme: Theme) -> None:

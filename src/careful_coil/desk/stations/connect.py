@@ -41,6 +41,7 @@ class ConnectPage(PartedPage):
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme, "Connect", CAUTION, PARTS)
+        self.change.steps.chosen.connect(lambda _: self.joint_wanted.emit())
 
     def put_cursor(self, field: str) -> bool:
         """Open the part that what is asked for belongs to."""

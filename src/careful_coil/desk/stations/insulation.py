@@ -34,12 +34,13 @@ class InsulationPage(PartedPage):
         caution = "Capacitors, electronics and sensors off first. A tested winding holds its charge: earth it."
         super().__init__(session, theme, "Insulation", caution, PARTS)
 
-    def discharge(self) -> None:
+    def discharge(self) -> bool:
         """Start the countdown to earth, or tick it when it is over."""
         self.open_part("test")
         part = self.parts["test"]
         if isinstance(part, TestPart):
             part.discharge()
+        return True
 
     def start(self) -> bool:
         """Begin at the part that the next step asks for, else where it was left."""

@@ -1,7 +1,5 @@
 """Intake: an index of what is to be kept before anything is touched, and the open part of it."""
 
-from PySide6.QtCore import Signal
-
 from careful_coil.desk.intake.condition import ConditionPart
 from careful_coil.desk.intake.counter import CounterPart
 from careful_coil.desk.intake.diagram import DiagramPart
@@ -35,8 +33,6 @@ PARTS: tuple[type[Part], ...] = (
 
 class IntakePage(PartedPage):
     """The station."""
-
-    stubs_wanted = Signal()
 
     def __init__(self, session: Session, theme: Theme) -> None:
         caution = (

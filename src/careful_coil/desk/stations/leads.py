@@ -153,6 +153,7 @@ class LeadsPage(Page):
         self.known = plain_label()
         self.strip_of_tags = QPushButton("Write the strip of tags   Ctrl+T")
         self.strip_of_tags.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+        self.strip_of_tags.clicked.connect(self.tags_wanted)
         self.suspect = Caution("", theme)
         self.never = plain_label()
         self.notes = plain_label()
@@ -317,11 +318,12 @@ class LeadsPage(Page):
         if drawn is not None:
             self.guide.show_drawing(drawn, words)
 
-    def explain(self) -> None:
+    def explain(self) -> bool:
         """Fold the reasons out or away."""
         job = self.session.open
         if job is not None and self.why.toggle(job.judged):
             QTimer.singleShot(0, lambda: self.ensureWidgetVisible(self.why))  # once it is laid out
+        return True
 
     def _know(self, text: str) -> None:
         if not text:
