@@ -25,9 +25,10 @@ def export_job(number: int, output: Path, shop: Path) -> str:
     if not (shop / SHOP_FILE).exists():
         raise RecordsRefused(f"There is no shop in {shop}. Wanted: --shop FOLDER.")
     with _store(shop) as store:
-        found = next((s for s in store.summaries() if s.number == number), None)
+        every = store.rack.every()
+        found = next((s for s in every if s.number == number), None)
         if found is None:
-            known = ", ".join(str(n) for n in sorted(s.number for s in store.summaries())[:20])
+            known = ", ".join(str(n) for n in sorted(s.number for s in every)[:20])
             raise RecordsRefused(
                 f"There is no job {number} in this shop. It has: {known or 'none'}."
             )

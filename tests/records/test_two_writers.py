@@ -11,7 +11,6 @@ from careful_coil.core.errors import RecordsOvertaken, RecordsRefused
 from careful_coil.core.job import Entry
 from careful_coil.core.settings import Settings
 from careful_coil.documents.job import read_job
-from careful_coil.records import store
 from careful_coil.records.shop import open_shop
 from careful_coil.records.store import LAST_NUMBER, Store
 from careful_coil.records.summarise import summarise
@@ -107,12 +106,12 @@ def test_a_stale_summary_hides_nothing(two: tuple[Store, Store]) -> None:
     number = a.open_job("j", log[:3])
     stale = summarise("j", number, a.log_of("j"), Settings())
     b.append("j", log[3:5])
-    a.save_summary(stale)
+    a.rack.save(stale)
     (shown,) = b.summaries()
     assert (shown.seq, stale.seq) == (5, 3)
     claims = Summary.of_text(shown.text().replace('"seq": 5', '"seq": 9'))
     assert claims is not None
-    b.save_summary(claims)  # says more than the log does
+    b.rack.save(claims)  # says more than the log does
     assert b.summaries()[0].seq == 5
 
 
@@ -124,10 +123,11 @@ def test_other_settings_are_judged_behind_the_newest_first(two: tuple[Store, Sto
         a.open_job(f"j{k}", fresh)
     old = {s.id: s.by for s in a.summaries()}
     wanted = Settings().changed({"insulation_minimum": 50})
-    assert {s.by for s in a.judge_by(wanted)} == set(old.values())  # at once, as they were
+    assert {s.by for s in a.rack.judge_by(wanted)} == set(old.values())  # at once, as they were
     rounds = []
-    while rack := a.behind():
-        rounds.append({s.id for s in rack if s.by != old[s.id]})
+    while made := a.rack.behind():
+        rounds.append({s.id for s in a.rack.every() if s.by != old[s.id]})
+        assert made in a.rack.every()
     assert rounds == [{"j2"}, {"j2", "j1"}, {"j2", "j1", "j0"}]
 
 
@@ -146,11 +146,10 @@ def test_a_job_that_cannot_be_judged_keeps_no_other_behind(
             raise ArithmeticError("of a rule")
         return summarise(id, *told)
 
-    monkeypatch.setattr(store, "summarise", some)
-    old = {s.id: s.by for s in a.judge_by(Settings().changed({"insulation_minimum": 50}))}
-    (rack, *more) = list(islice(iter(a.behind, []), 5))
-    assert not more
-    assert {s.id for s in rack if s.by != old[s.id]} == {"good"}
+    monkeypatch.setattr("careful_coil.records.summarise.summarise", some)
+    old = {s.id: s.by for s in a.rack.judge_by(Settings().changed({"insulation_minimum": 50}))}
+    assert [s.id for s in islice(iter(a.rack.behind, None), 5)] == ["good"]
+    assert {s.id for s in a.rack.every() if s.by != old[s.id]} == {"good"}
 
 
 def test_numbers_stay_in_this_shops_own_range(two: tuple[Store, Store]) -> None:

@@ -35,12 +35,17 @@ class Asking(QObject):
         self._aside = ThreadPoolExecutor(max_workers=1, thread_name_prefix="aside")
         self._bridge = _Bridge()
         self._bridge.arrived.connect(self._arrived)
-        self._waiting = 0
+        self._waiting, self._behind = 0, 0
 
     @property
     def busy(self) -> bool:
-        """Whether something is still on its way to disk or being worked out."""
-        return self._waiting > 0
+        """Whether something a hand waits for is still on its way to disk or being worked out."""
+        return self._waiting > self._behind
+
+    @property
+    def idle(self) -> bool:
+        """Whether nothing at all is on its way, not even what is judged behind."""
+        return self._waiting == 0
 
     def close(self) -> None:
         """Finish what is on its way, then stop."""
@@ -57,6 +62,20 @@ class Asking(QObject):
     ) -> None:
         """Ask the shop's records, in turn; `done` gets the answer here, what is refused is told, or not."""
         self._then(self._records.ask(call), done, failed, tell)
+
+    def ask_behind(self, call: "Callable[[Store], Any]", done: Done, failed: Failed) -> None:
+        """Ask for something that nobody waits for."""
+        self._behind += 1
+
+        def answered(found: Any) -> None:
+            self._behind -= 1
+            done(found)
+
+        def refused(words: str) -> None:
+            self._behind -= 1
+            failed(words)
+
+        self.ask(call, answered, refused, tell=False)
 
     def aside(self, call: Callable[[], Any], done: Done, failed: Failed | None = None) -> None:
         """Do slow work off the interface thread; `done` gets its result here."""

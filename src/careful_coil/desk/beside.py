@@ -23,7 +23,7 @@ class Beside:
 
     def __init__(self, session: "Session") -> None:
         self._session = session
-        self._asked = False
+        self._asked, self._behind = False, False
         self._gone = ""  # why the shop does not answer, said once
         self._timer = QTimer(session)
         self._timer.timeout.connect(self.look_around)
@@ -56,7 +56,9 @@ class Beside:
                 self.anew()
             if news is None:
                 return
-            s.filled(list(news.summaries))
+            for summary in news.summaries:
+                s.ranked(summary)
+            self.catch_up()
             if job is not None and s.open is not None and s.open.id == id:
                 fresh = [e for e in news.log.entries if e.id not in job.record.flying]
                 if job.record.take(fresh, news.log.seq):
@@ -90,9 +92,26 @@ class Beside:
         settings = s.settings
         s.judge_anew()
 
-        def more(summaries: list[Summary]) -> None:
-            if summaries:
-                s.filled(summaries)
-                s.ask(lambda store: store.behind(), more)
+        def taken(summaries: list[Summary]) -> None:
+            s.filled(summaries)
+            self.catch_up()
 
-        s.ask(lambda store: store.judge_by(settings), more)
+        s.ask(lambda store: store.rack.judge_by(settings), taken)
+
+    def catch_up(self) -> None:
+        """Judge what waits for it one after the other, each in its turn with what hands record."""
+        s = self._session
+        if self._behind:
+            return
+        self._behind = True
+
+        def more(summary: Summary | None) -> None:
+            self._behind = summary is not None
+            if summary is not None:
+                s.ranked(summary)
+                s.ask_behind(lambda store: store.rack.behind(), more, stopped)
+
+        def stopped(_: str) -> None:
+            self._behind = False
+
+        s.ask_behind(lambda store: store.rack.behind(), more, stopped)

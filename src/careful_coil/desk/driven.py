@@ -42,9 +42,9 @@ class Driven:
         """Run the event loop until nothing is on its way and `done` holds."""
         for _ in range(MOST_ROUNDS):
             QCoreApplication.processEvents(QEventLoop.ProcessEventsFlag.AllEvents, 10)
-            if not self.window.session.busy and done():
+            if self.window.session.idle and done():
                 QCoreApplication.processEvents()
-                if not self.window.session.busy:
+                if self.window.session.idle:
                     return
             QTest.qWait(2)
         raise AssertionError("the window does not come to rest")

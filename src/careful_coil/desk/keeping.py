@@ -46,11 +46,11 @@ def back_up_daily(session: Session) -> None:
 def rebuild(session: Session) -> None:
     """Rebuild the rack from the log."""
 
-    def made(summaries: list[object]) -> None:
-        session.filled(summaries)  # type: ignore[arg-type]
-        session.told.emit(f"{len(summaries)} jobs rebuilt from the log.", "good")
+    def made(_: None) -> None:
+        session.fill(session.open.id if session.open is not None else "")
+        session.told.emit("The rack is rebuilt from the log, one job after the other.", "good")
 
-    session.ask(lambda store: store.rebuild(), made)
+    session.ask(lambda store: store.rack.forget(), made)
 
 
 def write_report(session: Session) -> None:

@@ -1,5 +1,6 @@
 """The rack: the shop's motors as tags in order of urgency, with a search above."""
 
+from collections.abc import Sequence
 from typing import Any
 
 from PySide6.QtCore import (
@@ -31,36 +32,83 @@ from careful_coil.desk.painted import Painted
 from careful_coil.desk.session import Session
 from careful_coil.desk.theme import Theme
 from careful_coil.records import Summary
+from careful_coil.records.summary import place_of
 
 Index = QModelIndex | QPersistentModelIndex
 SUMMARY = int(Qt.ItemDataRole.UserRole)
+PAGE = 200  # rows the view is given at once
 
 
 class RackModel(QAbstractListModel):
-    """The summaries that a search leaves."""
+    """The summaries that a search leaves, in order of urgency; the view has as many rows as it scrolled to."""
 
     def __init__(self) -> None:
         super().__init__()
-        self._all: list[Summary] = []
-        self._words = ""
+        self._all: Sequence[Summary] = ()
+        self._wanted: list[str] = []
         self.shown: list[Summary] = []
+        self._rows = 0
 
-    def show_all(self, summaries: list[Summary]) -> None:
-        """Take the summaries of the shop."""
+    def show_all(self, summaries: Sequence[Summary]) -> None:
+        """Take the summaries of the shop; the list goes on to be theirs."""
         self._all = summaries
-        self.search(self._words)
+        self._show()
 
     def search(self, words: str) -> None:
         """Keep the jobs that have every word."""
+        self._wanted = words.lower().split()
+        self._show()
+
+    def _show(self) -> None:
         self.beginResetModel()
-        self._words = words
-        wanted = words.lower().split()
+        wanted = self._wanted
         self.shown = [s for s in self._all if all(w in s.search for w in wanted)]
+        self._rows = min(len(self.shown), PAGE)
         self.endResetModel()
 
+    def rank(self, old: Summary | None, now: Summary) -> None:
+        """Show one job as it is now, at its new place: nothing else is touched."""
+        nowhere = QModelIndex()
+        row = place_of(self.shown, old) if old is not None else len(self.shown)
+        if old is not None and row < len(self.shown) and self.shown[row].id == old.id:
+            if old.urgency == now.urgency and self._fits(now):
+                self.shown[row] = now
+                self.dataChanged.emit(self.index(row), self.index(row))
+                return
+            seen = row < self._rows
+            if seen:
+                self.beginRemoveRows(nowhere, row, row)
+                self._rows -= 1
+            del self.shown[row]
+            if seen:
+                self.endRemoveRows()
+        if self._fits(now):
+            row = place_of(self.shown, now)
+            seen = row <= self._rows
+            if seen:
+                self.beginInsertRows(nowhere, row, row)
+                self._rows += 1
+            self.shown.insert(row, now)
+            if seen:
+                self.endInsertRows()
+
+    def _fits(self, summary: Summary) -> bool:
+        return all(w in summary.search for w in self._wanted)
+
     def rowCount(self, parent: Index = QModelIndex()) -> int:  # noqa: B008  # Qt's own signature
-        """Return how many are shown."""
-        return 0 if parent.isValid() else len(self.shown)
+        """Return how many rows the view has."""
+        return 0 if parent.isValid() else self._rows
+
+    def canFetchMore(self, parent: Index) -> bool:
+        """Whether there are more than the view has."""
+        return not parent.isValid() and self._rows < len(self.shown)
+
+    def fetchMore(self, parent: Index) -> None:
+        """Let the view have some more, as it is scrolled to its end."""
+        more = min(PAGE, len(self.shown) - self._rows)
+        self.beginInsertRows(QModelIndex(), self._rows, self._rows + more - 1)
+        self._rows += more
+        self.endInsertRows()
 
     def data(self, index: Index, role: int = int(Qt.ItemDataRole.DisplayRole)) -> Any:
         """Return the summary, or words for a screen reader."""
@@ -205,7 +253,8 @@ class Rack(QWidget):
         self.list.clicked.connect(self._open)
         self.who.textChanged.connect(self._named)
         session.jobs_changed.connect(self.refresh)
-        session.job_changed.connect(self.refresh)
+        session.job_changed.connect(self._opened)
+        session.job_ranked.connect(self._ranked)
         self.set_theme(theme)
 
     def set_theme(self, theme: Theme) -> None:
@@ -221,9 +270,21 @@ class Rack(QWidget):
 
     def refresh(self) -> None:
         """Show the shop's jobs, the open one marked."""
-        self.delegate.open_id = self._session.open.id if self._session.open else ""
         self.model.show_all(self._session.summaries)
         self.head.count(len(self._session.summaries))
+        self._opened()
+
+    def _opened(self) -> None:
+        """Mark the open job."""
+        here = self._session.open.id if self._session.open else ""
+        if here != self.delegate.open_id:
+            self.delegate.open_id = here
+            self.list.viewport().update()
+
+    def _ranked(self, old: Summary | None, now: Summary) -> None:
+        self.model.rank(old, now)
+        if old is None:
+            self.head.count(len(self._session.summaries))
 
     def _named(self, words: str) -> None:
         self._session.who = words.strip()

@@ -20,7 +20,7 @@ from careful_coil.desk.open_job import OpenJob, Record
 from careful_coil.desk.signing import Signing
 from careful_coil.records import RecordsThread, Summary
 from careful_coil.records.shop_settings import write_settings
-from careful_coil.records.summary import put_on
+from careful_coil.records.summary import RELEASED, SIGNED_ELSEWHERE, place_of
 
 if TYPE_CHECKING:
     from careful_coil.bench import Instrument
@@ -29,17 +29,20 @@ if TYPE_CHECKING:
     from careful_coil.core.ledger import Judgement
     from careful_coil.core.ledger.asks import Question
     from careful_coil.documents.job import JobDocument
+    from careful_coil.records.rack import OnRack
     from careful_coil.records.rows import Log
 
 InstrumentFor = Callable[[str, int, "Job"], "Instrument | None"]
 LOOSE = "Loose leads"
+SHOWN_AT_ONCE = 200  # jobs that the rack shows before it has the rest
 USUAL_VOLT = 500.0  # of an insulation test, while nothing says more
 
 
 class Session(Asking):
     """Everything the window shows, and the only way it changes anything."""
 
-    jobs_changed = Signal()
+    jobs_changed = Signal()  # the whole rack
+    job_ranked = Signal(object, object)  # one of it: its summary before, or None, and now
     job_opened = Signal()  # another one: before it is shown
     job_changed = Signal()
     station_wanted = Signal(str, str)  # station, field to put the cursor in
@@ -62,6 +65,7 @@ class Session(Asking):
         self.shop = shop  # its folder: photographs, settings, sheets
         self.settings, self._clock, self._instrument_for = settings, clock, instrument_for
         self.summaries: list[Summary] = []
+        self._by_id = dict[str, Summary]()
         self.known = False  # whether the records have said what is in the shop
         self.open: OpenJob | None = None
         self.bound: OpenJob | None = None  # the motor the meter's probes are on
@@ -102,12 +106,21 @@ class Session(Asking):
     def fill(self, id: str = "") -> None:
         """Fill the rack anew; open a job, the first where none is named and none is open."""
 
-        def filled(summaries: list[Summary]) -> None:
-            self.filled(summaries)
-            if id or (summaries and self.open is None):
-                self.open_job(id or summaries[0].id, back=not id)
+        def begun(found: "OnRack") -> None:
+            if found.whole or not self.known:
+                self.filled(found.summaries)
+            if id or (found.summaries and self.open is None):
+                self.open_job(id or found.summaries[0].id, back=not id)
+            if found.whole:
+                self.beside.catch_up()
+            else:  # a shop of very many: the rest once the first is on its way
+                self.ask(lambda s: s.rack.every(), every)
 
-        self.ask(lambda s: s.summaries(), filled)
+        def every(summaries: list[Summary]) -> None:
+            self.filled(summaries)
+            self.beside.catch_up()
+
+        self.ask(lambda s: s.rack.first(SHOWN_AT_ONCE), begun)
 
     def _taken_in(self, imported: Any) -> None:
         if imported.number != imported.wanted:
@@ -118,12 +131,28 @@ class Session(Asking):
     def filled(self, summaries: list[Summary]) -> None:
         """Show these on the rack."""
         self.summaries, self.known = summaries, True
+        self._by_id = {s.id: s for s in summaries}
         self.jobs_changed.emit()
+
+    def ranked(self, summary: Summary) -> None:
+        """Put one job where it stands on the rack now; one that came in signed stays so."""
+        old = self._by_id.get(summary.id)
+        if old is not None:
+            if old.seq > summary.seq:
+                return  # what is shown is of a later log
+            if (old.state, summary.state) == (SIGNED_ELSEWHERE, RELEASED):
+                summary = replace(summary, state=SIGNED_ELSEWHERE)
+            if old == summary:
+                return
+            del self.summaries[place_of(self.summaries, old)]
+        self.summaries.insert(place_of(self.summaries, summary), summary)
+        self._by_id[summary.id] = summary
+        self.job_ranked.emit(old, summary)
 
     def open_job(self, id: str, back: bool = True) -> None:
         """Put another job on the bench. The meter stays on the motor it is on; `back`: somebody returns to it."""
         self._back = back
-        number = next((s.number for s in self.summaries if s.id == id), 0)
+        number = self._by_id[id].number if id in self._by_id else 0
 
         def read(log: "Log") -> None:
             if log.damaged:
@@ -230,13 +259,12 @@ class Session(Asking):
         self.open = OpenJob(id, number, record, judged, instrument, not_here)
         if self.bound is None or self.bound.id == id:
             self.bound = self.open
-        self.summaries = put_on(self.summaries, summary)
-        self.ask(lambda s: s.save_summary(summary), lambda _: None)
+        self.ranked(summary)
+        self.ask(lambda s: s.rack.save(summary), lambda _: None)
         if not same:
             self.picked, self.sweep = None, ""
             self.job_opened.emit()
         self.job_changed.emit()
-        self.jobs_changed.emit()
         self.target_changed.emit()
         if not same and self._back:
             self.where(self.now())

@@ -47,7 +47,7 @@ def settle(window: Window, done: Callable[[], bool] = lambda: True) -> None:
     """Run the event loop until nothing is on its way and `done` holds."""
     for _ in range(6000):
         QCoreApplication.processEvents(QEventLoop.ProcessEventsFlag.AllEvents, 20)
-        if not window.session.busy and done():
+        if window.session.idle and done():
             for _ in range(LAYOUT_ROUNDS):
                 QCoreApplication.processEvents()
             return

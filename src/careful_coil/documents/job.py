@@ -32,6 +32,11 @@ class JobDocument(Document):
     entries: Annotated[tuple[Entry, ...], Field(max_length=MOST_ENTRIES)]
     attachments: tuple[Attachment, ...] = ()
 
+    @property
+    def tells_digest(self) -> bool:
+        """Whether it says what its log was when it was signed."""
+        return isinstance((self.model_extra or {}).get("digest"), str)
+
     def altered(self, job: Job) -> str:
         """Return why its log is not the one that was signed, empty where it is, or nothing tells."""
         told = (self.model_extra or {}).get("digest")

@@ -188,7 +188,7 @@ def restore(file: Path, folder: Path) -> tuple[int, int]:
         entries = _count(folder)
         engine = open_shop(folder)
         try:
-            jobs = len(Store(engine, Settings()).summaries())
+            jobs = len(Store(engine, Settings()).rack.every())
         finally:
             engine.dispose()
     except (OSError, sqlite3.Error) as error:

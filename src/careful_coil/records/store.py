@@ -2,7 +2,7 @@
 
 import json
 from collections.abc import Collection, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Any
 
 from sqlalchemy import Connection, Engine, func, insert, select, update
@@ -10,19 +10,12 @@ from sqlalchemy import Connection, Engine, func, insert, select, update
 from careful_coil.core.errors import RecordsOvertaken, RecordsRefused, WouldChange
 from careful_coil.core.job import Entry, fold
 from careful_coil.core.job.digest import log_digest
-from careful_coil.core.ledger import judge
-from careful_coil.core.ledger.gate import frozen
 from careful_coil.core.settings import Settings
 from careful_coil.documents.job import JobDocument
 from careful_coil.records.incoming import changes_of, follow_up_of
+from careful_coil.records.rack import Rack, name_in
 from careful_coil.records.rows import Log, canonical, read_log, rows_of
-from careful_coil.records.summarise import damaged_summary, summarise
-from careful_coil.records.summary import (
-    RELEASED,
-    SIGNED_ELSEWHERE,
-    Summary,
-    by_digest,
-)
+from careful_coil.records.summary import ELSEWHERE, Summary, unjudged
 from careful_coil.records.tables import entries, jobs
 
 _JOB_KEYS = frozenset({"format", "version", "id", "number", "entries"})
@@ -31,7 +24,6 @@ FIRST_NUMBER, LAST_NUMBER = 1, 999_999
 NEW_FROM = 101  # a new shop counts from here
 MOST_AT_ONCE = 500  # ids in one question
 DIGEST = "digest"  # of a signed log, beside it in the document
-ELSEWHERE = "signed-elsewhere"  # beside a job: the signature it came in with
 
 
 @dataclass(frozen=True, slots=True)
@@ -67,82 +59,24 @@ class Store:
     def __init__(self, engine: Engine, settings: Settings) -> None:
         self._engine = engine
         self._reading = engine.execution_options(reading=True)
-        self._settings = settings
+        self.rack = Rack(engine, settings)
         self._version = -1
 
     @property
     def settings(self) -> Settings:
         """What it is judged by."""
-        return self._settings
+        return self.rack.settings
 
     # --- rack -----------------------------------------------------------------------------------
 
     def summaries(self) -> list[Summary]:
-        """Return all jobs for the rack.
-
-        One that is missing, of another version or of an older log is made from the log; one that was
-        judged by other settings stands until `behind` comes to it.
-        """
-        last = func.coalesce(func.max(entries.c.seq), 0).label("last")
-        wanted = (
-            select(jobs.c.id, jobs.c.number, jobs.c.summary, jobs.c.extra, last)
-            .select_from(jobs.outerjoin(entries, entries.c.job_id == jobs.c.id))
-            .group_by(jobs.c.id, jobs.c.number, jobs.c.summary, jobs.c.extra)
-        )
-        with self._reading.begin() as c:
-            rows = c.execute(wanted).all()
-        found = []
-        for row in rows:
-            kept = Summary.of_text(row.summary)
-            fits = kept is not None and (kept.id, kept.seq) == (row.id, row.last)
-            found.append(kept if kept is not None and fits else self._rebuild(row.id, row.number))
-        told = [_as_here(s, r.number, r.extra) for s, r in zip(found, rows, strict=True)]
-        return sorted(told, key=lambda s: s.urgency)
+        """Return all jobs for the rack, judged first where one is not as its log is."""
+        return self.rack.judged()
 
     def rebuild(self) -> list[Summary]:
         """Make every summary anew from the log."""
-        with self._engine.begin() as c:
-            c.execute(update(jobs).values(summary=None))
-        return self.summaries()
-
-    def judge_by(self, settings: Settings) -> list[Summary]:
-        """Take other settings; the summaries are made anew behind, one after the other."""
-        self._settings = settings
-        return self.summaries()
-
-    def behind(self) -> list[Summary]:
-        """Judge the newest job anew that was judged by other settings; return the rack, empty where none is left."""
-        mine = by_digest(self._settings)
-        with self._reading.begin() as c:
-            rows = c.execute(
-                select(jobs.c.id, jobs.c.number, jobs.c.summary).order_by(jobs.c.number.desc())
-            ).all()
-        for row in rows:
-            kept = Summary.of_text(row.summary)
-            behind = kept is None or kept.by != mine
-            if behind and self._rebuild(row.id, row.number).by:  # one that cannot be judged is left
-                return self.summaries()
-        return []
-
-    def save_summary(self, summary: Summary) -> None:
-        """Keep the summary of a job, where nothing was recorded since it was made."""
-        with self._engine.begin() as c:
-            self._save(c, summary)
-
-    def _save(self, c: Connection, summary: Summary) -> None:
-        if self._last(c, summary.id) == summary.seq:
-            c.execute(update(jobs).where(jobs.c.id == summary.id).values(summary=summary.text()))
-
-    def _rebuild(self, job: str, number: int) -> Summary:
-        """Make a summary from the log; nobody waits while it is judged."""
-        log = self.log_of(job)
-        try:
-            summary = summarise(job, number, log, self._settings)
-        except Exception as error:  # whatever a damaged log does to a rule, the rack goes on
-            return damaged_summary(job, number, log, str(error))
-        with self._engine.begin() as c:
-            self._save(c, summary)
-        return summary
+        self.rack.forget()
+        return self.rack.judged()
 
     # --- log ------------------------------------------------------------------------------------
 
@@ -167,7 +101,7 @@ class Store:
             return None
         with self._reading.begin() as c:
             log = read_log(c, job, seq) if job else Log()
-        return News(tuple(self.summaries()), log)
+        return News(tuple(self.rack.changed()), log)
 
     def open_job(self, job: str, first: Sequence[Entry]) -> int:
         """Start a job with its first entries; return the number the shop gives it."""
@@ -234,7 +168,10 @@ class Store:
             return f"Not signed: its log is damaged ({log.damaged[0]}). Restore it from a backup first."
         if released is None:
             return ""
-        judged = judge(fold(log.entries), self._settings)
+        from careful_coil.core.ledger import judge  # every rule: loaded where a job is released
+        from careful_coil.core.ledger.gate import frozen
+
+        judged = judge(fold(log.entries), self.settings)
         return frozen(judged.job, judged.released, [e.body for e in fresh])
 
     def take_in(self, document: JobDocument, accept: bool = False) -> Imported:
@@ -251,8 +188,10 @@ class Store:
             number = int(row.number)
             if not fresh:
                 return Imported(document.id, number, 0, document.number)
+            from careful_coil.core.ledger import judge
+
             here = read_log(c, document.id).entries
-            judged = judge(fold(here), self._settings)
+            judged = judge(fold(here), self.settings)
             if not accept:
                 where = (
                     "released here, so a follow-up job would get"
@@ -289,7 +228,7 @@ class Store:
 
     def _first(self, c: Connection, document: JobDocument) -> Imported:
         """Take in a job that is not here: under its number where that is free, signed elsewhere where it is signed."""
-        altered = document.altered(fold(document.entries))
+        altered = document.altered(fold(document.entries)) if document.tells_digest else ""
         if altered:
             raise RecordsRefused(
                 f"Its log is not the one that was signed: {altered} Nothing was imported."
@@ -302,7 +241,9 @@ class Store:
         if signed:
             extra[ELSEWHERE] = signed[-1]
         c.execute(insert(jobs).values(id=document.id, number=number, extra=canonical(extra)))
-        self._write(c, document.id, document.entries, 0)
+        rows = self._write(c, document.id, document.entries, 0)
+        name = name_in(row["body"] for row in rows)
+        self.rack.keep(c, unjudged(document.id, number, name, len(rows)))
         return Imported(document.id, number, len(document.entries), document.number)
 
     def give_out(self, job: str) -> JobDocument:
@@ -328,10 +269,13 @@ class Store:
         found = c.execute(select(func.max(entries.c.seq)).where(entries.c.job_id == job)).scalar()
         return int(found or 0)
 
-    def _write(self, c: Connection, job: str, fresh: Sequence[Entry], last: int) -> None:
+    def _write(
+        self, c: Connection, job: str, fresh: Sequence[Entry], last: int
+    ) -> list[dict[str, Any]]:
         rows = list(rows_of(job, fresh, last))
         if rows:
             c.execute(insert(entries), rows)
+        return rows
 
     def _next_number(self, c: Connection) -> int:
         """Return the next number of this shop's own range, whatever came in from elsewhere."""
@@ -343,14 +287,6 @@ class Store:
             return number
         used = set(c.execute(select(jobs.c.number)).scalars())
         return next(n for n in range(NEW_FROM, LAST_NUMBER + 1) if n not in used)
-
-
-def _as_here(summary: Summary, number: int, extra: str) -> Summary:
-    """Return a summary under its number here, as signed elsewhere where it came in signed."""
-    state = summary.state
-    if state == RELEASED and f'"{ELSEWHERE}"' in extra:
-        state = SIGNED_ELSEWHERE
-    return replace(summary, number=number, state=state)
 
 
 def _attachments(log: Sequence[Entry], known: list[dict[str, Any]]) -> list[dict[str, Any]]:

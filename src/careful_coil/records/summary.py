@@ -2,6 +2,7 @@
 
 import hashlib
 import json
+from bisect import bisect_left
 from collections.abc import Sequence
 from dataclasses import asdict, dataclass, fields, replace
 
@@ -35,10 +36,10 @@ class Summary:
         """Return the summary a text holds; none where it was made by another version."""
         try:
             found = json.loads(text) if text else {}
-            if set(found) != {f.name for f in fields(cls)}:
+            if found.keys() != _FIELDS:
                 return None
             kept = cls(**found | {"pips": tuple(found["pips"])})
-        except (ValueError, TypeError):
+        except (ValueError, TypeError, AttributeError):
             return None  # damaged: it is made anew
         right = isinstance(kept.seq, int) and isinstance(kept.number, int)
         return kept if right and isinstance(kept.mark, str) else None
@@ -46,23 +47,59 @@ class Summary:
     @property
     def urgency(self) -> tuple[int, int]:
         """Holds first, then open work, then what is ready, what is gone last; older numbers first."""
-        rank = 9 if self.gone else {"hold": 0, "watch": 1, "good": 3}.get(self.mark, 2)
-        return rank, self.number
+        return GONE if self.gone else RANKS.get(self.mark, REST), self.number
 
 
-def put_on(rack: Sequence[Summary], summary: Summary) -> list[Summary]:
-    """Return the rack with a job's new summary; one that came in signed stays so."""
-    old = next((s for s in rack if s.id == summary.id), None)
-    if old is not None and (old.state, summary.state) == (SIGNED_ELSEWHERE, RELEASED):
-        summary = replace(summary, state=SIGNED_ELSEWHERE)
-    return sorted([s for s in rack if s.id != summary.id] + [summary], key=lambda s: s.urgency)
+def place_of(rack: Sequence[Summary], summary: Summary) -> int:
+    """Return where a summary stands, or would, on a rack in order of urgency."""
+    return bisect_left(rack, summary.urgency, key=lambda s: s.urgency)
 
 
 SIGNED_ELSEWHERE = "signed elsewhere"
+ELSEWHERE = "signed-elsewhere"  # beside a job: the signature it came in with
 RELEASED, DAMAGED = "released", "damaged"
+UNJUDGED = "not judged yet"
+RANKS = {"hold": 0, "watch": 1, "good": 3}
+GONE, REST = 9, 2
+
+
+def rank_of(text: str | None) -> int:
+    """Return how urgent a summary is by its text, without reading all of it."""
+    if not text or '"gone": true' in text:
+        return GONE if text else REST
+    return next((r for mark, r in RANKS.items() if f'"mark": "{mark}"' in text), REST)
+
+
+def as_here(summary: Summary, number: int, extra: str) -> Summary:
+    """Return a summary under its number here, as signed elsewhere where it came in signed."""
+    state = summary.state
+    if state == RELEASED and f'"{ELSEWHERE}"' in extra:
+        state = SIGNED_ELSEWHERE
+    if (state, number) == (summary.state, summary.number):
+        return summary
+    return replace(summary, number=number, state=state)
+
+
+def unjudged(id: str, number: int, name: str, seq: int) -> Summary:
+    """Return what the rack shows of a job that nobody has judged here yet."""
+    name = name or f"Job {number}"
+    return Summary(
+        id=id,
+        number=number,
+        name=name,
+        state=UNJUDGED,
+        pips=(),
+        mark="",
+        search=f"{number} {name}".lower(),
+        gone=False,
+        seq=seq,
+    )
 
 
 def by_digest(settings: Settings) -> str:
     """Return a short digest of settings: what was judged by others is judged anew."""
     told = json.dumps(settings.told(), sort_keys=True, ensure_ascii=False)
     return hashlib.sha256(told.encode()).hexdigest()[:12]
+
+
+_FIELDS = {f.name for f in fields(Summary)}

@@ -151,8 +151,9 @@ class YearsPart(Part):
         here = self.session.open.number if self.session.open else 0
         if len(serial) < LEAST_SERIAL:
             return 0
+        elsewhere = {here, *known}
         for s in self.session.summaries:
-            if s.number not in (here, *known) and serial in s.search.lower().split():
+            if serial in s.search and s.number not in elsewhere and serial in s.search.split():
                 return s.number
         return 0
 
