@@ -1,5 +1,6 @@
 """The log folded into a job: what counts, what is struck, what is left out."""
 
+import random
 from typing import Any
 
 import pytest
@@ -9,8 +10,10 @@ from pydantic import ValidationError
 
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job import Entry, fold
-from careful_coil.core.job.fold import frame_of, reading_of
+from careful_coil.core.job.fold import Folding, frame_of, reading_of
 from careful_coil.core.job.plate import check_field, nameplate, read_volts
+from careful_coil.demo import demo_jobs
+from careful_coil.documents.job import JobDocument
 from tests.core.logs import entries, job_of, leads, ohm, plate, ticket
 
 
@@ -256,3 +259,25 @@ def test_plate_entries_fold_field_by_field() -> None:
     job = job_of(*plate(volt="230", hertz="50"), *plate(volt="230/400"))
     assert job.plate.volts == ((230, 230), (400, 400))
     assert job.plate.hertz == 50
+
+
+@pytest.mark.parametrize("document", demo_jobs(), ids=lambda d: d.id)
+def test_a_log_that_grows_folds_on_to_what_it_folds_to_anew(document: JobDocument) -> None:
+    """By steps of one to five, with a strike and an exchange of tags; what was given out stays as it was."""
+    rng, folding = random.Random(3), Folding()
+    log = list(document.entries)
+    at = rng.randrange(1, len(log))
+    struck = {"kind": "struck", "target": log[at - 1].id, "reason": "wrong"}
+    back = {"kind": "struck", "target": "strike-1", "reason": "not wrong"}
+    swap = {"kind": "tags-swapped", "tags": ["A", "B"]}
+    for k, body in ((at, struck), (len(log), back), (at + 1, swap)):
+        told = {"id": f"strike-{k if body is not struck else 1}", "at": log[-1].at, "by": "AB"}
+        log.insert(k, Entry.model_validate({**told, "station": "leads", "body": body}))
+    given, end = [], 0
+    while end < len(log):
+        end = min(end + rng.randrange(1, 6), len(log))
+        given.append((end, folding.job(log[:end])))
+    assert all(job == fold(log[:end]) for end, job in given)
+    assert folding.job(log[: end - 4]) == fold(
+        log[: end - 4]
+    )  # a log that is shorter is begun anew

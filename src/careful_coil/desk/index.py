@@ -30,7 +30,8 @@ class Index(Roll):
     def show_judgement(self, judged: Judgement) -> None:
         """Show how far each part is."""
         self.told = [p.told(judged) for p in self._parts]
-        self.retell()
+        if self.shows(*self.told):
+            self.retell()
 
     def count(self) -> int:
         """Return how many parts there are."""

@@ -1,5 +1,6 @@
 """The ledger: the Next card, what stands before it can go, and what was found so far."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any
 
@@ -48,6 +49,26 @@ class Row:
     finding: "Finding | None" = None
 
 
+def _rows(judged: "Judgement | None") -> Iterator[Row]:
+    """Yield what stands before the motor can go, then what was found besides."""
+    if judged is None:
+        return
+    from careful_coil.core.ledger.site_rules import visit  # with the job come its rules
+
+    if judged.gate:
+        yield Row("Before it can go", len(judged.gate))
+        yield from (Row(finding=f) for f in judged.gate)
+    away = visit(judged.job)  # what only the bench asks is not said of a visit
+    rest = [
+        f
+        for f in judged.findings
+        if f not in judged.gate and not (away and f.verdict == "unproven")
+    ]
+    if rest:
+        yield Row("Found so far")
+        yield from (Row(finding=f) for f in rest)
+
+
 class LedgerModel(QAbstractListModel):
     """Headings and findings in the order they are shown."""
 
@@ -57,25 +78,11 @@ class LedgerModel(QAbstractListModel):
 
     def show_judgement(self, judged: "Judgement | None") -> None:
         """Take the findings of a judgement."""
-        self.beginResetModel()
-        self.rows = []
-        if judged is not None:
-            gate = judged.gate
-            if gate:
-                self.rows.append(Row("Before it can go", len(gate)))
-                self.rows += [Row(finding=f) for f in gate]
-            from careful_coil.core.ledger.site_rules import visit  # with the job come its rules
-
-            away = visit(judged.job)  # what only the bench asks is not said of a visit
-            rest = [
-                f
-                for f in judged.findings
-                if f not in gate and not (away and f.verdict == "unproven")
-            ]
-            if rest:
-                self.rows.append(Row("Found so far"))
-                self.rows += [Row(finding=f) for f in rest]
-        self.endResetModel()
+        rows = list(_rows(judged))
+        if rows != self.rows:
+            self.beginResetModel()
+            self.rows = rows
+            self.endResetModel()
 
     def rowCount(self, parent: Index = QModelIndex()) -> int:  # noqa: B008  # Qt's own signature
         """Return how many rows there are."""
@@ -177,8 +184,10 @@ class NextCard(Painted):
         self._other = (
             "Released. It may go." if released else "Open a motor: Ctrl+K. A new one: Ctrl+N."
         )
-        self.setAccessibleDescription(f"{self.title()}. {self.why()} {self.asked()}".strip())
-        self.fit()
+        words = f"{self.title()}. {self.why()} {self.asked()}".strip()
+        if self.shows(words, self.foot(), self._step.words if self._step else ""):
+            self.setAccessibleDescription(words)
+            self.fit()
 
     def title(self) -> str:
         """Return the words in large type."""
@@ -297,6 +306,7 @@ class Ledger(QFrame):
     def set_theme(self, theme: Theme) -> None:
         """Take another theme."""
         self.delegate.theme = theme
+        self.setStyleSheet(theme.sheet())
         self.setFixedWidth(theme.px(306 if theme.scale < 1.5 else 250))
         self.card.set_theme(theme)
         self.list.doItemsLayout()

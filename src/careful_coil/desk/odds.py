@@ -29,6 +29,8 @@ class Odds(Painted):
     def show_rows(self, rows: Sequence[Row]) -> None:
         """Show other odds."""
         self.rows = list(rows)
+        if not self.shows(*self.rows):
+            return
         self.setAccessibleDescription(
             "; ".join(f"{p:.0%} {t}" + (f", {g}" if g else "") for p, t, g in rows)
         )

@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING
 if TYPE_CHECKING:
     from careful_coil.bench import Instrument
     from careful_coil.core.job import Entry
+    from careful_coil.core.job.fold import Folding
     from careful_coil.core.ledger import Judgement
 
 
@@ -14,12 +15,14 @@ if TYPE_CHECKING:
 class Record:
     """A job's log as it is on disk: its entries, the last row's number, what of it is damaged.
 
+    `folding` what it is folded by as it grows, used where it is judged.
     `flying` ids of entries that are on their way there, `others` of those that another window wrote meanwhile.
     """
 
     entries: "list[Entry]" = field(default_factory=list)
     seq: int = 0
     damaged: tuple[str, ...] = ()
+    folding: "Folding | None" = None
     flying: set[str] = field(default_factory=set)
     others: set[str] = field(default_factory=set)
 

@@ -1,5 +1,7 @@
 """Painting: texts, verdict marks and the shapes of the drawing package."""
 
+from functools import cache, lru_cache
+
 from PySide6.QtCore import QPointF, QRect, QRectF, Qt
 from PySide6.QtGui import QColor, QFontMetrics, QPainter, QPen, QPolygonF
 
@@ -13,6 +15,7 @@ ALIGN = {
     0: Qt.AlignmentFlag.AlignHCenter,
     1: Qt.AlignmentFlag.AlignRight,
 }
+MOST_KNOWN = 4096  # texts whose sizes are remembered
 MIDDLE = Qt.AlignmentFlag.AlignVCenter
 
 
@@ -35,21 +38,33 @@ def text(
         flags = int(ALIGN[align]) | int(WRAP)
         painter.drawText(at, flags, words)
         return height_of(theme, words, at.width(), size, bold)
-    metrics = QFontMetrics(theme.font(size, bold))
-    shown = metrics.elidedText(words, Qt.TextElideMode.ElideRight, at.width())
+    shown = _elided(theme, words, at.width(), size, bold)
     painter.drawText(at, int(ALIGN[align] | MIDDLE), shown)
-    return metrics.height()
+    return _metrics(theme, size, bold).height()
 
 
+@cache
+def _metrics(theme: Theme, size: float, bold: bool) -> QFontMetrics:
+    return QFontMetrics(theme.font(size, bold))
+
+
+# what a text measures is asked at every repaint, and is the same at most of them
+@lru_cache(MOST_KNOWN)
+def _elided(theme: Theme, words: str, width: int, size: float, bold: bool) -> str:
+    return _metrics(theme, size, bold).elidedText(words, Qt.TextElideMode.ElideRight, width)
+
+
+@lru_cache(MOST_KNOWN)
 def height_of(theme: Theme, words: str, width: int, size: float = 15, bold: bool = False) -> int:
     """Return the height of a wrapped text."""
-    metrics = QFontMetrics(theme.font(size, bold))
+    metrics = _metrics(theme, size, bold)
     return metrics.boundingRect(QRect(0, 0, max(width, 1), 10000), int(WRAP), words).height()
 
 
+@lru_cache(MOST_KNOWN)
 def width_of(theme: Theme, words: str, size: float = 15, bold: bool = False) -> int:
     """Return the width of a one-line text."""
-    return QFontMetrics(theme.font(size, bold)).horizontalAdvance(words)
+    return _metrics(theme, size, bold).horizontalAdvance(words)
 
 
 def mark(

@@ -1,6 +1,6 @@
 """What every widget painted by hand has: a theme, and a height that follows its words."""
 
-from PySide6.QtGui import QFocusEvent, QResizeEvent
+from PySide6.QtGui import QFocusEvent, QPainter, QPaintEvent, QResizeEvent
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from careful_coil.desk.theme import Theme
@@ -12,12 +12,18 @@ class Painted(QWidget):
     def __init__(self, theme: Theme) -> None:
         super().__init__()
         self.theme = theme
+        self._shown: tuple[object, ...] = ()
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
 
     def set_theme(self, theme: Theme) -> None:
         """Take another theme."""
         self.theme = theme
         self.fit()
+
+    def shows(self, *what: object) -> bool:
+        """Whether this is other than what it showed: what is the same is not painted anew."""
+        other, self._shown = what != self._shown, what
+        return other
 
     def least_height(self) -> int:
         """Return the height in pixels that shows all of it; 0 leaves it to the layout."""
@@ -44,3 +50,20 @@ class Painted(QWidget):
         """Show that the keys go elsewhere."""
         super().focusOutEvent(event)
         self.update()
+
+
+class Ground(QWidget):
+    """What lies under everything: painted, for a style sheet up here would restyle pages out of sight."""
+
+    def __init__(self, theme: Theme) -> None:
+        super().__init__()
+        self._theme = theme
+
+    def set_theme(self, theme: Theme) -> None:
+        """Take another theme."""
+        self._theme = theme
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Fill it."""
+        QPainter(self).fillRect(event.rect(), self._theme.colour("ground"))

@@ -43,6 +43,10 @@ class Part(QWidget):
         self.heading = Heading(self.title, theme, self.remark)
         self.column.addWidget(self.heading)
 
+    def set_theme(self, theme: Theme) -> None:
+        """Take another theme."""
+        self.theme = theme
+
     def show_judgement(self, judged: Judgement) -> None:
         """Show a judgement of the open job."""
 

@@ -39,6 +39,11 @@ SUMMARY = int(Qt.ItemDataRole.UserRole)
 PAGE = 200  # rows the view is given at once
 
 
+def _looks(summary: Summary) -> tuple[object, ...]:
+    """Return what of a summary a tag shows."""
+    return summary.name, summary.state, summary.pips, summary.mark
+
+
 class RackModel(QAbstractListModel):
     """The summaries that a search leaves, in order of urgency; the view has as many rows as it scrolled to."""
 
@@ -61,8 +66,9 @@ class RackModel(QAbstractListModel):
 
     def _show(self) -> None:
         self.beginResetModel()
-        wanted = self._wanted
-        self.shown = [s for s in self._all if all(w in s.search for w in wanted)]
+        self.shown = list(self._all)
+        for word in self._wanted:
+            self.shown = [s for s in self.shown if word in s.search]
         self._rows = min(len(self.shown), PAGE)
         self.endResetModel()
 
@@ -73,7 +79,8 @@ class RackModel(QAbstractListModel):
         if old is not None and row < len(self.shown) and self.shown[row].id == old.id:
             if old.urgency == now.urgency and self._fits(now):
                 self.shown[row] = now
-                self.dataChanged.emit(self.index(row), self.index(row))
+                if row < self._rows and _looks(old) != _looks(now):
+                    self.dataChanged.emit(self.index(row), self.index(row))
                 return
             seen = row < self._rows
             if seen:
@@ -260,6 +267,7 @@ class Rack(QWidget):
     def set_theme(self, theme: Theme) -> None:
         """Take another theme."""
         self.delegate.theme = theme
+        self.setStyleSheet(theme.sheet())
         self.head.set_theme(theme)
         self.setFixedWidth(theme.px(214) if theme.scale < 1.5 else theme.px(186))
         self.who_label.setStyleSheet(

@@ -229,11 +229,14 @@ class Session(Asking):
         bench = self.at_bench
 
         def judged_now() -> "tuple[Judgement, Summary]":
-            from careful_coil.core.job import fold  # every rule: loaded where it holds nobody up
+            from careful_coil.core.job.fold import (
+                Folding,
+            )  # every rule: loaded where it holds nobody up
             from careful_coil.core.ledger import judge
             from careful_coil.records.summarise import summary_of
 
-            judged = judge(fold(log), settings, frozenset(not_here), bench)
+            record.folding = record.folding or Folding()
+            judged = judge(record.folding.job(log), settings, frozenset(not_here), bench)
             return judged, summary_of(id, number, judged, seq, settings)
 
         def answered(found: "tuple[Judgement, Summary]") -> None:

@@ -74,7 +74,7 @@ class Strip(QFrame):
         back, front, key = (theme.colour(c).name() for c in ("strip", "strip-text", "strip-key"))
         quiet = theme.colour("strip-quiet").name()
         wide = theme.px(140 if theme.scale < 1.5 else 104)
-        self.setStyleSheet(f"""
+        self.setStyleSheet(f"""{theme.sheet()}
             #strip {{ background: {back}; }}
             #entry {{ background: {back}; color: {front}; border: 0; border-bottom: 2px solid {quiet};
                 border-radius: 0; font-size: {theme.px(52)}px; font-weight: bold; min-height: {theme.px(64)}px; }}
@@ -106,8 +106,8 @@ class Strip(QFrame):
         ) and "T" not in tags
         self.key.setEnabled(live)
         self.key.setText("Take · Space" if live else "Record · Enter")
-        self.probes.update()
-        self.note.update()
+        self.probes.refresh()
+        self.note.refresh()
 
     def _tags(self) -> tuple[str, ...]:
         return self._session.open.judged.job.tags if self._session.open else ()

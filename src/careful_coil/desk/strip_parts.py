@@ -90,6 +90,13 @@ class Probes(Painted):
         self._session = session
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
 
+    def refresh(self) -> None:
+        """Paint where the probes are, where that is elsewhere now."""
+        s = self._session
+        bound = (s.bound.judged.job.name, s.bound.instrument) if s.bound else ()
+        if self.shows(bound, s.elsewhere, s.under.at_c, s.target):
+            self.update()
+
     def words(self) -> str:
         """Return what is asked, in words."""
         target = self._session.target
@@ -192,8 +199,13 @@ class Note(Painted):
     def say(self, words: str, tone: str) -> None:
         """Show one message with its mark."""
         self.words, self._tone = words, tone
-        self.setAccessibleDescription(words)
-        self.update()
+        self.refresh()
+
+    def refresh(self) -> None:
+        """Paint what it says, where that is another."""
+        if self.shows(self.words, self._tone, self.hint()):
+            self.setAccessibleDescription(self.words)
+            self.update()
 
     def hint(self) -> str:
         """Return what may be typed for the target."""

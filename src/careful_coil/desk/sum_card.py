@@ -91,6 +91,7 @@ class SumCard(QWidget):
     def set_theme(self, theme: Theme) -> None:
         """Take another theme."""
         self.theme = theme
+        self.setStyleSheet(theme.sheet())
         self.heading.set_theme(theme)
         quiet = theme.colour("quiet").name()
         self.result.setStyleSheet(f"font-size: {theme.px(20)}px; font-weight: bold;")

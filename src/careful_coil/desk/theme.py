@@ -1,6 +1,7 @@
 """Colours, type and sizes of the window: one frozen theme, handed to every part."""
 
 from dataclasses import dataclass, replace
+from functools import cache
 
 from PySide6.QtCore import QByteArray
 from PySide6.QtGui import QColor, QFont, QFontDatabase
@@ -10,6 +11,25 @@ from careful_coil.drawing.tokens import DIM, LIGHT, STRIP_QUIET, colour_of
 
 SCALES = (1.0, 1.25, 1.5, 1.75)
 FAMILY = "B612"
+
+
+@cache
+def _font(pixels: int, bold: bool) -> QFont:
+    """Return a face; it is shared, so nobody changes it."""
+    font = QFont(FAMILY)
+    font.setPixelSize(pixels)
+    font.setBold(bold)
+    return font
+
+
+@cache
+def _colour(token: str, dim: bool) -> QColor:
+    """Return a colour; it is shared, so nobody changes it."""
+    if token == "strip-quiet":
+        return QColor(STRIP_QUIET)
+    if token.startswith("strip-mark:"):
+        return QColor(DIM[token.removeprefix("strip-mark:")])
+    return QColor(colour_of(token, DIM if dim else LIGHT))
 
 
 @dataclass(frozen=True, slots=True)
@@ -25,18 +45,11 @@ class Theme:
 
     def colour(self, token: str) -> QColor:
         """Return the colour of a token."""
-        if token == "strip-quiet":
-            return QColor(STRIP_QUIET)
-        if token.startswith("strip-mark:"):
-            return QColor(DIM[token.removeprefix("strip-mark:")])
-        return QColor(colour_of(token, DIM if self.dim else LIGHT))
+        return _colour(token, self.dim)
 
     def font(self, size: float = 15, bold: bool = False) -> QFont:
         """Return the face at a size in pixels."""
-        font = QFont(FAMILY)
-        font.setPixelSize(max(self.px(size), 1))
-        font.setBold(bold)
-        return font
+        return _font(max(self.px(size), 1), bold)
 
     def other(self) -> "Theme":
         """Return the same with light and dim exchanged."""
@@ -55,7 +68,7 @@ class Theme:
         }
         return f"""
             * {{ font-family: {FAMILY}; font-size: {self.px(15)}px; color: {c["ink"]}; }}
-            QWidget#window, QScrollArea, QScrollArea > QWidget > QWidget {{ background: {c["ground"]}; border: 0; }}
+            QScrollArea, QScrollArea > QWidget > QWidget {{ background: {c["ground"]}; border: 0; }}
             QLabel#label {{ color: {c["quiet"]}; font-size: {self.px(13)}px; }}
             QLabel#message {{ color: {c["hold"]}; font-size: {self.px(13)}px; }}
             QLineEdit {{ background: {c["surface"]}; border: 1px solid {c["note"]}; border-radius: 3px;

@@ -60,13 +60,16 @@ class Way(Painted):
     def show_judgement(self, judged: "Judgement | None", number: int, station: Station) -> None:
         """Show a job and the open station."""
         self._judged, self._number, self.station = judged, number, station
-        self.setAccessibleDescription(f"{self.title()}, {SHOWN[station]}")
-        self.update()
+        pips = judged.pips if judged else ()
+        if self.shows(self.title(), self.plate_line(), station, pips):
+            self.setAccessibleDescription(f"{self.title()}, {SHOWN[station]}")
+            self.update()
 
     def say(self, words: str, tone: str) -> None:
         """Show a message in place of the plate's line."""
-        self.message, self._tone = words, tone
-        self.update()
+        if (words, tone) != (self.message, self._tone):
+            self.message, self._tone = words, tone
+            self.update()
 
     def title(self) -> str:
         """Return the motor's name."""

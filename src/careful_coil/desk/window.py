@@ -1,6 +1,5 @@
 """The window: rack, bench, ledger, strip; keys go to one place each."""
 
-from collections.abc import Callable
 from functools import partial
 from typing import TYPE_CHECKING
 
@@ -18,17 +17,17 @@ from PySide6.QtWidgets import (
     QMainWindow,
     QStackedWidget,
     QVBoxLayout,
-    QWidget,
 )
 
-from careful_coil.core.stations import STATIONS, Station
-from careful_coil.desk.bundles import is_bundle, take_in, take_offered
+from careful_coil.core.stations import Station
+from careful_coil.desk.bundles import is_bundle, take_in
 from careful_coil.desk.follow import Follow
-from careful_coil.desk.keeping import back_up, rebuild, write_report
 from careful_coil.desk.keys import KeySheet
 from careful_coil.desk.leaving import Leaving
 from careful_coil.desk.ledger import Ledger
+from careful_coil.desk.menus import MENUS, actions
 from careful_coil.desk.pages import PAGES, Pages
+from careful_coil.desk.painted import Ground
 from careful_coil.desk.papers import write_job_sheet, write_stubs, write_tags
 from careful_coil.desk.rack import Rack
 from careful_coil.desk.session import Session
@@ -36,7 +35,7 @@ from careful_coil.desk.shared.page import Page
 from careful_coil.desk.standback import StandBack
 from careful_coil.desk.strip import Strip
 from careful_coil.desk.theme import Theme
-from careful_coil.desk.way import ABOUT, SHOWN, Way
+from careful_coil.desk.way import ABOUT, Way
 
 if TYPE_CHECKING:
     from careful_coil.core.job import AnyBody
@@ -77,9 +76,8 @@ class Window(QMainWindow):
         self.setAcceptDrops(True)
         self.resize(1280, 800)
 
-    def _lay_out(self) -> QWidget:
-        whole = QWidget()
-        whole.setObjectName("window")
+    def _lay_out(self) -> Ground:
+        whole = Ground(self.theme)
         bench = QVBoxLayout()
         bench.setSpacing(0)
         bench.addWidget(self.way)
@@ -117,8 +115,8 @@ class Window(QMainWindow):
         """Take a station's page in as it is first opened, and hear what it asks of the window."""
         self.stack.addWidget(page)
         page.joint_wanted.connect(self.do_connect)
-        page.stubs_wanted.connect(partial(write_stubs, self.session, self._wrote))
-        page.tags_wanted.connect(partial(write_tags, self.session, self._wrote))
+        page.stubs_wanted.connect(partial(write_stubs, self.session, self.wrote))
+        page.tags_wanted.connect(partial(write_tags, self.session, self.wrote))
 
     @property
     def settings_page(self) -> "SettingsPage":
@@ -144,68 +142,20 @@ class Window(QMainWindow):
 
     def _actions(self) -> None:
         bar = self.menuBar()
-        menus = {name: bar.addMenu(name) for name in ("&Shop", "&Bench", "&View", "&Help")}
-
-        def add(menu: str, words: str, keys: str | list[str], do: Callable[[], object]) -> None:
+        menus = {name: bar.addMenu(name) for name in MENUS}
+        for menu, words, keys, do in actions(self):
             action = QAction(words, self)
-            action.setShortcuts(
-                [QKeySequence(k) for k in ([keys] if isinstance(keys, str) else keys)]
-            )
-            action.triggered.connect(lambda _=False: do())
+            action.setShortcuts([QKeySequence(k) for k in keys])
+            action.triggered.connect(lambda _=False, do=do: do())
             menus[menu].addAction(action)
-
-        add("&Shop", "New job", "Ctrl+N", self.session.new_job)
-        add("&Shop", "Loose leads", "Ctrl+L", lambda: self.session.new_job(loose=True))
-        add("&Shop", "Find a motor or a bench sum", "Ctrl+K", self._find)
-        add("&Shop", "Shop settings", "Ctrl+,", self.settings)
-        add("&Shop", "Take a job in from a file", "Ctrl+O", self.ask_for_file)
-        add("&Shop", "Take what it changes", "Ctrl+Shift+O", partial(take_offered, self.session))
-        add(
-            "&Shop",
-            "Write the job sheet",
-            "Ctrl+P",
-            partial(write_job_sheet, self.session, self._wrote),
-        )
-        add(
-            "&Shop",
-            "Write the strip of tags",
-            "Ctrl+T",
-            partial(write_tags, self.session, self._wrote),
-        )
-        add("&Shop", "Back the shop up now", [], partial(back_up, self.session))
-        add("&Shop", "Rebuild the rack from the log", [], partial(rebuild, self.session))
-        add("&Shop", "Close", "Ctrl+Q", self.close)
-        for station, name in SHOWN.items():
-            add("&Bench", name, f"Ctrl+{STATIONS.index(station) + 1}", partial(self.go, station))
-        add("&Bench", "To the meter strip", "Ctrl+M", self.to_strip)
-        add("&Bench", "Do what Next says", "Ctrl+Return", self.do_next)
-        add("&Bench", "Bring back what was put off", "Shift+N", self.session.bring_back)
-        add("&Bench", "Strike the last entry", "Ctrl+Z", self.session.strike_last)
-        add("&Bench", "Take the strike back", "Ctrl+Shift+Z", self.session.strike_back)
-        add("&Help", "Where was I", "F2", self.session.where)
-        add("&View", "Fold the rack", "F6", self._fold)
-        add("&View", "Stand back", "F11", self._stand_back)
-        add("&View", "Dim or light", "Ctrl+D", lambda: self.set_theme(self.theme.other()))
-        add(
-            "&View",
-            "Larger text",
-            ["Ctrl+=", "Ctrl++"],
-            lambda: self.set_theme(self.theme.larger(1)),
-        )
-        add("&View", "Smaller text", "Ctrl+-", lambda: self.set_theme(self.theme.larger(-1)))
-        add(
-            "&Help", "What is this", "F1", lambda: self.way.say(ABOUT[self.session.station], "note")
-        )
-        add("&Help", "Write a report", [], partial(write_report, self.session))
-        add("&Help", "Why is it believed", "Ctrl+R", self.explain)
-        add("&Help", "Keys", ["Ctrl+/", "Shift+F1"], lambda: self.keys.unfold(self.theme))
 
     # --- what is shown --------------------------------------------------------------------------
 
     def set_theme(self, theme: Theme) -> None:
         """Show everything in another theme or text size."""
         self.theme = theme
-        self.setStyleSheet(theme.sheet())
+        self.menuBar().setStyleSheet(theme.sheet())
+        self.whole.set_theme(theme)
         self.rack.set_theme(theme)
         self.ledger.set_theme(theme)
         self.strip.set_theme(theme)
@@ -213,12 +163,17 @@ class Window(QMainWindow):
         self.standback.set_theme(theme)
         if self._sum_card is not None:
             self._sum_card.set_theme(theme)
-        for page in self.pages.values():
-            page.set_theme(theme)
-        if self._settings_page is not None:
-            self._settings_page.set_theme(theme)
+        page = self.stack.currentWidget()
+        if isinstance(page, Page):
+            self._bring(page)
         self._make_room()
         self.refresh()
+
+    def _bring(self, page: Page) -> None:
+        """Bring a page into sight, in the theme there is now."""
+        if page.theme != self.theme:
+            page.set_theme(self.theme)
+        self.stack.setCurrentWidget(page)
 
     def refresh(self) -> None:
         """Show the open job."""
@@ -232,7 +187,7 @@ class Window(QMainWindow):
         if not waits and (
             self._settings_page is None or self.stack.currentWidget() is not self._settings_page
         ):
-            self.stack.setCurrentWidget(self.pages[self.session.station])
+            self._bring(self.pages[self.session.station])
         self.standback.update()
         if job is not None:
             self.pages[self.session.station].show_judgement(job.judged)
@@ -267,18 +222,23 @@ class Window(QMainWindow):
             self.way.say("That station is not part of this version.", "note")
             return
         self.session.station = station
-        self.stack.setCurrentWidget(self.pages[self.session.station])
+        self._bring(self.pages[self.session.station])
         self.way.say("", "")
         self.refresh()
         page = self.pages[self.session.station]
         if not (field and page.put_cursor(field)) and not page.start():
             self.to_strip()
 
+    def about(self) -> None:
+        """Say what the open station is for."""
+        self.way.say(ABOUT[self.session.station], "note")
+
     def to_strip(self) -> None:
         """Put the cursor on the strip."""
         self.strip.line.setFocus(Qt.FocusReason.OtherFocusReason)
 
-    def _fold(self) -> None:
+    def fold(self) -> None:
+        """Fold the rack away, or out again."""
         self._folded_by_hand = self.rack.isVisible()
         self.rack.setVisible(not self._folded_by_hand)
 
@@ -291,7 +251,8 @@ class Window(QMainWindow):
     def _room_above_strip(self) -> QRect:
         return QRect(0, 0, self.whole.width(), self.whole.height() - self.strip.height())
 
-    def _stand_back(self) -> None:
+    def stand_back(self) -> None:
+        """Show what is read from two metres away, or the bench again."""
         if self.standback.toggle(self._room_above_strip()):
             self.to_strip()
 
@@ -300,11 +261,12 @@ class Window(QMainWindow):
 
     def settings(self) -> None:
         """Show the shop's settings in place of the bench; any station leads back."""
-        self.stack.setCurrentWidget(self.settings_page)
+        self._bring(self.settings_page)
         self.way.say("Shop settings; Ctrl+1 leads back to the bench.", "note")
         self.settings_page.start()
 
-    def _find(self) -> None:
+    def look_for(self) -> None:
+        """Put the cursor where a motor or a sum is looked for."""
         self.rack.show()
         self.rack.search.setFocus(Qt.FocusReason.ShortcutFocusReason)
 
@@ -362,21 +324,21 @@ class Window(QMainWindow):
 
     # --- papers and files -----------------------------------------------------------------------
 
-    def _wrote(self, words: str) -> None:
+    def wrote(self, words: str) -> None:
         """Say where a paper is, or why it was not written."""
         self.way.say(words, "good" if words.startswith("Written") else "hold")
 
     def explain(self) -> None:
         """Say why the leads are believed to be what they are."""
         if not self.pages[self.session.station].explain():
-            self.way.say(ABOUT[self.session.station], "note")
+            self.about()
 
     def ask_for_file(self) -> None:
         """Say how a job comes in from another shop, the cursor where its path is typed."""
         self.way.say(
             "Type the path of a bundle (.ccjob) here, or drop the file on the window.", "note"
         )
-        self._find()
+        self.look_for()
 
     def dragEnterEvent(self, event: QDragEnterEvent) -> None:
         """Take files."""
@@ -398,7 +360,7 @@ class Window(QMainWindow):
             self._releasing = job.id
         elif self._releasing == job.id:
             self._releasing = ""
-            write_job_sheet(self.session, self._wrote)
+            write_job_sheet(self.session, self.wrote)
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         """Keep the key sheet over the whole window."""

@@ -15,6 +15,7 @@ from careful_coil.core.winding.arrangements import ARRANGEMENTS, Arrangement
 from careful_coil.core.winding.network import Coil, Network
 from careful_coil.core.winding.symmetry import (
     Relabelling,
+    dc_count,
     dc_symmetries,
     kick_symmetries,
     parts,
@@ -111,6 +112,11 @@ class Model:
                 seen.update(tuple(k[x] for x in g) for k in kick_symmetries(self._healthy))
         return tuple(self._whole(g) for g in found)
 
+    @property
+    def unseen_count(self) -> int:
+        """Return how many of these there are, without listing them."""
+        return dc_count(self._healthy) // len(kick_symmetries(self._healthy))
+
     @cached_property
     def symmetries(self) -> tuple[Relabelling, ...]:
         """Return the relabellings that nothing measured can tell from each other."""
@@ -126,7 +132,7 @@ class Model:
         """Return how many relabellings ohms cannot tell, ends of sensors included."""
         lone = len(self.network.leads) - len(self.core.leads) - 2 * self.sensors - 3 * self.triples
         beside = 2**self.sensors * math.factorial(self.sensors) * math.factorial(lone)
-        return int(len(dc_symmetries(self.bare)) * beside)
+        return int(dc_count(self.bare) * beside)
 
     @cached_property
     def layout(self) -> Network:

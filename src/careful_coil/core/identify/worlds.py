@@ -42,8 +42,10 @@ class World:
 
 def few_enough(weighed: Sequence[Weighed]) -> bool:
     """Whether the worlds of these placements can be looked at one by one."""
-    count = sum(len(w.model.unseen) * len(couplings(w.model)) for w in weighed if w.model)
-    return len(weighed) <= MOST_REFINED and count <= MOST_WORLDS
+    if len(weighed) > MOST_REFINED:
+        return False
+    count = sum(w.model.unseen_count * len(couplings(w.model)) for w in weighed if w.model)
+    return count <= MOST_WORLDS
 
 
 def worlds_of(weighed: Sequence[Weighed], evidence: Evidence) -> list[World]:

@@ -154,117 +154,208 @@ def live(entries: Iterable[Entry]) -> tuple[list[Entry], frozenset[str]]:
 
 def fold(entries: Iterable[Entry]) -> Job:
     """Return the job that a log describes."""
-    entries = tuple(entries)
-    alive, struck = live(entries)
-    counted, exchanged = changed_over(alive)
-    notes = Notes()
-    state: dict[str, object] = {}
-    readings: list[Taken] = []
-    at: dict[str, int] = {}  # where the reading of an entry stands
-    known: dict[str, str] = {}
-    line_ohms: dict[str, float | str] = {}
-    attested: dict[str, Attested] = {}
-    waived: dict[str, Waived] = {}
-    waivers: dict[str, Entry] = {}
-    seen = Seen()
-    parts: dict[str, Any] = {f.part: f.begins() for f in FOLDS.values()}
-    sums: list[tuple[str, str]] = []
-    leads: tuple[Lead, ...] = ()
-    deeds, gone = Deeds(), list[Taken]()
-    for place, entry in enumerate(counted):
-        if deeds.late(entry):
-            continue
-        body = entry.said
-        deeds, done = notice_deeds(deeds, entry, place)
+    return Folding().job(entries)
+
+
+REACHES_BACK = ("struck", "tags-swapped")  # kinds that change what was said before them
+
+
+class Folding:
+    """A log that grows, folded as far as it is known: what comes behind costs no more than itself.
+
+    Jobs it gave out before stay as they are.
+    """
+
+    def __init__(self) -> None:
+        self._log: tuple[Entry, ...] = ()
+        self._begin(())
+
+    def job(self, entries: Iterable[Entry]) -> Job:
+        """Return the job of a log; one that goes on behind the last is folded on from there."""
+        entries = tuple(entries)
+        known = len(self._log)
+        goes_on = known <= len(entries) and (not known or entries[known - 1] is self._log[-1])
+        fresh = entries[known:] if goes_on else ()
+        if not goes_on or any(e.body.kind in REACHES_BACK for e in fresh):
+            self._begin(entries)
+        else:
+            for entry in fresh:
+                self._state.put(entry)
+        self._log = entries
+        return self._state.made(entries, self._struck, self._exchanged)
+
+    def _begin(self, entries: tuple[Entry, ...]) -> None:
+        alive, self._struck = live(entries)
+        counted, self._exchanged = changed_over(alive)
+        self._state = _State()
+        for entry in counted:
+            self._state.put(entry)
+
+
+class _State:
+    """What entries have told so far, one after the other."""
+
+    def __init__(self) -> None:
+        self.place = -1
+        self.notes = Notes()
+        self.told: dict[str, Any] = {}  # fields of the job that the newest entry of a kind tells
+        self.readings = Readings()
+        self.known: dict[str, str] = {}
+        self.line_ohms: dict[str, float | str] = {}
+        self.attested: dict[str, Attested] = {}
+        self.waived: dict[str, Waived] = {}
+        self.waivers: dict[str, Entry] = {}
+        self.seen = Seen()
+        self.parts: dict[str, Any] = {f.part: f.begins() for f in FOLDS.values()}
+        self.sums: list[tuple[str, str]] = []
+        self.leads: tuple[Lead, ...] = ()
+        self.deeds = Deeds()
+        self.gone: list[Taken] = []
+
+    def put(self, entry: Entry) -> None:
+        """Take one more entry that counts."""
+        self.place += 1
+        if self.deeds.late(entry):
+            return
+        body, place = entry.said, self.place
+        self.deeds, done = notice_deeds(self.deeds, entry, place)
         for fold_of in FOLDS.values():
-            parts[fold_of.part] = fold_of.notice(parts[fold_of.part], entry, place)
+            self.parts[fold_of.part] = fold_of.notice(self.parts[fold_of.part], entry, place)
         if isinstance(body, Noted):
-            notes.put(body)
+            self.notes.put(body)
         if done:
-            void = {f for d in done for f in VOIDS[d.kind].again}
-            parts["joined"] = parts["joined"].without(void)
-            if "readings" in void:
-                gone, readings, known, at = [*gone, *readings], [], {}, {}
-            if "readings" in void and leads:
-                leads = tuple(x.model_copy(update={"marking": ""}) for x in leads)
-            if "line-ohms" in void:
-                line_ohms = {}
+            self._void({f for d in done for f in VOIDS[d.kind].again})
+        self._take(entry, body)
+
+    def _void(self, facts: set[str]) -> None:
+        self.parts["joined"] = self.parts["joined"].without(facts)
+        if "readings" in facts:
+            self.gone += self.readings.every
+            self.readings, self.known = Readings(), {}
+            self.leads = tuple(x.model_copy(update={"marking": ""}) for x in self.leads)
+        if "line-ohms" in facts:
+            self.line_ohms = {}
+
+    def _take(self, entry: Entry, body: Any) -> None:
         match body.kind:
             case "sum":
-                sums.append((body.name, body.words))
+                self.sums.append((body.name, body.words))
             case "leads":
-                leads = body.leads
+                self.leads = body.leads
             case "meter":
-                state["meter"], state["meter_used"] = _meter(body), body
+                self.told["meter"], self.told["meter_used"] = _meter(body), body
             case "reading":
-                at[entry.id] = len(readings)
-                readings.append(_taken(entry, body, place))
+                self.readings.put(_taken(entry, body, self.place))
             case "role-known":
-                known[body.tag] = body.role
+                self.known[body.tag] = body.role
             case "reading-moved":
-                if (k := at.get(body.target)) is not None:
-                    readings[k] = _moved(readings[k], body.between)
+                self.readings.move(body.target, body.between)
             case "proved-dead":
-                state["dead_proved"] = entry
+                self.told["dead_proved"] = entry
             case "low-run" | "lead-clamped" | "turn-seen" | "trial-step" | "trial-start":
-                state.pop("dead_proved", None)  # it had volts: charged again, to be proved again
+                # it had volts: charged again, to be proved again
+                self.told.pop("dead_proved", None)
             case "found-hookup":
-                state["found"] = body
+                self.told["found"] = body
             case "supply":
-                state["supply"], state["supply_by"] = body, entry.by
+                self.told["supply"], self.told["supply_by"] = body, entry.by
             case "line-ohm":
-                line_ohms["-".join(sorted(body.lines))] = body.value
+                self.line_ohms["-".join(sorted(body.lines))] = body.value
             case "attested":
-                attested[body.item] = body
+                self.attested[body.item] = body
             case "let-go":
-                state["let_go"] = body if body.how else None
+                self.told["let_go"] = body if body.how else None
             case "on-site":
-                state["on_site"], state["placed"] = body.on, True
+                self.told["on_site"], self.told["placed"] = body.on, True
             case "follows-up":
-                state["follows"] = body
+                self.told["follows"] = body
             case "waived":
-                waived[body.code] = body
-                waivers[body.code] = entry
+                self.waived[body.code] = body
+                self.waivers[body.code] = entry
             case "released":
-                state["released"] = entry
+                self.told["released"] = entry
             case "struck" | "tags-swapped":
                 pass
             case _:
-                seen = notice(seen, body)
-    kept, remarks = _usable(readings, leads)
-    return Job(
-        ticket=notes.of("ticket"),
-        plate=nameplate(notes.of("plate")),
-        leads=leads,
-        readings=kept,
-        known=tuple(sorted((t, r) for t, r in known.items() if r)),
-        tested=replace(parts["tested"], made=notes.of("winding-made")),
-        gear=parts["gear"],
-        hands=replace(
-            parts["hands"],
-            felt=notes.of("felt"),
-            bearings=notes.items("bearing"),
-            brushes=notes.items("brush"),
-        ),
-        winding=notes.of("winding-noted"),
-        joined=replace(parts["joined"], wish=notes.of("wished")),
-        trials=parts["trials"],
-        site=notes.of("site-checked"),
-        line_ohms=line_ohms,
-        attested=attested,
-        waived=waived,
-        waivers=waivers,
-        struck=struck,
-        deeds=deeds,
-        before=tuple(gone),
-        log=entries,
-        remarks=remarks,
-        exchanged=exchanged,
-        seen=seen_notes(seen, notes),
-        sums=tuple(sums),
-        notes=notes,
-        **state,  # type: ignore[arg-type]
-    )
+                self.seen = notice(self.seen, body)
+
+    def made(
+        self, entries: tuple[Entry, ...], struck: frozenset[str], exchanged: tuple[str, ...]
+    ) -> Job:
+        """Return the job as it stands; nothing that comes later changes it."""
+        kept, remarks = self.readings.usable(tuple(lead.tag for lead in self.leads))
+        notes, parts = self.notes.copy(), self.parts
+        return Job(
+            ticket=notes.of("ticket"),
+            plate=nameplate(notes.of("plate")),
+            leads=self.leads,
+            readings=kept,
+            known=tuple(sorted((t, r) for t, r in self.known.items() if r)),
+            tested=replace(parts["tested"], made=notes.of("winding-made")),
+            gear=parts["gear"],
+            hands=replace(
+                parts["hands"],
+                felt=notes.of("felt"),
+                bearings=notes.items("bearing"),
+                brushes=notes.items("brush"),
+            ),
+            winding=notes.of("winding-noted"),
+            joined=replace(parts["joined"], wish=notes.of("wished")),
+            trials=parts["trials"],
+            site=notes.of("site-checked"),
+            line_ohms=dict(self.line_ohms),
+            attested=dict(self.attested),
+            waived=dict(self.waived),
+            waivers=dict(self.waivers),
+            struck=struck,
+            deeds=self.deeds,
+            before=tuple(self.gone),
+            log=entries,
+            remarks=remarks,
+            exchanged=exchanged,
+            seen=seen_notes(self.seen, notes),
+            sums=tuple(self.sums),
+            notes=notes,
+            **self.told,
+        )
+
+
+class Readings:
+    """Readings of the winding as they stand, and which of them can be used with the leads there are."""
+
+    def __init__(self) -> None:
+        self.every: list[Taken] = []
+        self._at: dict[str, int] = {}  # where the reading of an entry stands
+        self._tags: tuple[str, ...] = ()
+        self._kept: list[Taken] = []
+        self._remarks: list[str] = []
+        self._checked = 0
+
+    def put(self, taken: Taken) -> None:
+        """Take one more."""
+        self._at[taken.entry] = len(self.every)
+        self.every.append(taken)
+
+    def move(self, target: str, between: tuple[str, str]) -> None:
+        """Move one to another pair."""
+        if (k := self._at.get(target)) is not None:
+            self.every[k] = _moved(self.every[k], between)
+            self._checked = 0
+
+    def usable(self, tags: tuple[str, ...]) -> tuple[tuple[Taken, ...], tuple[str, ...]]:
+        """Leave out readings that name leads the motor has not, or no usable figure, and say so."""
+        if tags != self._tags or not self._checked:
+            self._tags, self._kept, self._remarks, self._checked = tags, [], [], 0
+        for taken in self.every[self._checked :]:
+            try:
+                check_reading(taken.reading, tags, taken.reading.kind)
+            except CoilError as error:
+                if tags:
+                    self._remarks.append(f"A reading is left out. {error}")
+                continue
+            self._kept.append(taken)
+        self._checked = len(self.every)
+        return tuple(self._kept), tuple(self._remarks)
 
 
 def _meter(body: MeterUsed) -> Meter:
@@ -287,23 +378,6 @@ def _moved(taken: Taken, between: tuple[str, str]) -> Taken:
         return taken
     reading = taken.reading.model_copy(update={"between": between})
     return replace(taken, reading=reading)
-
-
-def _usable(
-    readings: list[Taken], leads: tuple[Lead, ...]
-) -> tuple[tuple[Taken, ...], tuple[str, ...]]:
-    """Leave out readings that name leads the motor has not, or no usable figure, and say so."""
-    tags = [lead.tag for lead in leads]
-    kept, remarks = [], []
-    for taken in readings:
-        try:
-            check_reading(taken.reading, tags, taken.reading.kind)
-        except CoilError as error:
-            if tags:
-                remarks.append(f"A reading is left out. {error}")
-            continue
-        kept.append(taken)
-    return tuple(kept), tuple(remarks)
 
 
 def reading_of(job: Job, a: str, b: str) -> Taken | None:

@@ -12,6 +12,12 @@ class Notes:
     def __init__(self) -> None:
         self._told: dict[tuple[str, str], dict[str, str]] = {}
 
+    def copy(self) -> "Notes":
+        """Return the same, which later fields do not change."""
+        found = Notes()
+        found._told = dict(self._told)
+        return found
+
     def put(self, body: Noted) -> None:
         """Take one more field."""
         key = body.sheet, body.of

@@ -14,6 +14,7 @@ import numpy as np
 from careful_coil.core.winding.network import Network
 
 Relabelling = tuple[int, ...]
+SAME = 1e-6  # of the strongest kick: two that differ less are one
 # ohms that no sum of a few others repeats
 _UNLIKE = (1.0, 1.618, 2.718, 4.669, 7.39, 11.13, 17.71, 28.57, 46.09, 73.31)
 
@@ -52,6 +53,22 @@ def dc_symmetries(network: Network) -> tuple[Relabelling, ...]:
     return tuple(_assemble(network))
 
 
+@cache
+def dc_count(network: Network) -> int:
+    """Return how many relabellings keep all resistances, without listing them: twelve leads have 46,080."""
+    count = len(parts(network))
+    ways = [[len(part_relabellings(network, a, b)) for b in range(count)] for a in range(count)]
+    sums = {0: 1}  # by the parts that are taken: the ways to lay the first of them
+    for row in ways:
+        fresh: dict[int, int] = {}
+        for taken, known in sums.items():
+            for b, own in enumerate(row):
+                if own and not taken & 1 << b:
+                    fresh[taken | 1 << b] = fresh.get(taken | 1 << b, 0) + known * own
+        sums = fresh
+    return sum(sums.values())
+
+
 def _assemble(network: Network) -> Iterator[Relabelling]:
     count = len(parts(network))
     for order in itertools.permutations(range(count)):
@@ -85,6 +102,7 @@ class _Keeping:
         ).reshape(len(flat), len(network.coils))
         # unequal halves, so that a half of one phase is told from the other half of it
         self._flux = share @ network.mutual(same_half=0.93, other_half=0.84) @ share.T
+        self._most = float(np.abs(self._flux).max(initial=0.0))
 
     def all(self) -> Iterator[Relabelling]:
         """Yield every relabelling."""
@@ -119,5 +137,5 @@ class _Keeping:
     ) -> bool:
         before, now = len(to), len(to) + len(fresh_to)
         at, turn = np.array(to + fresh_to, dtype=int), np.array(sign + fresh_sign)
-        new = self._flux[np.ix_(at[before:], at)] * np.outer(turn[before:], turn)
-        return bool(np.allclose(new, self._flux[before:now, :now], atol=1e-9))
+        new = self._flux[at[before:, None], at] * (turn[before:, None] * turn)
+        return bool((np.abs(new - self._flux[before:now, :now]) <= SAME * self._most).all())

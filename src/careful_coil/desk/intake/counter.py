@@ -45,8 +45,9 @@ class Stubs(Painted):
     def show_job(self, number: int, name: str, phone: str, complaint: str) -> None:
         """Show another job's stubs."""
         self.number, self.lines = number, (name, phone, complaint)
-        self.setAccessibleDescription(f"Motor and customer, number {number}, {name}, {phone}")
-        self.update()
+        if self.shows(number, *self.lines):
+            self.setAccessibleDescription(f"Motor and customer, number {number}, {name}, {phone}")
+            self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
         """Draw two tags side by side, torn apart in the middle."""

@@ -1,10 +1,11 @@
 """What every station has: its session, its theme, what it shows of a judgement."""
 
+from collections.abc import Sequence
 from typing import TYPE_CHECKING, Any
 
 from PySide6.QtCore import QPointF, QRect, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QPainter, QPaintEvent
-from PySide6.QtWidgets import QLabel, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QFrame, QLabel, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
 from careful_coil.desk import paint
 from careful_coil.desk.field import Field
@@ -35,6 +36,9 @@ class Page(QScrollArea):
         self.column.setContentsMargins(20, 12, 20, 12)
         self.column.setSpacing(10)
         self.setWidget(self.body)
+        self.setFrameShape(QFrame.Shape.NoFrame)
+        for under in (self.viewport(), self.body):
+            under.setAutoFillBackground(False)  # the ground of the window shows through
         self.fields: dict[str, Field] = {}
         session.job_opened.connect(self.take_up)
 
@@ -65,13 +69,24 @@ class Page(QScrollArea):
         return False
 
     def set_theme(self, theme: Theme) -> None:
-        """Take another theme."""
+        """Take another theme. A page that is not in sight takes it when it comes into sight."""
         self.theme = theme
-        body: Any = self.body  # Qt's stubs differ in what children are
-        for part in body.findChildren(QWidget):
+        self.verticalScrollBar().setStyleSheet(theme.sheet())
+        for root in self.in_sight():
+            self.dress(root)
+
+    def in_sight(self) -> Sequence[QWidget]:
+        """Return what takes another theme at once; the rest takes it when it comes into sight."""
+        return (self.body,)
+
+    def dress(self, root: QWidget) -> None:
+        """Let a widget with all it holds take the theme."""
+        root.setStyleSheet(self.theme.sheet())
+        whole: Any = root  # Qt's stubs differ in what children are
+        for part in (root, *whole.findChildren(QWidget)):
             setter = getattr(part, "set_theme", None)
             if callable(setter):
-                setter(theme)
+                setter(self.theme)
 
     def put_cursor(self, field: str) -> bool:
         """Put the cursor into a field; False when this station has none of that name."""
@@ -98,8 +113,9 @@ class Heading(Painted):
     def say(self, words: str, remark: str = "") -> None:
         """Show other words."""
         self.words, self.remark = words, remark
-        self.setAccessibleName(words)
-        self.update()
+        if self.shows(words, remark):
+            self.setAccessibleName(words)
+            self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
         """Draw it, with a hairline above where it starts a part."""
@@ -137,7 +153,8 @@ class Caution(Painted):
     def say(self, words: str) -> None:
         """Show another caution."""
         self.words = words
-        self.fit()
+        if self.shows(words):
+            self.fit()
 
     def paintEvent(self, event: QPaintEvent) -> None:
         """Draw a triangle and the words."""

@@ -21,7 +21,8 @@ class PartedPage(Page):
         self, session: Session, theme: Theme, name: str, caution: str, make: Sequence[type[Part]]
     ) -> None:
         super().__init__(session, theme)
-        self.column.addWidget(Caution(caution, theme))
+        self.caution = Caution(caution, theme)
+        self.column.addWidget(self.caution)
         self.parts: dict[str, Part] = {}
         for kind in make:
             part = kind(session, theme)
@@ -48,6 +49,10 @@ class PartedPage(Page):
             shortcut.setContext(Qt.ShortcutContext.WidgetWithChildrenShortcut)
             shortcut.activated.connect(lambda step=step: self.step(step))
 
+    def in_sight(self) -> Sequence[QWidget]:
+        """Return the index and the open part."""
+        return self.caution, self.index, self.part
+
     def opened(self, id: str) -> None:
         """Take up another motor in every part."""
         for part in self.parts.values():
@@ -69,6 +74,8 @@ class PartedPage(Page):
         self.verticalScrollBar().setValue(0)
 
     def _opened(self, _: int) -> None:
+        if self.part.theme != self.theme or not self.part.styleSheet():
+            self.dress(self.part)
         for part in self.parts.values():
             part.setVisible(part is self.part)
         if self.judged is not None:

@@ -1,0 +1,60 @@
+"""What the menus hold: words, keys, and what of the window does it."""
+
+from collections.abc import Callable, Iterator
+from functools import partial
+from typing import TYPE_CHECKING
+
+from careful_coil.core.stations import STATIONS
+from careful_coil.desk.bundles import take_offered
+from careful_coil.desk.keeping import back_up, rebuild, write_report
+from careful_coil.desk.papers import write_job_sheet, write_tags
+from careful_coil.desk.way import SHOWN
+
+if TYPE_CHECKING:
+    from careful_coil.desk.window import Window
+
+MENUS = ("&Shop", "&Bench", "&View", "&Help")
+Act = tuple[str, str, tuple[str, ...], Callable[[], object]]
+
+
+def actions(window: "Window") -> Iterator[Act]:
+    """Yield menu, words, keys and what is done, in the order of the menus."""
+    yield from _shop(window)
+    yield from _bench(window)
+    w = window
+    yield "&Help", "Where was I", ("F2",), w.session.where
+    yield "&View", "Fold the rack", ("F6",), w.fold
+    yield "&View", "Stand back", ("F11",), w.stand_back
+    yield "&View", "Dim or light", ("Ctrl+D",), lambda: w.set_theme(w.theme.other())
+    yield "&View", "Larger text", ("Ctrl+=", "Ctrl++"), lambda: w.set_theme(w.theme.larger(1))
+    yield "&View", "Smaller text", ("Ctrl+-",), lambda: w.set_theme(w.theme.larger(-1))
+    yield "&Help", "What is this", ("F1",), w.about
+    yield "&Help", "Write a report", (), partial(write_report, w.session)
+    yield "&Help", "Why is it believed", ("Ctrl+R",), w.explain
+    yield "&Help", "Keys", ("Ctrl+/", "Shift+F1"), lambda: w.keys.unfold(w.theme)
+
+
+def _shop(w: "Window") -> Iterator[Act]:
+    s = w.session
+    yield "&Shop", "New job", ("Ctrl+N",), s.new_job
+    yield "&Shop", "Loose leads", ("Ctrl+L",), lambda: s.new_job(loose=True)
+    yield "&Shop", "Find a motor or a bench sum", ("Ctrl+K",), w.look_for
+    yield "&Shop", "Shop settings", ("Ctrl+,",), w.settings
+    yield "&Shop", "Take a job in from a file", ("Ctrl+O",), w.ask_for_file
+    yield "&Shop", "Take what it changes", ("Ctrl+Shift+O",), partial(take_offered, s)
+    yield "&Shop", "Write the job sheet", ("Ctrl+P",), partial(write_job_sheet, s, w.wrote)
+    yield "&Shop", "Write the strip of tags", ("Ctrl+T",), partial(write_tags, s, w.wrote)
+    yield "&Shop", "Back the shop up now", (), partial(back_up, s)
+    yield "&Shop", "Rebuild the rack from the log", (), partial(rebuild, s)
+    yield "&Shop", "Close", ("Ctrl+Q",), w.close
+
+
+def _bench(w: "Window") -> Iterator[Act]:
+    s = w.session
+    for station, name in SHOWN.items():
+        yield "&Bench", name, (f"Ctrl+{STATIONS.index(station) + 1}",), partial(w.go, station)
+    yield "&Bench", "To the meter strip", ("Ctrl+M",), w.to_strip
+    yield "&Bench", "Do what Next says", ("Ctrl+Return",), w.do_next
+    yield "&Bench", "Bring back what was put off", ("Shift+N",), s.bring_back
+    yield "&Bench", "Strike the last entry", ("Ctrl+Z",), s.strike_last
+    yield "&Bench", "Take the strike back", ("Ctrl+Shift+Z",), s.strike_back
