@@ -165,7 +165,8 @@ def _block(network: Network, part: tuple[int, ...]) -> str:
     leads = {network.leads[k] for k in part}
     if len(leads) == 1:
         return "1"
-    coils = [c for c in network.coils if _touches(network, c, leads)]
+    here = network.part_of(network.leads[part[0]])
+    coils = [c for c in network.coils if network.part_of(c.start) == here]
     like = {c.like for c in coils}
     shared = any(c.like in like for c in network.coils if c not in coils)
     three = like == {"coil"} and shared
@@ -174,19 +175,6 @@ def _block(network: Network, part: tuple[int, ...]) -> str:
     if len(leads) == 3 and three:
         return "y" if len(coils) == 3 else "d"
     return f"b{len(leads)}"
-
-
-def _touches(network: Network, coil: Coil, leads: set[str]) -> bool:
-    group = next(g for g in network.groups() if g & leads)
-    inside = network.node_index()
-    label = {inside[n] for n in group}
-    reach = set(label)
-    for _ in network.coils:
-        for c in network.coils:
-            ends = {inside[c.start], inside[c.finish]}
-            if ends & reach:
-                reach |= ends
-    return inside[coil.start] in reach
 
 
 @cache

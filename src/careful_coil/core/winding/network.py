@@ -140,6 +140,10 @@ class Network:
             found.setdefault(label[lead], set()).add(lead)
         return tuple(frozenset(g) for g in found.values())
 
+    def part_of(self, node: str) -> int:
+        """Return the number of the connected part that a node lies in."""
+        return self._groups[node]
+
     def resistance(self, nodes: Sequence[str] | None = None) -> Floats:
         """Return the effective resistance in Ω between all `nodes` (default: the leads).
 
