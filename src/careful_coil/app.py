@@ -2,11 +2,14 @@
 
 import sys
 
+from careful_coil.starting import few_collections
+
 WINDOW_WORDS = ("--demo",)
 
 
 def main() -> None:
     """Run `careful-coil` with the arguments of the command line."""
+    few_collections()
     arguments = sys.argv[1:]
     if not arguments or arguments[0] in WINDOW_WORDS:
         from careful_coil.desk.start import open_window  # headless verbs never import Qt

@@ -6,12 +6,9 @@ The log holds where in the program it happened, never what was in a job: no mess
 import contextlib
 import faulthandler
 import logging
-import platform
 import sys
 import traceback
 from collections.abc import Callable
-from importlib.metadata import version
-from logging.handlers import RotatingFileHandler
 from pathlib import Path
 from types import TracebackType
 
@@ -30,6 +27,8 @@ def log_file() -> Path:
 
 def start_log() -> None:
     """Begin to write the log; a folder that cannot be written leaves it out."""
+    from logging.handlers import RotatingFileHandler  # loads what few starts need
+
     if any(isinstance(one, RotatingFileHandler) for one in _log.handlers):
         return
     file = log_file()
@@ -68,14 +67,17 @@ def catch_all(say: Callable[[str], None]) -> None:
             return
         say(write_down(error, where))
 
-    start_log()
     sys.excepthook = caught
     with contextlib.suppress(OSError):  # of the libraries below: open as long as the program runs
+        log_file().parent.mkdir(parents=True, exist_ok=True)
         faulthandler.enable(log_file().with_name("crash.log").open("a", encoding="utf-8"))
 
 
 def report() -> str:
     """Return what helps to mend the program: versions and the end of the log, nothing of any customer."""
+    import platform
+    from importlib.metadata import version
+
     try:
         lines = log_file().read_text(encoding="utf-8", errors="replace").splitlines()
     except OSError:

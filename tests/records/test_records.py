@@ -13,8 +13,10 @@ from careful_coil.core.settings import Settings
 from careful_coil.demo import demo_jobs
 from careful_coil.documents.job import JobDocument, read_job
 from careful_coil.records import RecordsThread, Summary
+from careful_coil.records.rack import OnRack
 from careful_coil.records.shop import DATABASE, SHOP_FILE, VERSION
 from careful_coil.records.store import Store
+from careful_coil.records.summary import UNJUDGED
 from tests.core.logs import READY, SIX_LEADS, entries
 
 T = TypeVar("T")
@@ -119,6 +121,24 @@ def test_summaries_can_always_be_rebuilt(shop: Ask[Any]) -> None:
     assert [s.mark for s in first] == ["hold"] * 6 + ["watch"] * 3 + [""] * 5 + ["good", ""]
     assert Summary.of_text(first[0].text()) == first[0]
     assert Summary.of_text(first[0].text().replace('"gone"', '"released"')) is None
+
+
+def test_the_most_urgent_come_first_and_what_came_in_is_judged_behind(shop: Ask[Any]) -> None:
+    jobs = demo_jobs()[:5]
+    for job in jobs:
+        shop(lambda s, j=job: s.take_in(j))  # type: ignore[misc]
+    names = {j.id: j.entries[0].body.text for j in jobs}
+    told = shop(lambda s: s.rack.first(9))
+    assert told.whole
+    assert {s.id: s.name for s in told.summaries} == names
+    assert {s.state for s in told.summaries} == {UNJUDGED}
+    judged = list(iter(lambda: shop(lambda s: s.rack.behind()), None))
+    assert [s.number for s in judged] == sorted((j.number for j in jobs), reverse=True)
+    every = shop(lambda s: s.rack.every())
+    assert every == shop(lambda s: s.summaries())
+    assert shop(lambda s: s.rack.first(2)) == OnRack(every[:2], False)
+    shop(lambda s: s.rack.forget())
+    assert {s.id: s.name for s in shop(lambda s: s.rack.every())} == names
 
 
 def test_numbers_go_on_from_the_highest(shop: Ask[Any]) -> None:

@@ -31,7 +31,7 @@ Value = Annotated[float, Field(allow_inf_nan=False)] | str
 class Reading(BaseModel):
     """Common to all kinds: frozen, unknown keys ignored."""
 
-    model_config = ConfigDict(frozen=True, extra="ignore")
+    model_config = ConfigDict(frozen=True, extra="ignore", defer_build=True)
 
 
 class Resistance(Reading):

@@ -26,6 +26,7 @@ class Asking(QObject):
     """Asks other threads; what they refuse is told in words, and to who asked."""
 
     told = Signal(str, str)  # words, tone
+    rested = Signal()  # nothing that a hand waits for is on its way any more
     overtaken = Signal(object)  # RecordsOvertaken: what others recorded in between
 
     def __init__(self, records: RecordsThread) -> None:
@@ -93,6 +94,13 @@ class Asking(QObject):
 
     def _arrived(self, answer: tuple["Future[Any]", Done, Failed | None, bool]) -> None:
         self._waiting -= 1
+        try:
+            self._answer(answer)
+        finally:
+            if not self.busy:
+                self.rested.emit()
+
+    def _answer(self, answer: tuple["Future[Any]", Done, Failed | None, bool]) -> None:
         future, done, failed, tell = answer
         error = future.exception()
         if isinstance(error, CoilError):

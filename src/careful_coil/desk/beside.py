@@ -23,11 +23,12 @@ class Beside:
 
     def __init__(self, session: "Session") -> None:
         self._session = session
-        self._asked, self._behind = False, False
+        self._asked, self._behind, self._late = False, False, False
         self._gone = ""  # why the shop does not answer, said once
         self._timer = QTimer(session)
         self._timer.timeout.connect(self.look_around)
         session.overtaken.connect(self.overtaken)
+        session.rested.connect(self.go_on)
 
     def watch(self) -> None:
         """Look around every second."""
@@ -98,12 +99,20 @@ class Beside:
 
         s.ask(lambda store: store.rack.judge_by(settings), taken)
 
+    def go_on(self) -> None:
+        """Judge behind what had to wait for what a hand waited for."""
+        if self._late:
+            self.catch_up()
+
     def catch_up(self) -> None:
         """Judge what waits for it one after the other, each in its turn with what hands record."""
         s = self._session
         if self._behind:
             return
-        self._behind = True
+        if s.busy:  # first what a hand waits for
+            self._late = True
+            return
+        self._behind, self._late = True, False
 
         def more(summary: Summary | None) -> None:
             self._behind = summary is not None

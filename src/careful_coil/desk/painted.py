@@ -1,5 +1,6 @@
 """What every widget painted by hand has: a theme, and a height that follows its words."""
 
+from PySide6.QtCore import Signal
 from PySide6.QtGui import QFocusEvent, QPainter, QPaintEvent, QResizeEvent
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
@@ -55,9 +56,11 @@ class Painted(QWidget):
 class Ground(QWidget):
     """What lies under everything: painted, for a style sheet up here would restyle pages out of sight."""
 
+    first_painted = Signal()
+
     def __init__(self, theme: Theme) -> None:
         super().__init__()
-        self._theme = theme
+        self._theme, self._seen = theme, False
 
     def set_theme(self, theme: Theme) -> None:
         """Take another theme."""
@@ -67,3 +70,6 @@ class Ground(QWidget):
     def paintEvent(self, event: QPaintEvent) -> None:
         """Fill it."""
         QPainter(self).fillRect(event.rect(), self._theme.colour("ground"))
+        if not self._seen:
+            self._seen = True
+            self.first_painted.emit()

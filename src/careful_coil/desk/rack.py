@@ -113,6 +113,8 @@ class RackModel(QAbstractListModel):
     def fetchMore(self, parent: Index) -> None:
         """Let the view have some more, as it is scrolled to its end."""
         more = min(PAGE, len(self.shown) - self._rows)
+        if more <= 0:
+            return
         self.beginInsertRows(QModelIndex(), self._rows, self._rows + more - 1)
         self._rows += more
         self.endInsertRows()

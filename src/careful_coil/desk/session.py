@@ -28,7 +28,6 @@ if TYPE_CHECKING:
     from careful_coil.core.job import AnyBody, Entry, Job
     from careful_coil.core.ledger import Judgement
     from careful_coil.core.ledger.asks import Question
-    from careful_coil.documents.job import JobDocument
     from careful_coil.records.rack import OnRack
     from careful_coil.records.rows import Log
 
@@ -76,6 +75,7 @@ class Session(Asking):
         self.picked: Request | None = None
         self.sweep = ""  # a lead pinned: it is read against every other in turn
         self._back = True  # whether somebody returns to the motor that is opened
+        self._opening = False
         self._wanted_field = ""  # where the cursor goes once a new job is on the bench
         self.flying = 0  # values on their way to disk
         self.beside, self.signing = Beside(self), Signing(shop)
@@ -97,19 +97,13 @@ class Session(Asking):
 
     # --- rack -----------------------------------------------------------------------------------
 
-    def load(self, documents: "list[JobDocument]") -> None:
-        """Open the shop, take documents in, fill the rack."""
-        for document in documents:
-            self.ask(lambda s, d=document: s.take_in(d), self._taken_in)  # type: ignore[misc]
-        self.fill()
-
     def fill(self, id: str = "") -> None:
         """Fill the rack anew; open a job, the first where none is named and none is open."""
 
         def begun(found: "OnRack") -> None:
             if found.whole or not self.known:
                 self.filled(found.summaries)
-            if id or (found.summaries and self.open is None):
+            if id or (found.summaries and self.open is None and not self._opening):
                 self.open_job(id or found.summaries[0].id, back=not id)
             if found.whole:
                 self.beside.catch_up()
@@ -121,12 +115,6 @@ class Session(Asking):
             self.beside.catch_up()
 
         self.ask(lambda s: s.rack.first(SHOWN_AT_ONCE), begun)
-
-    def _taken_in(self, imported: Any) -> None:
-        if imported.number != imported.wanted:
-            self.told.emit(
-                f"Number {imported.wanted} is taken: the job is {imported.number} here.", "note"
-            )
 
     def filled(self, summaries: list[Summary]) -> None:
         """Show these on the rack."""
@@ -151,7 +139,7 @@ class Session(Asking):
 
     def open_job(self, id: str, back: bool = True) -> None:
         """Put another job on the bench. The meter stays on the motor it is on; `back`: somebody returns to it."""
-        self._back = back
+        self._back, self._opening = back, True
         number = self._by_id[id].number if id in self._by_id else 0
 
         def read(log: "Log") -> None:
@@ -254,12 +242,12 @@ class Session(Asking):
         judged: "Judgement",
         summary: Summary,
     ) -> None:
-        old = self.open
+        old, self._opening = self.open, False
         same = old is not None and old.id == id
         instrument = old.instrument if same and old is not None else None
-        if instrument is None:
-            instrument = self._instrument_for(id, number, judged.job)
         self.open = OpenJob(id, number, record, judged, instrument, not_here)
+        if not same:
+            self._find_instrument(id, number, judged.job)
         if self.bound is None or self.bound.id == id:
             self.bound = self.open
         self.ranked(summary)
@@ -274,6 +262,17 @@ class Session(Asking):
         if self._wanted_field:
             field, self._wanted_field = self._wanted_field, ""
             self.station_wanted.emit(self.station, field)
+
+    def _find_instrument(self, id: str, number: int, job: "Job") -> None:
+        """Look for the instrument of a motor aside: the motor is shown meanwhile, and its values are typed."""
+
+        def found(instrument: "Instrument | None") -> None:
+            for one in (self.open, self.bound):
+                if instrument is not None and one is not None and one.id == id:
+                    one.instrument = one.instrument or instrument
+            self.target_changed.emit()
+
+        self.aside(lambda: self._instrument_for(id, number, job), found)
 
     def by_the_clock(self) -> None:
         """Judge the open motor anew where the proof of no volts has lapsed since it was last judged."""

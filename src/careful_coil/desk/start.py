@@ -3,13 +3,14 @@
 import sys
 import tempfile
 from collections.abc import Callable
-from datetime import UTC, datetime
+from datetime import UTC, date, datetime
 from pathlib import Path
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QApplication
 
+from careful_coil.desk.filling import load
 from careful_coil.desk.keeping import back_up_daily
 from careful_coil.desk.session import InstrumentFor, Session
 from careful_coil.desk.theme import Theme, load_fonts
@@ -18,10 +19,12 @@ from careful_coil.faults import catch_all
 from careful_coil.records import RecordsThread
 from careful_coil.records.place import NAME, usual_shop
 from careful_coil.records.shop_settings import read_settings
+from careful_coil.starting import few_collections, no_feature_search
 
 if TYPE_CHECKING:
     from careful_coil.bench import Instrument
     from careful_coil.core.job import Job
+    from careful_coil.documents.job import JobDocument
 
 
 def application() -> QApplication:
@@ -30,6 +33,8 @@ def application() -> QApplication:
     if not isinstance(app, QApplication):
         app = QApplication(sys.argv[:1])
     if app.applicationName() != NAME:
+        few_collections()
+        no_feature_search()
         app.setStyle("Fusion")
         app.setApplicationName(NAME)
         app.setCursorFlashTime(0)
@@ -46,6 +51,14 @@ def _demo_meter(job_id: str, number: int, job: "Job") -> "Instrument | None":
     from careful_coil.demo.truths import demo_meter  # only the demo has hidden motors
 
     return demo_meter(job_id, number, job)
+
+
+def _demo_jobs(today: date) -> "list[JobDocument]":
+    from careful_coil.demo import (
+        demo_jobs,
+    )  # with what jobs are made of: not on the interface thread
+
+    return demo_jobs(today)
 
 
 def build(
@@ -76,16 +89,17 @@ def build(
                 keep(folder, file)
 
     def fill() -> None:
-        from careful_coil.demo import demo_jobs  # read after the first paint
-
         records.start()
         if trouble:
             session.told.emit(trouble, "watch")
-        session.load(demo_jobs(clock().date()) if demo else [])
-        if demo:
-            session.aside(keep_demo_files, lambda _: None)
+        if not demo:
+            session.fill()
+            return
+        load(session, lambda: _demo_jobs(clock().date()))
+        session.aside(keep_demo_files, lambda _: None)
 
-    QTimer.singleShot(0, fill)
+    # behind the paint that is under way, whatever it is that the window shows of itself first
+    window.whole.first_painted.connect(lambda: QTimer.singleShot(0, fill))
     return window
 
 

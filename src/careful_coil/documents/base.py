@@ -17,7 +17,7 @@ M = TypeVar("M", bound=BaseModel)
 class Document(BaseModel):
     """A document with its format and version; unknown keys are ignored unless a model keeps them."""
 
-    model_config = ConfigDict(frozen=True, extra="ignore")
+    model_config = ConfigDict(frozen=True, extra="ignore", defer_build=True)
 
 
 def parse_json(text: str) -> dict[str, Any]:

@@ -37,7 +37,7 @@ Feel = Literal["free", "rough", "binding", "rubbing", "seized"]
 class Kept(Document):
     """A part of the document: keys it does not know are kept."""
 
-    model_config = ConfigDict(frozen=True, extra="allow")
+    model_config = ConfigDict(frozen=True, extra="allow", defer_build=True)
 
 
 class PlateSeen(Kept):
@@ -54,7 +54,7 @@ class LeadReal(Kept):
     is_: Annotated[Name, Field(alias="is")]
     colour: Word = ""
     mark: Word = ""
-    model_config = ConfigDict(frozen=True, extra="allow", populate_by_name=True)
+    model_config = ConfigDict(frozen=True, extra="allow", populate_by_name=True, defer_build=True)
 
 
 class DeviceReal(Kept):
@@ -72,7 +72,7 @@ class DeviceReal(Kept):
     action: Literal["opens", "closes"] = "opens"
     ohm: Annotated[float, Field(ge=0, le=1e7)] = 0.0
     ends: tuple[Name, ...] = ()
-    model_config = ConfigDict(frozen=True, extra="allow", populate_by_name=True)
+    model_config = ConfigDict(frozen=True, extra="allow", populate_by_name=True, defer_build=True)
 
     def device(self) -> Device:
         """Return it as the network knows it, healthy."""
@@ -190,7 +190,7 @@ class MotorDocument(Kept):
     faults: tuple[Fault, ...] = ()
     right_end: Literal["released", "held"] = "released"
     must_name: tuple[Word, ...] = ()
-    model_config = ConfigDict(frozen=True, extra="allow", populate_by_name=True)
+    model_config = ConfigDict(frozen=True, extra="allow", populate_by_name=True, defer_build=True)
 
     @model_validator(mode="after")
     def _agrees(self) -> "MotorDocument":

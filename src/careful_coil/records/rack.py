@@ -7,11 +7,11 @@ from dataclasses import dataclass
 from itertools import groupby
 from typing import Any
 
-from sqlalchemy import Connection, Engine, func, select, update
+from sqlalchemy import Connection, Engine, case, func, select, update
 
 from careful_coil.core.settings import Settings
 from careful_coil.records.rows import read_log
-from careful_coil.records.summary import Summary, as_here, by_digest, rank_of, unjudged
+from careful_coil.records.summary import GONE, RANKS, REST, Summary, as_here, by_digest, unjudged
 from careful_coil.records.tables import entries, jobs
 
 MOST_AT_ONCE = 500  # ids in one question
@@ -19,6 +19,11 @@ NAMED = '"field":"name"'  # in the body of an entry
 _LAST = select(func.max(entries.c.seq)).where(entries.c.job_id == jobs.c.id).scalar_subquery()
 _ROWS = select(
     jobs.c.id, jobs.c.number, jobs.c.summary, jobs.c.extra, func.coalesce(_LAST, 0).label("last")
+)
+_RANK = case(  # as `Summary.urgency`, by what stands in its text: a shop of very many is not read through
+    (jobs.c.summary.like('%"gone": true%'), GONE),
+    *((jobs.c.summary.like(f'%"mark": "{mark}"%'), rank) for mark, rank in RANKS.items()),
+    else_=REST,
 )
 
 
@@ -44,9 +49,10 @@ class Rack:
 
     def first(self, count: int) -> OnRack:
         """Return the most urgent jobs as they are kept: a shop of very many shows these at once."""
-        rows = self._rows()
-        rows.sort(key=lambda r: (rank_of(r.summary), r.number))
-        return OnRack(self._told(rows[:count]), len(rows) <= count)
+        with self._reading.begin() as c:
+            rows = list(c.execute(_ROWS.order_by(_RANK, jobs.c.number).limit(count + 1)))
+        told = sorted(self._told(rows[:count]), key=lambda s: s.urgency)
+        return OnRack(told, len(rows) <= count)
 
     def every(self) -> list[Summary]:
         """Return all jobs as they are kept, in order of urgency."""

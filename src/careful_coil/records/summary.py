@@ -63,13 +63,6 @@ RANKS = {"hold": 0, "watch": 1, "good": 3}
 GONE, REST = 9, 2
 
 
-def rank_of(text: str | None) -> int:
-    """Return how urgent a summary is by its text, without reading all of it."""
-    if not text or '"gone": true' in text:
-        return GONE if text else REST
-    return next((r for mark, r in RANKS.items() if f'"mark": "{mark}"' in text), REST)
-
-
 def as_here(summary: Summary, number: int, extra: str) -> Summary:
     """Return a summary under its number here, as signed elsewhere where it came in signed."""
     state = summary.state

@@ -33,7 +33,7 @@ class Lead(BaseModel):
     `use` what it serves where it is no winding (thermostat, heater, brake, earth).
     """
 
-    model_config = ConfigDict(frozen=True, extra="allow")
+    model_config = ConfigDict(frozen=True, extra="allow", defer_build=True)
     tag: Tag
     colour: ShortText = ""
     tracer: ShortText = ""

@@ -12,7 +12,7 @@ LongText = Annotated[str, Field(max_length=4000)]
 class Body(BaseModel):
     """Common to all kinds: frozen; unknown extra keys are kept and handed on."""
 
-    model_config = ConfigDict(frozen=True, extra="allow")
+    model_config = ConfigDict(frozen=True, extra="allow", defer_build=True)
     v: Literal[1] = 1
 
     @property
