@@ -57,7 +57,7 @@ class Session(Asking):
         records: RecordsThread,
         settings: Settings,
         clock: Callable[[], datetime],
-        instrument_for: InstrumentFor,
+        instrument_for: InstrumentFor | None,
         shop: Path,
     ) -> None:
         super().__init__(records)
@@ -246,7 +246,7 @@ class Session(Asking):
         same = old is not None and old.id == id
         instrument = old.instrument if same and old is not None else None
         self.open = OpenJob(id, number, record, judged, instrument, not_here)
-        if not same:
+        if instrument is None:  # it may follow the leads that are told since
             self._find_instrument(id, number, judged.job)
         if self.bound is None or self.bound.id == id:
             self.bound = self.open
@@ -267,12 +267,16 @@ class Session(Asking):
         """Look for the instrument of a motor aside: the motor is shown meanwhile, and its values are typed."""
 
         def found(instrument: "Instrument | None") -> None:
+            if instrument is None:
+                return
             for one in (self.open, self.bound):
-                if instrument is not None and one is not None and one.id == id:
+                if one is not None and one.id == id:
                     one.instrument = one.instrument or instrument
             self.target_changed.emit()
 
-        self.aside(lambda: self._instrument_for(id, number, job), found)
+        look = self._instrument_for
+        if look is not None:
+            self.aside(lambda: look(id, number, job), found)
 
     def by_the_clock(self) -> None:
         """Judge the open motor anew where the proof of no volts has lapsed since it was last judged."""

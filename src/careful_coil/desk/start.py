@@ -12,7 +12,7 @@ from PySide6.QtWidgets import QApplication
 
 from careful_coil.desk.filling import load
 from careful_coil.desk.keeping import back_up_daily
-from careful_coil.desk.session import InstrumentFor, Session
+from careful_coil.desk.session import Session
 from careful_coil.desk.theme import Theme, load_fonts
 from careful_coil.desk.window import Window
 from careful_coil.faults import catch_all
@@ -42,11 +42,6 @@ def application() -> QApplication:
     return app
 
 
-def no_instrument(job_id: str, number: int, job: "Job") -> "Instrument | None":
-    """A shop without instruments: values are typed."""
-    return None
-
-
 def _demo_meter(job_id: str, number: int, job: "Job") -> "Instrument | None":
     from careful_coil.demo.truths import demo_meter  # only the demo has hidden motors
 
@@ -66,11 +61,8 @@ def build(
 ) -> Window:
     """Return the window on the shop in `folder`; its records are opened when the event loop runs."""
     settings, trouble = read_settings(folder)
-    instrument_for: InstrumentFor = no_instrument
-    if demo:
-        instrument_for = _demo_meter
     records = RecordsThread(folder, settings, lasting=not demo)
-    session = Session(records, settings, clock, instrument_for, folder)
+    session = Session(records, settings, clock, _demo_meter if demo else None, folder)
     if demo:
         session.who = "AB"
         session.put_under(at_c=21.0)
