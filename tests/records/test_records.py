@@ -134,6 +134,11 @@ def test_the_most_urgent_come_first_and_what_came_in_is_judged_behind(shop: Ask[
     assert {s.state for s in told.summaries} == {UNJUDGED}
     judged = list(iter(lambda: shop(lambda s: s.rack.behind()), None))
     assert [s.number for s in judged] == sorted((j.number for j in jobs), reverse=True)
+    more = document(id="late", number=900)
+    shop(lambda s: s.take_in(more))  # while nothing waits
+    late = shop(lambda s: s.rack.behind())
+    assert (late.id, shop(lambda s: s.rack.behind())) == ("late", None)
+    names["late"] = late.name
     every = shop(lambda s: s.rack.every())
     assert every == shop(lambda s: s.summaries())
     assert shop(lambda s: s.rack.first(2)) == OnRack(every[:2], False)

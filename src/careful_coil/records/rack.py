@@ -110,6 +110,8 @@ class Rack:
             text = summary.text()
             c.execute(update(jobs).where(jobs.c.id == summary.id).values(summary=text))
             self._seen[summary.id] = hash((text, row.last))
+            if not summary.by and self._waiting is not None:
+                self._waiting.append(summary.id)
 
     def _rows(self) -> list[Any]:
         with self._reading.begin() as c:
