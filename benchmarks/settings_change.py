@@ -31,11 +31,11 @@ def main() -> None:
             thread.ask(lambda s, d=made: s.take_in(d)).result()  # type: ignore[misc]
         thread.ask(lambda s: s.summaries()).result()
         wanted = Settings().changed({"insulation_minimum": 12})
-        thread.ask(lambda s: s.judge_by(wanted)).result()
+        thread.ask(lambda s: s.rack.judge_by(wanted)).result()
         left = [True]
 
         def behind(store: Store) -> None:
-            left[0] = bool(store.behind())
+            left[0] = store.rack.behind() is not None
 
         times = []
         entry = told[0].entries[0]

@@ -73,6 +73,7 @@ class Weights:
     fixed: frozenset[int]  # groups beyond doubt, as bits
     bound: int  # the leads in them
     blocks: dict[str, Floats] = field(default_factory=dict)
+    alive: dict[str, NDArray[np.bool_]] = field(default_factory=dict)
     known: dict[tuple[int, Kinds, int], list[Step]] = field(default_factory=dict)
     sums: dict[tuple[int, Kinds, int], Floats] = field(default_factory=dict)
     tables: dict[bool, Floats] = field(default_factory=dict)
@@ -93,6 +94,12 @@ class Weights:
             sets = sets_of(self.count, size_of(kind))
             self.blocks[kind] = self._block(kind) * self.allowed(sets.masks)[:, None]
         return self.blocks[kind]
+
+    def _alive(self, kind: str) -> NDArray[np.bool_]:
+        """Return which sets of leads are worth something as a block of a kind: (sets,)."""
+        if kind not in self.alive:
+            self.alive[kind] = self.block(kind).max(axis=1, initial=0.0) > DEAD
+        return self.alive[kind]
 
     def allowed(self, masks: Masks) -> Floats:
         """Return what bunched readings make of blocks, none where a group beyond doubt is torn."""
@@ -139,9 +146,8 @@ class Weights:
             at = kinds.index(kind)
             more = kinds[:at] + kinds[at + 1 :]
             masks, place = options(self.count, left, size_of(kind), after, from_lowest)
-            weight = self.block(kind)[place]
-            alive = weight.max(axis=1, initial=0.0) > DEAD
-            masks, weight = masks[alive], weight[alive]
+            alive = self._alive(kind)[place]
+            masks, weight = masks[alive], self.block(kind)[place[alive]]
             ordered = bool(large) and kind in more
             begins = lowest(self.count)[masks] if ordered else np.full(len(masks), -1)
             then = left & ~masks

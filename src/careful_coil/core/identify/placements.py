@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from careful_coil.core.winding.network import Network
-from careful_coil.core.winding.symmetry import part_relabellings, parts
+from careful_coil.core.winding.symmetry import orders, part_relabellings, parts
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,14 +32,12 @@ def _shapes(network: Network) -> tuple[_Shape, ...]:
         # lay every like part out in the order that matches the first one
         instances = tuple(part_relabellings(network, first, k)[0] for k in alike)
         position = {lead: k for k, lead in enumerate(own)}
-        group = [tuple(position[x] for x in r) for r in part_relabellings(network, first, first)]
-        seen: set[tuple[int, ...]] = set()
-        labellings = []
-        for label in itertools.permutations(range(len(own))):
-            if label not in seen:
-                labellings.append(label)
-                seen.update(tuple(g[x] for x in label) for g in group)
-        shapes.append(_Shape(instances, tuple(labellings)))
+        group = [[position[x] for x in r] for r in part_relabellings(network, first, first)]
+        every = orders(len(own))
+        number = len(own) ** np.arange(len(own))[::-1]  # a labelling as one, in the same order
+        least = (np.array(group)[:, every] @ number).min(axis=0)
+        kept = every[least == every @ number]  # of those that a symmetry repeats the first
+        shapes.append(_Shape(instances, tuple(map(tuple, kept.tolist()))))
     return tuple(shapes)
 
 
