@@ -10,8 +10,9 @@ from pathlib import Path
 
 from careful_coil.core.settings import Settings
 from careful_coil.demo import demo_jobs
+from careful_coil.records.folder import DATABASE
 from careful_coil.records.rows import Log, rows_of
-from careful_coil.records.shop import DATABASE, open_shop
+from careful_coil.records.shop import open_shop
 from careful_coil.records.summarise import summarise
 
 OWNERS = ("Mill", "Farm", "Laundry", "Brewery", "Quarry", "Harbour", "School", "Foundry", "Nursery")

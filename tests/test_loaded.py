@@ -26,6 +26,7 @@ LATE = {
     "careful_coil.cli_connect": ("scipy", "PySide6", RULES[0], RULES[2], *RECORDS, *PAPERS),
     "careful_coil.cli_identify": ("scipy", "PySide6", RULES[0], *RECORDS, *PAPERS),
     "careful_coil.cli_judge": ("scipy", "PySide6", *RECORDS, *PAPERS),
+    "careful_coil.records.look": ("sqlalchemy", "alembic", "scipy", "PySide6", RULES[0]),
     "careful_coil.records.shop": ("alembic", "scipy", "PySide6", *RULES),
 }
 

@@ -14,7 +14,8 @@ from careful_coil.records.bundle import (
     take_in_bundle,
     write_bundle,
 )
-from careful_coil.records.shop import SHOP_FILE, open_shop
+from careful_coil.records.folder import SHOP_FILE
+from careful_coil.records.shop import open_shop
 from careful_coil.records.shop_settings import read_settings
 from careful_coil.records.store import Store
 from careful_coil.records.summary import DAMAGED

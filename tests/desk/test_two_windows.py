@@ -8,7 +8,7 @@ import pytest
 
 from careful_coil.core.job.at_release import LetGo
 from careful_coil.core.job.noted import note
-from careful_coil.records.shop import DATABASE
+from careful_coil.records.folder import DATABASE
 from careful_coil.records.store import Store
 from tests.desk.driver import Bench, Key
 

@@ -21,7 +21,8 @@ from careful_coil.records.backup import (
     restore,
     write_backup,
 )
-from careful_coil.records.shop import DATABASE, open_shop
+from careful_coil.records.folder import DATABASE
+from careful_coil.records.shop import open_shop
 from careful_coil.records.store import Store
 from tests.core.logs import SIX_LEADS, entries
 

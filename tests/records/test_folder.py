@@ -13,7 +13,7 @@ from sqlalchemy import Engine
 from careful_coil.core.errors import RecordsRefused
 from careful_coil.core.settings import Settings
 from careful_coil.records import RecordsThread, shop
-from careful_coil.records.shop import DATABASE
+from careful_coil.records.folder import DATABASE, SHOP_FILE
 from careful_coil.records.store import Store
 from careful_coil.whole import put_in_place
 from tests.core.logs import SIX_LEADS, entries
@@ -104,12 +104,12 @@ def test_an_upgrade_is_tried_on_a_copy_and_the_old_shop_is_kept(
     with pytest.raises(RecordsRefused, match="is not whole"):
         shop.open_shop(folder)
     assert ask(lambda s: s.entries_of("j")) == before
-    assert '"version": 1' in (folder / shop.SHOP_FILE).read_text()
+    assert '"version": 1' in (folder / SHOP_FILE).read_text()
     monkeypatch.setattr(shop, "_upgrade", whole)
     engine = shop.open_shop(folder)
     assert Store(engine, Settings()).entries_of("j") == before
     engine.dispose()
-    assert '"version": 2' in (folder / shop.SHOP_FILE).read_text()
+    assert '"version": 2' in (folder / SHOP_FILE).read_text()
     assert (folder / "shop-version-1.sqlite3").exists()
     assert not list(folder.glob("*.upgrading"))
     assert (
@@ -145,13 +145,13 @@ def test_a_new_shop_is_what_the_migrations_make(tmp_path: Path) -> None:
     """A new shop is made without them, for they are slow to load; the newest stands in it all the same."""
 
     def told(folder: Path) -> tuple[list[str], list[tuple[str]]]:
-        with closing(sqlite3.connect(folder / shop.DATABASE)) as c:
+        with closing(sqlite3.connect(folder / DATABASE)) as c:
             tables = c.execute("SELECT sql FROM sqlite_master ORDER BY name").fetchall()
             version = c.execute("SELECT version_num FROM alembic_version").fetchall()
         return ["".join(str(t[0]).split()) for t in tables], version
 
     shop.open_shop(tmp_path / "new").dispose()
     (tmp_path / "old").mkdir()
-    (tmp_path / "old" / shop.DATABASE).touch()  # a database without a version: brought up to date
+    (tmp_path / "old" / DATABASE).touch()  # a database without a version: brought up to date
     shop.open_shop(tmp_path / "old").dispose()
     assert told(tmp_path / "new") == told(tmp_path / "old")

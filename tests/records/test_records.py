@@ -13,8 +13,9 @@ from careful_coil.core.settings import Settings
 from careful_coil.demo import demo_jobs
 from careful_coil.documents.job import JobDocument, read_job
 from careful_coil.records import RecordsThread, Summary
+from careful_coil.records.folder import DATABASE, SHOP_FILE, VERSION
+from careful_coil.records.look import look
 from careful_coil.records.rack import OnRack
-from careful_coil.records.shop import DATABASE, SHOP_FILE, VERSION
 from careful_coil.records.store import Store
 from careful_coil.records.summary import UNJUDGED
 from tests.core.logs import READY, SIX_LEADS, entries
@@ -144,6 +145,22 @@ def test_the_most_urgent_come_first_and_what_came_in_is_judged_behind(shop: Ask[
     assert shop(lambda s: s.rack.first(2)) == OnRack(every[:2], False)
     shop(lambda s: s.rack.forget())
     assert {s.id: s.name for s in shop(lambda s: s.rack.every())} == names
+
+
+def test_a_first_look_sees_what_the_records_tell(shop: Ask[Any], tmp_path: Path) -> None:
+    folder = tmp_path / "shop"
+    assert look(folder, 9) is None  # nothing there yet
+    for job in demo_jobs()[:3]:
+        shop(lambda s, j=job: s.take_in(j))  # type: ignore[misc]
+    shop(lambda s: s.summaries())
+    seen = look(folder, 2)
+    assert seen is not None
+    assert seen.summaries == shop(lambda s: s.rack.first(2)).summaries
+    assert seen.log == shop(lambda s: s.log_of(seen.summaries[0].id))
+    shop(lambda s: s.rack.forget())
+    assert look(folder, 2) is None  # what no summary stands for the records must tell
+    (folder / SHOP_FILE).write_text('{"format": "careful-coil/shop", "version": 99}')
+    assert look(folder, 2) is None
 
 
 def test_numbers_go_on_from_the_highest(shop: Ask[Any]) -> None:

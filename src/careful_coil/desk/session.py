@@ -149,6 +149,11 @@ class Session(Asking):
 
         self.ask(lambda s: s.log_of(id), read)
 
+    def show(self, id: str, number: int, record: Record) -> None:
+        """Put a job on the bench whose log is read already."""
+        self._back, self._opening = True, True
+        self._judge(id, number, record, set())
+
     def entries_of(self, id: str, told: "Callable[[list[Entry]], Any]", done: Done) -> None:
         """Read another job's log; `told` is worked out of it aside, `done` gets that here."""
 

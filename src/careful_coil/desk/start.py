@@ -10,13 +10,14 @@ from typing import TYPE_CHECKING
 from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QApplication
 
-from careful_coil.desk.filling import load
+from careful_coil.desk.filling import first_look, load
 from careful_coil.desk.keeping import back_up_daily
 from careful_coil.desk.session import Session
 from careful_coil.desk.theme import Theme, load_fonts
 from careful_coil.desk.window import Window
 from careful_coil.faults import catch_all
 from careful_coil.records import RecordsThread
+from careful_coil.records.folder import DATABASE
 from careful_coil.records.place import NAME, usual_shop
 from careful_coil.records.shop_settings import read_settings
 from careful_coil.starting import few_collections, no_feature_search
@@ -80,15 +81,22 @@ def build(
             for file in pictures:
                 keep(folder, file)
 
+    def demo_jobs_now() -> "list[JobDocument]":
+        return _demo_jobs(clock().date())
+
     def fill() -> None:
-        records.start()
         if trouble:
             session.told.emit(trouble, "watch")
-        if not demo:
+        fresh = demo and not (folder / DATABASE).exists()
+        first_look(session, demo_jobs_now if fresh else None, open_records)
+
+    def open_records() -> None:
+        records.start()
+        if demo:
+            load(session, demo_jobs_now)
+            session.aside(keep_demo_files, lambda _: None)
+        else:
             session.fill()
-            return
-        load(session, lambda: _demo_jobs(clock().date()))
-        session.aside(keep_demo_files, lambda _: None)
 
     # behind the paint that is under way, whatever it is that the window shows of itself first
     window.whole.first_painted.connect(lambda: QTimer.singleShot(0, fill))

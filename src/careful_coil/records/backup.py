@@ -22,7 +22,8 @@ from careful_coil.core.errors import BadDocument, RecordsRefused
 from careful_coil.core.settings import Settings
 from careful_coil.documents.base import parse_json
 from careful_coil.records.attachments import FOLDER
-from careful_coil.records.shop import DATABASE, SHOP_FILE, open_shop
+from careful_coil.records.folder import DATABASE, SHOP_FILE
+from careful_coil.records.shop import open_shop
 from careful_coil.records.store import Store
 from careful_coil.whole import check_plain, put_in_place
 

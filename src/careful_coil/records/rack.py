@@ -7,24 +7,16 @@ from dataclasses import dataclass
 from itertools import groupby
 from typing import Any
 
-from sqlalchemy import Connection, Engine, case, func, select, update
+from sqlalchemy import Connection, Engine, select, text, update
 
 from careful_coil.core.settings import Settings
+from careful_coil.records.queries import EVERY, FIRST, ONE
 from careful_coil.records.rows import read_log
-from careful_coil.records.summary import GONE, RANKS, REST, Summary, as_here, by_digest, unjudged
+from careful_coil.records.summary import Summary, as_here, by_digest, unjudged
 from careful_coil.records.tables import entries, jobs
 
 MOST_AT_ONCE = 500  # ids in one question
 NAMED = '"field":"name"'  # in the body of an entry
-_LAST = select(func.max(entries.c.seq)).where(entries.c.job_id == jobs.c.id).scalar_subquery()
-_ROWS = select(
-    jobs.c.id, jobs.c.number, jobs.c.summary, jobs.c.extra, func.coalesce(_LAST, 0).label("last")
-)
-_RANK = case(  # as `Summary.urgency`, by what stands in its text: a shop of very many is not read through
-    (jobs.c.summary.like('%"gone": true%'), GONE),
-    *((jobs.c.summary.like(f'%"mark": "{mark}"%'), rank) for mark, rank in RANKS.items()),
-    else_=REST,
-)
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,7 +42,7 @@ class Rack:
     def first(self, count: int) -> OnRack:
         """Return the most urgent jobs as they are kept: a shop of very many shows these at once."""
         with self._reading.begin() as c:
-            rows = list(c.execute(_ROWS.order_by(_RANK, jobs.c.number).limit(count + 1)))
+            rows = list(c.execute(text(FIRST), {"count": count + 1}))
         told = sorted(self._told(rows[:count]), key=lambda s: s.urgency)
         return OnRack(told, len(rows) <= count)
 
@@ -84,7 +76,7 @@ class Rack:
             self._waiting = [r.id for r in sorted(late, key=lambda r: r.number)]
         while self._waiting:
             with self._reading.begin() as c:
-                row = c.execute(_ROWS.where(jobs.c.id == self._waiting.pop())).first()
+                row = c.execute(text(ONE), {"job": self._waiting.pop()}).first()
             if row is not None and not _judged(row, by_digest(self.settings)):
                 made = self._made(row)
                 if made.by:
@@ -105,17 +97,17 @@ class Rack:
 
     def keep(self, c: Connection, summary: Summary) -> None:
         """Keep the summary of a job within a transaction; what one wrote oneself is no news."""
-        row = c.execute(_ROWS.where(jobs.c.id == summary.id)).first()
+        row = c.execute(text(ONE), {"job": summary.id}).first()
         if row is not None and row.last == summary.seq:
-            text = summary.text()
-            c.execute(update(jobs).where(jobs.c.id == summary.id).values(summary=text))
-            self._seen[summary.id] = hash((text, row.last))
+            kept = summary.text()
+            c.execute(update(jobs).where(jobs.c.id == summary.id).values(summary=kept))
+            self._seen[summary.id] = hash((kept, row.last))
             if not summary.by and self._waiting is not None:
                 self._waiting.append(summary.id)
 
     def _rows(self) -> list[Any]:
         with self._reading.begin() as c:
-            return list(c.execute(_ROWS).all())
+            return list(c.execute(text(EVERY)).all())
 
     def _told(self, rows: Sequence[Any]) -> list[Summary]:
         """Return what is kept of these jobs; one of which nothing is kept goes by its name alone."""

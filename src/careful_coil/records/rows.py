@@ -1,15 +1,17 @@
 """Rows of the log as entries and back; a row that is damaged is told and left out, the rest is read."""
 
 import json
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, field
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from pydantic import ValidationError
-from sqlalchemy import Connection, select
 
 from careful_coil.core.job import Entry
-from careful_coil.records.tables import entries
+from careful_coil.records.queries import LOG
+
+if TYPE_CHECKING:
+    from sqlalchemy import Connection
 
 _ENTRY_KEYS = frozenset(Entry.model_fields)
 
@@ -23,13 +25,15 @@ class Log:
     damaged: tuple[str, ...] = ()
 
 
-def read_log(c: Connection, job: str, after: int = 0) -> Log:
+def read_log(c: "Connection", job: str, after: int = 0) -> Log:
     """Return the log of a job, or what of it comes after a row."""
-    rows = c.execute(
-        select(entries)
-        .where(entries.c.job_id == job, entries.c.seq > after)
-        .order_by(entries.c.seq)
-    )
+    from sqlalchemy import text  # a first look reads rows without it
+
+    return log_of(c.execute(text(LOG), {"job": job, "after": after}), after)
+
+
+def log_of(rows: Iterable[Any], after: int = 0) -> Log:
+    """Return rows as a log, those that are damaged told."""
     found: list[Entry] = []
     damaged: list[str] = []
     seq = after

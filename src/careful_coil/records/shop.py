@@ -9,11 +9,10 @@ from sqlalchemy import URL, Connection, Engine, create_engine, event
 from sqlalchemy.exc import SQLAlchemyError
 
 from careful_coil.core.errors import RecordsRefused
+from careful_coil.records.folder import DATABASE, FORMAT, SHOP_FILE, VERSION, version_in
 from careful_coil.records.tables import metadata
 from careful_coil.whole import put_in_place, write_whole
 
-FORMAT, VERSION = "careful-coil/shop", 1
-SHOP_FILE, DATABASE = "shop.json", "shop.sqlite3"
 REVISION = "0001"  # of the tables as they are: the newest migration
 TRIES, PATIENCE = 3, 5.0  # seconds each, to be the only one before a shop is brought up to date
 
@@ -25,7 +24,7 @@ def open_shop(folder: Path, lasting: bool = True) -> Engine:
     Raises: RecordsRefused for a shop of a newer version (not touched) or a folder that cannot be
     used.
     """
-    version = _version(folder)
+    version = version_in(folder)
     if version > VERSION:
         raise RecordsRefused(
             f"The shop in {folder} was written by a newer version (records {version}; this one knows {VERSION}). "
@@ -61,24 +60,6 @@ def identity(folder: Path) -> tuple[int, int] | None:
     except OSError:
         return None
     return told.st_dev, told.st_ino
-
-
-def _version(folder: Path) -> int:
-    try:
-        text = (folder / SHOP_FILE).read_text(encoding="utf-8")
-    except FileNotFoundError:
-        return 0
-    except OSError as error:
-        raise RecordsRefused(f"{folder / SHOP_FILE} cannot be read: {_plain(error)}.") from None
-    try:
-        found = json.loads(text)
-        if found["format"] == FORMAT and isinstance(found["version"], int):
-            return int(found["version"])
-    except (ValueError, KeyError, TypeError):
-        pass
-    raise RecordsRefused(
-        f"{folder / SHOP_FILE} is not a shop of this program. Nothing was touched."
-    )
 
 
 def _write_version(folder: Path) -> None:

@@ -92,7 +92,8 @@ class RecordsThread:
 
     def _still(self, opened: "Opened | CoilError") -> "Opened | CoilError":
         """Return the shop as it is now: a database that was moved away takes nothing, one that is back does."""
-        from careful_coil.records.shop import SHOP_FILE, identity
+        from careful_coil.records.folder import SHOP_FILE
+        from careful_coil.records.shop import identity
 
         now = identity(self._folder)
         if not isinstance(opened, CoilError) and now == opened.file and now is not None:
