@@ -8,6 +8,7 @@ import pytest
 from PySide6.QtCore import QModelIndex
 from PySide6.QtTest import QAbstractItemModelTester, QSignalSpy
 
+from careful_coil.core.job.noted import note
 from careful_coil.demo import JOBS
 from careful_coil.desk import rack
 from careful_coil.desk.rack import RackModel
@@ -107,3 +108,17 @@ def test_a_fresh_demo_shows_its_first_job_and_judges_the_rest_behind(tmp_path: P
     assert len(session.summaries) == len(JOBS)
     assert [s.urgency for s in session.summaries] == sorted(s.urgency for s in session.summaries)
     window.close()
+
+
+def test_a_value_on_its_way_brings_no_motor_back_over_the_one_that_was_opened_since(
+    bench: Bench,
+) -> None:
+    session = bench.window.session
+    here, there = (s.id for s in session.summaries[:2])
+    assert bench.job.id == here
+    session.open_job(there)
+    session.record(note("ticket", "complaint", "hums"), station="intake")  # of the one still shown
+    bench.settle()
+    assert bench.job.id == there
+    bench.open(str(session.summaries[0].number))
+    assert bench.judged.job.ticket["complaint"] == "hums"

@@ -75,7 +75,7 @@ class Session(Asking):
         self.picked: Request | None = None
         self.sweep = ""  # a lead pinned: it is read against every other in turn
         self._back = True  # whether somebody returns to the motor that is opened
-        self._opening = False
+        self._coming = ""  # the job that is to be on the bench
         self._wanted_field = ""  # where the cursor goes once a new job is on the bench
         self.flying = 0  # values on their way to disk
         self.beside, self.signing = Beside(self), Signing(shop)
@@ -103,7 +103,7 @@ class Session(Asking):
         def begun(found: "OnRack") -> None:
             if found.whole or not self.known:
                 self.filled(found.summaries)
-            if id or (found.summaries and self.open is None and not self._opening):
+            if id or (found.summaries and self.open is None and not self._coming):
                 self.open_job(id or found.summaries[0].id, back=not id)
             if found.whole:
                 self.beside.catch_up()
@@ -139,7 +139,7 @@ class Session(Asking):
 
     def open_job(self, id: str, back: bool = True) -> None:
         """Put another job on the bench. The meter stays on the motor it is on; `back`: somebody returns to it."""
-        self._back, self._opening = back, True
+        self._back, self._coming = back, id
         number = self._by_id[id].number if id in self._by_id else 0
 
         def read(log: "Log") -> None:
@@ -147,11 +147,14 @@ class Session(Asking):
                 self.told.emit(f"Job {number} is damaged, shown without: {log.damaged[0]}.", "hold")
             self._judge(id, number, Record(log.entries, log.seq, log.damaged), set())
 
-        self.ask(lambda s: s.log_of(id), read)
+        def stays(_: str) -> None:
+            self._coming = self.open.id if self.open is not None else ""
+
+        self.ask(lambda s: s.log_of(id), read, stays)
 
     def show(self, id: str, number: int, record: Record) -> None:
         """Put a job on the bench whose log is read already."""
-        self._back, self._opening = True, True
+        self._back, self._coming = True, id
         self._judge(id, number, record, set())
 
     def entries_of(self, id: str, told: "Callable[[list[Entry]], Any]", done: Done) -> None:
@@ -180,7 +183,7 @@ class Session(Asking):
         self.station = station
 
         def made(number: int) -> None:
-            self._wanted_field = field
+            self._wanted_field, self._coming = field, id
             self._judge(id, number, Record(first, len(first)), set())
 
         self.ask(lambda s: s.open_job(id, first), made)
@@ -222,9 +225,8 @@ class Session(Asking):
         bench = self.at_bench
 
         def judged_now() -> "tuple[Judgement, Summary]":
-            from careful_coil.core.job.fold import (
-                Folding,
-            )  # every rule: loaded where it holds nobody up
+            # every rule: loaded where it holds nobody up
+            from careful_coil.core.job.fold import Folding
             from careful_coil.core.ledger import judge
             from careful_coil.records.summarise import summary_of
 
@@ -247,7 +249,11 @@ class Session(Asking):
         judged: "Judgement",
         summary: Summary,
     ) -> None:
-        old, self._opening = self.open, False
+        self.ranked(summary)
+        self.ask(lambda s: s.rack.save(summary), lambda _: None)
+        if id != self._coming:
+            return  # another job was opened since it was asked
+        old = self.open
         same = old is not None and old.id == id
         instrument = old.instrument if same and old is not None else None
         self.open = OpenJob(id, number, record, judged, instrument, not_here)
@@ -255,8 +261,6 @@ class Session(Asking):
             self._find_instrument(id, number, judged.job)
         if self.bound is None or self.bound.id == id:
             self.bound = self.open
-        self.ranked(summary)
-        self.ask(lambda s: s.rack.save(summary), lambda _: None)
         if not same:
             self.picked, self.sweep = None, ""
             self.job_opened.emit()

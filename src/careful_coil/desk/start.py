@@ -84,22 +84,21 @@ def build(
     def demo_jobs_now() -> "list[JobDocument]":
         return _demo_jobs(clock().date())
 
-    def fill() -> None:
+    fresh = demo and not (folder / DATABASE).exists()
+    if demo:  # asked before anything a hand may ask, answered once the records are open
+        load(session, demo_jobs_now)
+    else:
+        session.fill()
+
+    def look() -> None:
         if trouble:
             session.told.emit(trouble, "watch")
-        fresh = demo and not (folder / DATABASE).exists()
-        first_look(session, demo_jobs_now if fresh else None, open_records)
-
-    def open_records() -> None:
-        records.start()
+        first_look(session, demo_jobs_now if fresh else None, records.start)
         if demo:
-            load(session, demo_jobs_now)
             session.aside(keep_demo_files, lambda _: None)
-        else:
-            session.fill()
 
     # behind the paint that is under way, whatever it is that the window shows of itself first
-    window.whole.first_painted.connect(lambda: QTimer.singleShot(0, fill))
+    window.whole.first_painted.connect(lambda: QTimer.singleShot(0, look))
     return window
 
 
