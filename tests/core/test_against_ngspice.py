@@ -101,7 +101,9 @@ def test_amps_of_capacitor_motors(microfarad: float, slip: float, tmp_path: Path
 
 
 STARTED = [
-    n for n in MOTORS if n.startswith(("speed switch", "voltage relay", "run capacitor", "current"))
+    n
+    for n in MOTORS
+    if n.startswith(("centrifugal switch", "voltage relay", "run capacitor", "current"))
 ]
 
 

@@ -176,9 +176,9 @@ def test_what_a_replacement_must_be() -> None:
     assert (wanted.low, wanted.high, wanted.volt, wanted.kind) == (88, 108, 250, "start")
     with pytest.raises(BadValue, match="No volts"):
         Wanted.like(read_marking("88-108 µF"), 0, 20)
-    with pytest.raises(BadValue, match="kind is not told"):
+    with pytest.raises(BadValue, match="kind is not known"):
         Wanted.like(read_marking("12 µF 450 V"), 5, 5)
-    with pytest.raises(BadValue, match="kind is not told"):
+    with pytest.raises(BadValue, match="kind is not known"):
         Wanted.like(read_marking("100 µF 25 V DC"), 5, 5)
 
 

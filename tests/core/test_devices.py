@@ -177,25 +177,25 @@ def moved(kit: str, terminal: str, beside: str) -> Check:
 
 
 def test_a_start_circuit_that_stays_in() -> None:
-    shown = moved("speed switch, split phase", "aux-1", "L1")
+    shown = moved("centrifugal switch, split phase", "aux-1", "L1")
     assert shown.verdict == "dangerous"
     assert "start-stays-in" in codes(shown, "run")
-    stays = moved("speed switch, both capacitors", "C1.1", "L1")
+    stays = moved("centrifugal switch, both capacitors", "C1.1", "L1")
     assert "start-stays-in" in codes(stays, "run")
     assert any("start capacitor C1 stays in" in t for t in holds(stays))
-    swapped = wrong("speed switch, both capacitors", ("C1.1", "C2.1"), ("C1.2", "C2.2"))
+    swapped = wrong("centrifugal switch, both capacitors", ("C1.1", "C2.1"), ("C1.2", "C2.2"))
     assert "C1 and C2 stand in each other's place." in holds(swapped)
     assert "start-stays-in" in codes(swapped, "run")
 
 
 def test_a_start_circuit_that_never_comes_in() -> None:
-    shown = moved("speed switch, split phase", "S1.1", "L2")
+    shown = moved("centrifugal switch, split phase", "S1.1", "L2")
     assert "start-never-in" in codes(shown, "start")
     assert any("S1.1 is joined to" in t for t in holds(shown))
 
 
 def test_a_capacitor_across_the_line() -> None:
-    shown = moved("speed switch, start capacitor", "C1.2", "L2")
+    shown = moved("centrifugal switch, start capacitor", "C1.2", "L2")
     assert {"capacitor-across-line", "start-never-in"} <= codes(shown, "start")
     assert shown.verdict == "dangerous"
 
@@ -384,7 +384,7 @@ def test_ohms_before_power_are_those_of_devices_at_rest() -> None:
 
 
 def test_slips_of_devices_are_listed_with_the_state_that_shows_them() -> None:
-    hookup = MOTORS[next(n for n in MOTORS if n.startswith("speed switch, both"))]
+    hookup = MOTORS[next(n for n in MOTORS if n.startswith("centrifugal switch, both"))]
     right, _ = right_plan(hookup)
     assert right is not None
     found = {s.title: s for s in likely_slips(hookup, right)}

@@ -231,7 +231,7 @@ def test_the_wiring_has_what_is_noted_and_says_what_is_not() -> None:
     start = [*GOOD_CAN, can("serves", "start")]
     bare = wired(*start)
     assert not isinstance(bare, str)
-    assert bare.guessed == ("a speed switch", "a main and a start pair")
+    assert bare.guessed == ("a centrifugal switch", "a main and a start pair")
     both = with_run_capacitor(bare)
     assert both is not None
     assert [d.kind for d in both.devices] == ["capacitor-start", "speed-switch", "capacitor-run"]

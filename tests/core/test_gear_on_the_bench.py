@@ -95,9 +95,9 @@ def test_a_switch_must_not_come_back_in_under_load() -> None:
     assert device(*GOOD_SWITCH, out, noted("S1", "back", "700 rpm")).verdict == "good"
     late = device(*GOOD_SWITCH, noted("S1", "back", "1300 rpm"))
     assert late.verdict == "hold"
-    assert "under load it comes back in" in late.why
+    assert "under load it recloses" in late.why
     assert (
-        "below the speed it went out at"
+        "below the speed it opens at"
         in device(*GOOD_SWITCH, out, noted("S1", "back", "1160 rpm")).why
     )
     unknown = of(

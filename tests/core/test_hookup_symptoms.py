@@ -32,9 +32,9 @@ def ranked(name: str, *symptoms: str) -> tuple[Shown, ...]:
 @pytest.mark.parametrize(
     ("name", "symptoms", "words"),
     [
-        ("speed switch, start capacitor", ("hums", "starts-pushed"), "is not in its joint"),
-        ("speed switch, start capacitor", ("hot", "smells"), "S1 is bridged"),
-        ("speed switch, split phase", ("reversed",), "is turned round"),
+        ("centrifugal switch, start capacitor", ("hums", "starts-pushed"), "is not in its joint"),
+        ("centrifugal switch, start capacitor", ("hot", "smells"), "S1 is bridged"),
+        ("centrifugal switch, split phase", ("reversed",), "is turned round"),
         ("current relay, start", ("hums", "starts-pushed"), "is not in its joint"),
         ("voltage relay, start capacitor", ("hot", "smells", "trips-later"), "K1"),
         ("star and delta:", ("hot", "weak"), "stand in each other's place"),
@@ -58,15 +58,20 @@ def test_the_slip_that_shows_it_comes_first(
 
 def test_a_symptom_denied_turns_the_order_round() -> None:
     """It smells and is hot; then it turns out that it hums and does not start."""
-    stays = ranked("speed switch, start capacitor", "hot", "smells")[0]
+    stays = ranked("centrifugal switch, start capacitor", "hot", "smells")[0]
     assert "hums" not in stays.shows
-    stands = ranked("speed switch, start capacitor", "hot", "smells", "hums")[0]
+    stands = ranked("centrifugal switch, start capacitor", "hot", "smells", "hums")[0]
     assert "hums" in stands.shows
     told = {"hums": "yes", "reversed": "no"}
-    assert "reversed" not in hookups_that_show(told, *motor("speed switch, split phase"))[0].shows
+    assert (
+        "reversed"
+        not in hookups_that_show(told, *motor("centrifugal switch, split phase"))[0].shows
+    )
 
 
-@pytest.mark.parametrize("name", ["speed switch, both", "star and delta:", "run capacitor, line"])
+@pytest.mark.parametrize(
+    "name", ["centrifugal switch, both", "star and delta:", "run capacitor, line"]
+)
 def test_the_right_hookup_shows_nothing(name: str) -> None:
     hookup, right = motor(name)
     good = start_and_run(hookup.of_plan(right), right.field)
@@ -74,7 +79,7 @@ def test_the_right_hookup_shows_nothing(name: str) -> None:
 
 
 def test_everything_told_is_a_symptom_and_every_slip_has_its_odds() -> None:
-    for name in ("speed switch, both", "voltage relay, three", "part winding, nine"):
+    for name in ("centrifugal switch, both", "voltage relay, three", "part winding, nine"):
         for shown in ranked(name, "hums"):
             assert set(shown.shows) <= set(SYMPTOMS)
             assert all(0 < chance < 1 for chance in shown.shows.values())

@@ -187,7 +187,7 @@ def test_a_switchs_let_go_is_wanted_as_the_shop_judges_it(
     bodies = (*plate(phases="1", volt="230", hertz="50", rpm="1420"), fitted("S1", "speed-switch"))
     job = job_of(*bodies, noted("S1", "out", text))
     told = told_of(job.gear, "S1", chosen("drop-out", choice), job.plate)[-1]
-    assert (told.what, told.verdict) == ("goes out", "good")
+    assert (told.what, told.verdict) == ("opens", "good")
     assert (word in told.why) if word else ("decides" not in told.why and "say the" not in told.why)
 
 

@@ -237,7 +237,7 @@ def test_a_waiver_that_cannot_stand_says_why(text: str, words: str, foreman: str
 
 def test_what_can_hurt_cannot_even_be_typed_as_set_aside() -> None:
     for code, bad in NEVER:
-        with pytest.raises(BadValue, match="never set aside"):
+        with pytest.raises(BadValue, match="never waived"):
             read_waiver(f"{code} CD seen", judged(*READY, bad), "AB", Settings())
 
 

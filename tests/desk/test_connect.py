@@ -83,7 +83,7 @@ def test_the_theatres_motor_is_changed_proved_and_told_by_keys(bench: Bench) -> 
     bench.ctrl(Key.Key_M)
     bench.key(Key.Key_Space)
     rows = bench.ledger()
-    assert any(row.startswith("good: Low run good") for row in rows)
+    assert any(row.startswith("good: Reduced-voltage run good") for row in rows)
     assert any(row.startswith("good: Direction right") for row in rows)
     assert bench.next == "Change the voltage tags"
     bench.key(Key.Key_Return, CTRL)
@@ -120,7 +120,7 @@ def test_a_slip_that_ohms_cannot_show_is_caught_by_the_low_run_and_the_screen_sa
     assert "a coil turned round" in proof.unseen.words
     bench.ctrl(Key.Key_M)
     bench.key(Key.Key_Space)
-    held = next(row for row in bench.ledger() if "Low run wrong" in row)
+    held = next(row for row in bench.ledger() if "Do not raise the voltage" in row)
     assert held.startswith("hold")
     assert "Coil T2-T5 is turned round" in held
     assert bench.next == "Off, and look at the joints"

@@ -249,7 +249,7 @@ def test_a_line_is_set_aside_by_a_second_person_and_the_hold_is_gone(bench: Benc
     assert "second person" in aside.fields["waive"].message.text()
     for code in sorted(hold):
         typed(bench, "waive", f"{code} CD new brushes, bedded in")
-    assert "set aside by CD: new brushes" in aside.done.words
+    assert "waived by CD: new brushes" in aside.done.words
     assert not {f.code for f in bench.judged.gate} & hold
     assert "trial-spark" in {f.code for f in bench.judged.findings if f.verdict == "hold"}
     typed(bench, "sign", "AB")

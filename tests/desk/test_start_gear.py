@@ -101,7 +101,7 @@ def test_a_switch_is_read_in_turn_and_opens_the_gate(bench: Bench) -> None:
         next(b for b in part.looked.buttons if b.text() == answer).setFocus()
         bench.key(Key.Key_Return)
     assert part.next.words == "All read and looked at."
-    assert part.told(bench.judged) == ("good", "speed switch on the shaft S1 reads right")
+    assert part.told(bench.judged) == ("good", "centrifugal switch S1 reads right")
     gear = next(f for f in bench.judged.findings if f.code == "start-gear")
     assert (gear.verdict, gear.why) == ("good", "S1.")
     fill(bench, "device-ohm", "0.1")
@@ -143,7 +143,7 @@ WHERE = {
         ("capacitor", "can-drained", "48", "still holds a charge"),
         ("capacitor", "can-microfarad", "many", "µF"),
         ("capacitor", "can-name", "1", "a name such as C1"),
-        ("device", "device-kind", "magic", "speed switch"),
+        ("device", "device-kind", "magic", "centrifugal switch"),
         ("device", "device-name", "!", "a name such as S1"),
         ("device", "device-name", "C1", "C1 is another part here"),
         ("capacitor", "can-name", "K1", "K1 is another part here"),

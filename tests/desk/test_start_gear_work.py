@@ -219,7 +219,7 @@ def test_a_dressed_contact_is_read_again(bench: Bench) -> None:
     fill(bench, "device-out", "1150 rpm")
     fill(bench, "device-back", "1300")
     assert any(
-        f.verdict == "hold" and "below the speed it went out" in f.why for f in part.list.findings
+        f.verdict == "hold" and "below the speed it opens" in f.why for f in part.list.findings
     )
     clear(bench, "device-back")
     fill(bench, "device-out", "1.2 s")

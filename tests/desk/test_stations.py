@@ -71,7 +71,7 @@ def test_the_gate_lists_everything_with_its_reason(bench: Bench) -> None:
     [
         ("installer", "initials and a reason"),
         ("installer A.B. old", "second person"),
-        ("hookup CD waits", "never set aside"),
+        ("hookup CD waits", "never waived"),
         ("unheard CD of", "a code"),
     ],
 )

@@ -22,6 +22,8 @@ def pair(tmp_path: Path, template: Path) -> Iterator[tuple[Bench, Bench]]:
     b = Bench(tmp_path / "shop", demo=False)
     for bench in (a, b):
         bench.window.session.beside.look_around()
+        bench.window.activateWindow()
+        bench.settle(bench.window.isActiveWindow)
         bench.open(MOTOR)
     yield a, b
     for bench in (a, b):

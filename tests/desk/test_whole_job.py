@@ -176,7 +176,7 @@ def test_a_whole_job_by_keys(bench: Bench) -> None:
     assert bench.next == "Run it at 100 V"
     bench.ctrl(Key.Key_M)
     bench.key(Key.Key_Space)
-    assert any(row.startswith("good: Low run good") for row in bench.ledger())
+    assert any(row.startswith("good: Reduced-voltage run good") for row in bench.ledger())
 
     why_and_winding(bench)
     assert bench.next == "Put the covers on"

@@ -56,6 +56,30 @@ def test_the_search_finds_by_any_word_on_record(shared: Bench, words: str, found
     assert len(shared.rack()) == found
 
 
+@pytest.mark.parametrize(
+    ("words", "first"),
+    [
+        ("lock", "Lock house"),  # a name that begins so, before the boatyard below the lock
+        ("bo", "Boatyard"),
+        ("214", "Theatre"),
+        ("house", "Lock house"),  # a whole word, before a part of one
+    ],
+)
+def test_the_finder_shows_the_nearest_first(shared: Bench, words: str, first: str) -> None:
+    shared.ctrl(Key.Key_K)
+    shared.type(words)
+    assert first in shared.rack()[0]
+
+
+def test_enter_in_an_empty_finder_does_what_next_says(bench: Bench) -> None:
+    assert bench.focus is bench.window.strip.line  # the first key is for the motor shown
+    bench.ctrl(Key.Key_K)
+    station = bench.judged.next.station if bench.judged.next else ""
+    name = bench.judged.job.name
+    bench.enter()
+    assert (bench.judged.job.name, bench.station) == (name, station)
+
+
 def test_enter_in_the_search_opens_the_first(bench: Bench) -> None:
     bench.open("theatre")
     assert bench.judged.job.name == "Theatre, stage fan"

@@ -39,7 +39,7 @@ def slanted(drawing: Drawing) -> int:
 @pytest.mark.parametrize(
     ("name", "start", "run"),
     [
-        ("speed switch, both capacitors", 0, 1),
+        ("centrifugal switch, both capacitors", 0, 1),
         ("current relay", 0, 1),
         ("voltage relay, start capacitor", 0, 1),
         ("star and delta", 3, 3),

@@ -55,11 +55,14 @@ class Settings:
     index_130: Limit = Limit(
         2.0,
         "",
-        "IEEE 43, minimum index: class 130 and above",
-        "Polarization index, class 130 up, at least",
+        "IEEE 43, minimum index: class B (130) and above",
+        "Polarization index, class B (130) up, at least",
     )
     index_105: Limit = Limit(
-        1.5, "", "IEEE 43, minimum index: class 105", "Polarization index, class 105, at least"
+        1.5,
+        "",
+        "IEEE 43, minimum index: class A (105)",
+        "Polarization index, class A (105), at least",
     )
     index_from: Limit = Limit(
         75.0,
@@ -252,7 +255,10 @@ class Settings:
     )
     unbalance_hold: Limit = Limit(5.0, "%", "NEMA MG 1, 14.36", "Supply out of balance: hold above")
     run_amps_apart: Limit = Limit(
-        10.0, "%", "shop default at balanced volts", "Amps of a low run apart: hold above"
+        10.0,
+        "%",
+        "shop default at balanced volts",
+        "Amps of a reduced-voltage run apart: hold above",
     )
     clamp_apart: Limit = Limit(10.0, "%", "trade practice", "Parallel leads apart: hold above")
     dead_minutes: Limit = Limit(30.0, "min", "shop default", "Proved dead holds for")

@@ -3,18 +3,74 @@
 from collections.abc import Callable, Sequence
 from functools import partial
 
-from PySide6.QtCore import Qt
-from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
+from PySide6.QtCore import QEvent, QSize, Qt
+from PySide6.QtGui import QKeyEvent, QResizeEvent
+from PySide6.QtWidgets import QPushButton, QSizePolicy, QVBoxLayout, QWidget
 
 from careful_coil.desk.flow import Flow
 from careful_coil.desk.shared.page import plain_label
 
 COLUMNS = 4  # of answers at most
+AROUND = 1.7  # heights of a line beside the words of a button, both sides together
 
 
 class EnterButton(QPushButton):
-    """A button that Enter presses too."""
+    """A button that Enter presses too; words that are wider than it stand in lines."""
+
+    def __init__(self, words: str = "") -> None:
+        super().__init__()
+        self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Fixed)
+        self.setText(words)
+
+    def text(self) -> str:
+        """Return the words, whatever lines they stand in."""
+        return self._words
+
+    def setText(self, words: str) -> None:  # Qt's own name
+        """Show other words."""
+        self._words = words
+        self.setAccessibleName(words)
+        self._fit()
+
+    def sizeHint(self) -> QSize:
+        """Return the room of the words in one line, as high as they stand now."""
+        wide = self.fontMetrics().horizontalAdvance(self._words) + self._around()
+        return QSize(wide, super().sizeHint().height())
+
+    def minimumSizeHint(self) -> QSize:
+        """Return the room of the longest word: the rest stands below."""
+        metrics = self.fontMetrics()
+        widest = max((metrics.horizontalAdvance(w) for w in self._words.split()), default=0)
+        return QSize(widest + self._around(), super().sizeHint().height())
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """Break the words as the width wants."""
+        super().resizeEvent(event)
+        self._fit()
+
+    def changeEvent(self, event: QEvent) -> None:
+        """Break them as another face wants."""
+        super().changeEvent(event)
+        if event.type() in (QEvent.Type.FontChange, QEvent.Type.StyleChange):
+            self._fit()
+
+    def _around(self) -> int:
+        """Return the pixels beside the words."""
+        return round(AROUND * self.fontMetrics().height())
+
+    def _fit(self) -> None:
+        metrics, lines = self.fontMetrics(), [""]
+        room = max(self.width() - self._around(), 1)
+        for word in self._words.split(" "):
+            longer = f"{lines[-1]} {word}".strip() if lines[-1] else word
+            if lines[-1] and metrics.horizontalAdvance(longer) > room:
+                lines.append(word)
+            else:
+                lines[-1] = longer
+        shown = "\n".join(lines) if len(lines) > 1 else self._words
+        if shown != super().text():
+            super().setText(shown)
+            self.updateGeometry()
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """Enter is a press."""

@@ -8,7 +8,7 @@ from careful_coil.desk.theme import Theme
 
 
 class Flow(QWidget):
-    """A grid whose columns follow its width: `most` columns, none narrower than `narrowest` pixels.
+    """A grid whose columns follow its width: `most` columns, none but the last narrower than `narrowest` pixels.
 
     Without `narrowest` the widest of its widgets says how narrow a column may be.
     """
@@ -43,8 +43,9 @@ class Flow(QWidget):
         self._arrange()
 
     def minimumSizeHint(self) -> QSize:
-        """Return the size of one column, so that narrow windows get it."""
-        return QSize(self._least(), super().minimumSizeHint().height())
+        """Return the least size of one column, so that narrow windows get it."""
+        wide = max((w.minimumSizeHint().width() for w in self._widgets), default=1)
+        return QSize(wide, super().minimumSizeHint().height())
 
     def event(self, event: QEvent) -> bool:
         """Close up where one of them is hidden or shown."""

@@ -21,6 +21,7 @@ KEYS = (
         "move AF AH",
         "that reading was of A to H;  swap A B: two tags were crossed;  strike AF dirty clip",
     ),
+    ("Ctrl+Enter", "do what Next says, wherever the cursor is"),
     ("Arrows", "another pair"),
     (
         "sweep A",
@@ -39,13 +40,13 @@ KEYS = (
         "at the stall guard: armed, started; turns, dropped out, stalled, tripped",
     ),
     ("120/180/260", "an insulation test at 15, 30, 60 s; 30s 180 60s 260 for other times"),
-    ("Ctrl+,", "shop settings: limits, schools, currency"),
+    ("Ctrl+,", "shop settings: limits, shop practice, currency"),
     ("F1", "what is this station for"),
     ("F2", "where was I: what is charged, loose, open; where the probes go"),
     ("F6, F11", "fold the rack away; stand back: all large"),
     ("Ctrl+D", "dim or light"),
     ("Ctrl+= and Ctrl+-", "larger or smaller text"),
-    ("Ctrl+/", "this sheet"),
+    ("Ctrl+/, Ctrl+Q", "this sheet; close, once all is on disk"),
 )
 
 

@@ -218,10 +218,10 @@ class NextCard(Painted):
     def foot(self) -> str:
         """Return what the keys do besides."""
         if self._skipped:
-            return f"Put off: {self._skipped[0].title}, {len(self._skipped)} in all. Shift+N brings them back."
+            return f"Skipped: {self._skipped[0].title}, {len(self._skipped)} in all. Shift+N brings them back."
         asks = self._step.asks if self._step else ()
         typed = any(c.startswith("n") for q in asks for c in q.choices)  # N is a letter then
-        return f"Not here? {'+' if typed else 'N'} puts it off." if self._step else ""
+        return f"Not here? {'+' if typed else 'N'} skips it." if self._step else ""
 
     def least_height(self) -> int:
         """Return the height that shows all of it."""

@@ -1,5 +1,6 @@
 """The rack: the shop's motors as tags in order of urgency, with a search above."""
 
+from bisect import bisect_left
 from collections.abc import Sequence
 from typing import Any
 
@@ -32,7 +33,6 @@ from careful_coil.desk.painted import Painted
 from careful_coil.desk.session import Session
 from careful_coil.desk.theme import Theme
 from careful_coil.records import Summary
-from careful_coil.records.summary import place_of
 
 Index = QModelIndex | QPersistentModelIndex
 SUMMARY = int(Qt.ItemDataRole.UserRole)
@@ -45,12 +45,15 @@ def _looks(summary: Summary) -> tuple[object, ...]:
 
 
 class RackModel(QAbstractListModel):
-    """The summaries that a search leaves, in order of urgency; the view has as many rows as it scrolled to."""
+    """The summaries that a search leaves, the nearest to what is typed first, else in order of urgency.
+
+    The view has as many rows as it scrolled to.
+    """
 
     def __init__(self) -> None:
         super().__init__()
         self._all: Sequence[Summary] = ()
-        self._wanted: list[str] = []
+        self._typed, self._wanted = "", list[str]()
         self.shown: list[Summary] = []
         self._rows = 0
 
@@ -61,7 +64,8 @@ class RackModel(QAbstractListModel):
 
     def search(self, words: str) -> None:
         """Keep the jobs that have every word."""
-        self._wanted = words.lower().split()
+        self._typed = words.lower().strip()
+        self._wanted = self._typed.split()
         self._show()
 
     def _show(self) -> None:
@@ -69,15 +73,34 @@ class RackModel(QAbstractListModel):
         self.shown = list(self._all)
         for word in self._wanted:
             self.shown = [s for s in self.shown if word in s.search]
+        if self._typed:
+            self.shown.sort(key=self._far)  # of those as near the order stays
         self._rows = min(len(self.shown), PAGE)
         self.endResetModel()
+
+    def _far(self, summary: Summary) -> int:
+        """Return 0 where the number or the name begins as typed, 1 where every word is a whole one, else 2."""
+        search, typed = summary.search, self._typed
+        if not typed or search.startswith(typed) or search.startswith(typed, search.find(" ") + 1):
+            return 0
+        if len(typed) == 1:
+            return 2
+        whole = f" {search.replace(',', ' ')} "
+        return 1 if all(f" {w} " in whole for w in self._wanted) else 2
+
+    def _place(self, summary: Summary) -> tuple[int, ...]:
+        return self._far(summary), *summary.urgency
+
+    def _row_of(self, summary: Summary) -> int:
+        """Return the row of a summary, or the one where it would be."""
+        return bisect_left(self.shown, self._place(summary), key=self._place)
 
     def rank(self, old: Summary | None, now: Summary) -> None:
         """Show one job as it is now, at its new place: nothing else is touched."""
         nowhere = QModelIndex()
-        row = place_of(self.shown, old) if old is not None else len(self.shown)
+        row = self._row_of(old) if old is not None else len(self.shown)
         if old is not None and row < len(self.shown) and self.shown[row].id == old.id:
-            if old.urgency == now.urgency and self._fits(now):
+            if self._place(old) == self._place(now) and self._fits(now):
                 self.shown[row] = now
                 if row < self._rows and _looks(old) != _looks(now):
                     self.dataChanged.emit(self.index(row), self.index(row))
@@ -90,7 +113,7 @@ class RackModel(QAbstractListModel):
             if seen:
                 self.endRemoveRows()
         if self._fits(now):
-            row = place_of(self.shown, now)
+            row = self._row_of(now)
             seen = row <= self._rows
             if seen:
                 self.beginInsertRows(nowhere, row, row)
@@ -229,6 +252,7 @@ class Rack(QWidget):
     opened = Signal(str)
     sum_wanted = Signal(str)
     file_wanted = Signal(str)
+    next_wanted = Signal()
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__()
@@ -303,16 +327,17 @@ class Rack(QWidget):
         self.opened.emit(self.model.shown[index.row()].id)
 
     def _open_first(self) -> None:
-        if is_bundle(self.search.text().strip()):
+        if not self.search.text().strip():
+            self.next_wanted.emit()
+        elif is_bundle(self.search.text().strip()):
             self.file_wanted.emit(self.search.text().strip())
             self.search.clear()
         elif self.model.shown:
             self.opened.emit(self.model.shown[0].id)
             self.search.clear()
         else:
-            from careful_coil.desk.sum_card import (
-                sum_fits,  # the sums are loaded when one is wanted
-            )
+            # the sums are loaded when one is wanted
+            from careful_coil.desk.sum_card import sum_fits
 
             if fits := sum_fits(self.search.text()):
                 self.sum_wanted.emit(fits[0])

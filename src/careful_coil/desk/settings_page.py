@@ -194,7 +194,7 @@ class SettingsPage(Page):
         self.fields["currency"].setMaximumWidth(260)
         self.column.addWidget(self.fields["currency"])
         self.fields["foreman"] = Field(
-            "Foreman's initials, who sets lines aside",
+            "Foreman's initials, who waives lines",
             self._foreman,
             theme,
             hint="CD",

@@ -17,6 +17,7 @@ if TYPE_CHECKING:
     from careful_coil.core.job import AnyBody
     from careful_coil.core.ledger.entry_line import Typed
 
+LARGEST = 1.75  # text from which the digits stand closer, so that the probes have room
 WAIT = "The last value is on its way. Look at the pair, then again."
 
 
@@ -70,7 +71,9 @@ class Strip(QFrame):
         self.probes.set_theme(theme)
         self.note.set_theme(theme)
         self.setFixedHeight(theme.px(88))
-        self.line.setFixedWidth(theme.px(230 if theme.scale < 1.5 else 180))
+        self.line.setFixedWidth(
+            theme.px(230 if theme.scale < 1.5 else 180 if theme.scale < LARGEST else 136)
+        )
         back, front, key = (theme.colour(c).name() for c in ("strip", "strip-text", "strip-key"))
         quiet = theme.colour("strip-quiet").name()
         wide = theme.px(140 if theme.scale < 1.5 else 104)

@@ -113,7 +113,7 @@ class Probes(Painted):
         motor = s.bound.judged.job.name if s.bound else "No motor on the bench"
         line = t.px(22)
         top = max((self.height() - 3 * line) // 2, 0)
-        left = t.px(196 if t.scale < 1.5 else 124)
+        left = t.px(196 if t.scale < 1.5 else 124 if t.scale < 1.75 else 96)
         shift = 0
         if s.elsewhere:  # the meter is not on the motor on the bench
             paint.mark(painter, t, "watch", QPointF(28, top + line / 2), 14, strip=True)

@@ -35,6 +35,7 @@ ABOUT: dict[Station, str] = {
     "test-run": "Test run leads a run by the motor's own kind, and says what volts, amps, watts and rpm mean.",
     "release": "Release shows all that stands before it can go, and takes the signature.",
 }
+MARKED = 34  # pixels of a station's number with its mark
 NARROWEST_GAP = 8  # pixels between the names of two stations
 COUNT_WORDS = {2: "two", 3: "three", 4: "four", 5: "five", 6: "six", 9: "nine", 12: "twelve"}
 
@@ -92,7 +93,7 @@ class Way(Painted):
 
     def _boxes(self) -> dict[Station, QRect]:
         t, x, boxes = self.theme, 20, {}
-        words = {s: paint.width_of(t, name, self._size(), True) for s, name in SHOWN.items()}
+        words = {s: self._wide(s) for s in SHOWN}
         room = self.width() - x - sum(words.values())
         gap = max(min(t.px(26), room // len(words)), NARROWEST_GAP)  # closer where text is large
         for station, own in words.items():
@@ -103,9 +104,20 @@ class Way(Painted):
 
     def _size(self) -> int:
         """Return the size of the stations' names: smaller where they would not fit."""
-        wide = sum(paint.width_of(self.theme, name, 16, True) for name in SHOWN.values())
-        gaps = NARROWEST_GAP * 2 * len(SHOWN)
-        return 16 if wide + gaps + 40 <= self.width() else 13
+        return 16 if self._fits(16) else 13
+
+    def _fits(self, size: int) -> bool:
+        wide = sum(paint.width_of(self.theme, name, size, True) for name in SHOWN.values())
+        gaps = NARROWEST_GAP * (2 if size > 13 else 1) * len(SHOWN)
+        return wide + gaps + 40 <= self.width()
+
+    def _name(self, station: Station) -> str:
+        """Return a station's name; where not all fit, of the open one alone: the rest are numbers and marks."""
+        return SHOWN[station] if station == self.station or self._fits(13) else ""
+
+    def _wide(self, station: Station) -> int:
+        name = paint.width_of(self.theme, self._name(station), self._size(), True)
+        return max(name, self.theme.px(MARKED))
 
     def sizeHint(self) -> QSize:
         """Return a middling size."""
@@ -143,7 +155,7 @@ class Way(Painted):
             painter,
             t,
             QRect(box.left(), box.top(), box.width(), t.px(24)),
-            SHOWN[station],
+            self._name(station),
             size=self._size(),
             bold=here,
             token="ink" if here else "quiet",
@@ -157,6 +169,6 @@ class Way(Painted):
                 painter, t, verdict, QPointF(box.left() + t.px(22), low.center().y() + 1), 13
             )
         if here:
-            wide = paint.width_of(t, SHOWN[station], 16, True)
+            wide = self._wide(station)
             painter.setPen(QPen(t.colour("ink"), 3, Qt.PenStyle.SolidLine, Qt.PenCapStyle.FlatCap))
             painter.drawLine(box.left(), self.height() - 2, box.left() + wide, self.height() - 2)

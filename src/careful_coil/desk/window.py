@@ -102,7 +102,9 @@ class Window(QMainWindow):
         self.rack.file_wanted.connect(partial(take_in, s))
         self.ledger.card.pressed.connect(self.do_next)
         self.strip.next_wanted.connect(self.do_next)
+        self.rack.next_wanted.connect(self.do_next)
         self.way.chosen.connect(self.go)
+        s.job_opened.connect(self._begun)
         s.job_changed.connect(self.refresh)
         s.jobs_changed.connect(self._without_job)
         s.entered.connect(self._entered)
@@ -193,6 +195,12 @@ class Window(QMainWindow):
             self.pages[self.session.station].show_judgement(job.judged)
             self._released()
             self._go_on(self._follow.on(job.judged.next, self.session.station))
+
+    def _begun(self) -> None:
+        """Put the cursor on the strip once the first motor is shown, unless a hand is at the finder by now."""
+        self.session.job_opened.disconnect(self._begun)
+        if self.focusWidget() is self.rack.search and not self.rack.search.text():
+            self.to_strip()
 
     def _without_job(self) -> None:
         """Show the station of a shop that has no job to open."""

@@ -65,7 +65,9 @@ def proved(judged: Judgement) -> str:
     told.append("ohms read" if not state.unread else "ohms not read")
     good = next((f for f in judged.findings if f.code == "low-run"), None)
     told.append(
-        "low run good" if run and good and good.verdict == "good" else "no good low run yet"
+        "reduced-voltage run good"
+        if run and good and good.verdict == "good"
+        else "no good reduced-voltage run yet"
     )
     return ", ".join(told)
 

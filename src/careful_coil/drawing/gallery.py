@@ -57,11 +57,11 @@ def _with_start_gear() -> Iterator[tuple[str, Drawing]]:
 
 PLATES: tuple[tuple[str, Facts], ...] = (  # invented plates
     (
-        "speed switch, split phase",
+        "centrifugal switch, split phase",
         Facts(kind="split-phase", volt=230, hertz=50, rpm=1420, amp=2.6, watt=250),
     ),
     (
-        "speed switch, start capacitor",
+        "centrifugal switch, start capacitor",
         Facts(kind="capacitor-start", volt=230, hertz=50, rpm=1425, amp=5.4, watt=550),
     ),
     (

@@ -16,7 +16,6 @@ from careful_coil.core.rewind.rules import left_to_read, plate_of
 from careful_coil.core.rewind.worked import Worked, work_out
 from careful_coil.core.settings import Settings
 from careful_coil.core.sheets.winding import title_of
-from careful_coil.core.values import show_figure
 from careful_coil.drawing.stator import draw_developed, draw_stator
 from careful_coil.report.canvas import draw_shapes
 from careful_coil.report.page import BOLD, MARGIN, REGULAR, Page, load_faces
@@ -75,7 +74,7 @@ def _figures(worked: Worked) -> Iterator[tuple[str, str]]:
         if f.value is not None:
             title, _, rest = f.title.partition(", ")  # the label's column is narrow
             parts = [
-                f"{show_figure(f.value, 4)} {f.unit}".rstrip(),
+                f.shown,
                 rest,
                 "(watch)" if f.mark == "watch" else "",
             ]

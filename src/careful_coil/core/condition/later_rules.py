@@ -268,7 +268,7 @@ def _drying(job: Job, wall: Wall, settings: Settings) -> Iterator[Finding]:
             verdict="watch",
             subject="Nothing said to be out of the heat",
             why="Sealed bearings, capacitors and seals come out, or stay within their own limit. "
-            "End drying and begin it anew with what is out.",
+            "End drying and start it again with what is out.",
         )
     if state.too_hot is not None:
         limit = settings.drying_hottest

@@ -82,7 +82,7 @@ def _mended_by_hands(job: Job, item: str) -> str:
     if item == "capacitor" and any(d.place > said for d in job.deeds.counted(("capacitor",))):
         return "Since then: renewed."
     if item == "terminals" and any(d.place > said for d in job.deeds.counted(("joint",))):
-        return "Since then: joined anew."
+        return "Since then: reconnected."
     every = [told.get("done") for told in hands.brushes.values()]
     if item == "brushes" and every and set(every) == {"renewed"}:
         return "Since then: renewed."

@@ -207,7 +207,7 @@ def _between(job: Job, wall: Wall) -> Iterator[Finding]:
         find = next(search_tests(wall, parts[-1]), None)
         yield of(
             verdict="unproven",
-            subject="Frame or another winding: not told apart",
+            subject="Frame or another winding: not known which",
             why=f"{' '.join(parts[-1].parts)} fails with both earthed."
             + (f" Next: {find.words()}." if find else ""),
         )

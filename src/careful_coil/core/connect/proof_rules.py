@@ -48,10 +48,10 @@ def proof_findings(
         yield _of(
             code="by-marks",
             verdict="note" if shown else "watch",
-            subject="Planned on the word of the marks",
+            subject="Planned from the lead numbers, not measured",
             why="Its ohms changed as they must: the marks agree. Three equal amps close it."
             if shown
-            else "No coil was read by itself. Line ohms and a low run must confirm them before full volts.",
+            else "No coil was read by itself. Line ohms and a reduced-voltage run must confirm them before full volts.",
         )
     if state.joined:
         yield from _checks(job, state, bool(extras))
@@ -165,9 +165,9 @@ def _low_run(job: Job, state: Connecting, settings: Settings) -> Iterator[Findin
         code="low-run",
         verdict=told.verdict,
         subject={
-            "good": "Low run good",
-            "watch": "Low run: look again",
-            "hold": "Low run wrong: no more volts",
+            "good": "Reduced-voltage run good",
+            "watch": "Reduced-voltage run: look again",
+            "hold": "Do not raise the voltage",
             "unproven": "Reduced-voltage run incomplete",
         }[told.verdict],
         why=told.words,

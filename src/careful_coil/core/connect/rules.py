@@ -190,7 +190,7 @@ def _hookup(state: Connecting) -> Finding:
         if state.turned:
             return of(
                 verdict="unproven",
-                subject=f"To be joined anew: {joint} comes off",
+                subject=f"To be reconnected: {joint} comes off",
                 why=f"It was joined another way. {state.plan.connection.capitalize()} is joined next.",
                 waivable=False,
             )

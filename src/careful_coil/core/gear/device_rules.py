@@ -116,8 +116,8 @@ def _looked(gear: Gear, name: str, what: str) -> Told:
 
 
 def _let_go(what: str, text: str, out: str, settings: Settings, plate: Nameplate | None) -> Told:
-    """Return how the speed or time at which it goes out, or comes back in, is judged."""
-    title = "goes out" if what == "out" else "comes back in"
+    """Return how the speed or time at which it opens, or recloses, is judged."""
+    title = "opens" if what == "out" else "recloses"
     figure, unit = speed_or_time(text)
     if unit == "s":
         watch, hold = settings.switch_out_watch, settings.switch_out_hold
@@ -148,15 +148,13 @@ def _let_go(what: str, text: str, out: str, settings: Settings, plate: Nameplate
             return Told(
                 what=title,
                 verdict="hold",
-                why=f"{words}: it must come back below the speed it went out at",
+                why=f"{words}: it must reclose below the speed it opens at",
             )
         late = share > high
         return Told(
             what=title,
             verdict="hold" if late else "good",
-            why=f"{words}: under load it comes back in"
-            if late
-            else f"{words}: below any loaded speed",
+            why=f"{words}: under load it recloses" if late else f"{words}: below any loaded speed",
         )
     if low <= share <= high:
         return Told(what=title, verdict="good", why=f"{words}, within {low:g} to {high:g} %")
@@ -201,7 +199,7 @@ def device_findings(job: Job, settings: Settings) -> Iterator[Finding]:
             yield of(
                 verdict="note",
                 subject=f"{title} {name}",
-                why="Its readings are its maker's: a timed start shows whether it lets go.",
+                why="Its readings are its maker's: a timed start shows whether it opens.",
             )
             continue
         told = [_stale(job, name, t) for t in told]

@@ -28,10 +28,11 @@ OTHER_LETTER = "K"
 
 _ALSO: Mapping[str, tuple[str, ...]] = {
     "speed-switch": (
-        *("centrifugal switch", "start switch", "starting switch", "centrifugal", "switch"),
+        *("speed switch", "speed switch on the shaft", "start switch", "starting switch"),
+        *("centrifugal", "switch"),
         *("governor switch", "cs"),
     ),
-    "change-over": ("change over switch", "changeover switch"),
+    "change-over": ("speed switch that changes over", "change over switch", "changeover switch"),
     "relay-current": ("amp relay", "current coil relay"),
     "relay-voltage": ("potential relay", "volt relay"),
     "hot-wire": ("bimetal relay", "hotwire relay"),

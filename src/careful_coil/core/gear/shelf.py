@@ -61,7 +61,7 @@ class Wanted:
         serves = kind or marking.kind
         if serves not in ("start", "run") or marking.kind == "dc":
             raise BadValue(
-                marking.text, "start or run: which of them it is", "Its kind is not told."
+                marking.text, "start or run: which of them it is", "Its kind is not known."
             )
         if kind and marking.kind and kind != marking.kind:
             raise BadValue(

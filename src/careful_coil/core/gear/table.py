@@ -76,7 +76,7 @@ _ONE = ("1", "2")
 LINKED = "as it is to work"  # the posture in which a relay's link is read
 FACTS: dict[str, DeviceFacts] = {
     "speed-switch": DeviceFacts(
-        title="Speed switch on the shaft",
+        title="Centrifugal switch",
         expected=(
             _contact(_ONE, "at rest"),
             _open(_ONE, "mechanism worked by hand"),
@@ -87,24 +87,24 @@ FACTS: dict[str, DeviceFacts] = {
         ),
         mounting="contact plate and actuator are judged apart; the collar's travel must reach the plate",
         off="its leads off the winding: the start winding reads through it",
-        lets_go=f"with a snap {_BAND}; must not come back in under load",
+        lets_go=f"with a snap {_BAND}; must not reclose under load",
         traps=(
             "a contact that closes at speed is an interlock, right so",
             "a stiff bearing or low volts holds the motor below switching speed",
         ),
     ),
     "change-over": DeviceFacts(
-        title="Speed switch that changes over",
+        title="Centrifugal switch that changes over",
         expected=(
             _contact(_ONE, "at rest"),
             _open(("1", "3"), "at rest"),
             _open(_ONE, "mechanism worked by hand"),
             _contact(("1", "3"), "mechanism worked by hand"),
         ),
-        looks=("as of any speed switch; ask what each contact feeds",),
+        looks=("as of any centrifugal switch; ask what each contact feeds",),
         mounting="contact plate and actuator are judged apart; the collar's travel must reach the plate",
         off="its leads off the winding: the start winding reads through it",
-        lets_go=f"with a snap {_BAND}; must not come back in under load",
+        lets_go=f"with a snap {_BAND}; must not reclose under load",
         traps=(
             "1 to 3 closes at speed and is right so: a signal, a heater, a control",
             "both contacts closed for a moment joins two circuits",

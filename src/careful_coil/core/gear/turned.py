@@ -46,7 +46,7 @@ _TABLE: dict[KindName, tuple[Turn, ...]] = {
         Turn(
             into=_SPEED,
             word="no",
-            why="below switch speed the start winding comes back in and burns",
+            why="below switch speed the start winding cuts in again and burns",
         ),
     ),
     "capacitor-start": (
@@ -70,7 +70,7 @@ _TABLE: dict[KindName, tuple[Turn, ...]] = {
         Turn(
             into=_SPEED,
             word="no",
-            why="below switch speed the start winding comes back in and burns",
+            why="below switch speed the start winding cuts in again and burns",
         ),
     ),
     "permanent-capacitor": (
@@ -106,7 +106,7 @@ _TABLE: dict[KindName, tuple[Turn, ...]] = {
         Turn(
             into=_SPEED,
             word="no",
-            why="below switch-over the start capacitor comes back in and bursts",
+            why="below switch-over the start capacitor cuts in again and bursts",
         ),
     ),
     "shaded-pole": (

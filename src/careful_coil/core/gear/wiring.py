@@ -96,7 +96,7 @@ def wiring_of(
     inside = kind != "psc" and built_in(job, takes_out)
     if kind != "psc":
         if takes_out is None:
-            guessed.append("a speed switch")
+            guessed.append("a centrifugal switch")
         devices.append(takes_out or SWITCH)
     others = [
         d

@@ -61,7 +61,7 @@ def lead_findings(
                 code="marks-contradicted",
                 verdict="watch",
                 subject=f"Marks and readings differ: {', '.join(naming.against)}",
-                why=f"{'; '.join(told)}. Readings win over marks. Look at the print again: type it anew, or - "
+                why=f"{'; '.join(told)}. Readings win over marks. Look at the print again: type it again, or - "
                 "takes it off.",
                 station="leads",
             )

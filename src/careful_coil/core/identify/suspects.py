@@ -162,7 +162,7 @@ def _cause_figure(o: Ohms, expected: tuple[float, float] | None, evidence: Evide
         meant = o.ohm / 10 ** slip_of(o.ohm, middle)
         return (
             f"{pair}, {span}. Was it {show_ohm(meant)}? A slipped point, a prefix or the meter's range. "
-            "Both are kept: read it again, or strike it and type it anew."
+            "Both are kept: read it again, or strike it and type it again."
         )
     if o.ohm > expected[1]:
         return f"{pair}, {span}. Too high: a dirty clip or a loose crimp. Clean it, read again."

@@ -43,7 +43,7 @@ class Kind:
 
 
 _LINE = "follows hertz and poles, not volts"
-_NO_SLOW = "cannot be slowed: below its switch speed the start winding comes back in and burns"
+_NO_SLOW = "cannot be slowed: below its switch speed the start winding cuts in again and burns"
 
 KINDS: dict[str, Kind] = {
     k.name: k

@@ -99,7 +99,7 @@ def _plate(fields: Mapping[str, str]) -> Nameplate:
 
 
 Told = tuple[Answer, str]
-NOT_TOLD: Told = ("unproven", "Not told on both.")
+NOT_TOLD: Told = ("unproven", "Not known of both.")
 
 
 def _phases(here: Nameplate, there: Nameplate) -> Told:
@@ -190,7 +190,7 @@ def _typed_lines(wanted: Mapping[str, str], offered: Mapping[str, str]) -> Itera
             continue
         one, two = wanted.get(name, ""), offered.get(name, "")
         if not one:
-            told: Told = ("unproven", "What this motor needs is not told.")
+            told: Told = ("unproven", "What this motor needs is not known.")
         elif not two and name != "control":
             told = ("unproven", "The other does not say.")
         else:

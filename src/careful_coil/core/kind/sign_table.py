@@ -95,7 +95,7 @@ SIGNS: dict[str, Sign] = {
         yes_no(
             "start-device",
             "A start relay, PTC or electronic switch?",
-            "It takes a start winding out as a speed switch does.",
+            "It takes a start winding out as a centrifugal switch does.",
             0.004,
             {
                 "split-phase": 0.25,

@@ -19,7 +19,7 @@ DONE = {
     "shaft": "Shaft freed; fan and moving parts looked after",
     "earth": "Earth connection made good",
     "temporary": "A makeshift taken out and made good",
-    "joint": "Connections made anew",
+    "joint": "Connections made again",
 }
 
 

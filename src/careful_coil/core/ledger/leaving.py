@@ -28,12 +28,10 @@ def read_waiver(text: str, judged: Judgement, who: str, settings: Settings) -> W
     if code not in gate or not second or not reason.strip() or len(second) > INITIALS:
         raise BadValue(text, f"a code ({free}), initials and a reason")
     if not gate[code].waivable:
-        raise BadValue(
-            code, f"one that may be set aside ({free})", "What can hurt is never set aside."
-        )
+        raise BadValue(code, f"one that may be waived ({free})", "What can hurt is never waived.")
     foreman = settings.foreman
     if foreman and second.upper() != foreman.upper():
-        raise BadValue(second, f"{foreman}: this shop's foreman sets lines aside")
+        raise BadValue(second, f"{foreman}: this shop's foreman waives lines")
     if initials(second) == initials(who):
         raise BadValue(second, "the initials of a second person")
     return Waived(code=code, reason=reason.strip(), second=second)

@@ -100,7 +100,7 @@ def _proving(c: Facts) -> NextStep | None:
     tags = state.by_tag((a, b))
     left = ", ".join(f"{state.mark(x)} from {state.mark(y)}" for x, y in found.untold)
     untold = f" It does not tell {left}: three equal amps do." if left else ""
-    again = "It did not fit. Exchange the probes and set them anew. " if here else ""
+    again = "It did not fit. Exchange the probes and put them on again. " if here else ""
     return NextStep(
         code=f"step-{tags[0]}-{tags[1]}",
         act="step",

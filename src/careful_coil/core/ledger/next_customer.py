@@ -119,7 +119,7 @@ def _winders_word(job: Job) -> Iterator[NextStep]:
             title="Who wound it?",
             station="insulation",
             focus="made-wound",
-            why="Here or outside, by whom; core loss before and after the strip, polarity, turn test, varnish and "
+            why="Here or outside, by whom; core loss before and after the strip, polarity, surge test, varnish and "
             "bake: what was tested before it was connected. What was not is said on the sheet.",
         )
 

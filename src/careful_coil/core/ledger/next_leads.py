@@ -140,12 +140,12 @@ def _retag(c: Facts) -> Iterator[NextStep]:
         told = ", ".join(f"{tag}: {marks[tag]} off, {mark} on" for tag, mark in right.items())
         yield NextStep(
             code=f"retag-{'-'.join(right)}",
-            title=f"Mark {' and '.join(right)} anew",
+            title=f"Mark {' and '.join(right)} again",
             why=f"{told}. Whoever opens it next reads the print.",
             station="leads",
             act="retag",
             ends=tuple(right),
-            words="marked anew",
+            words="marked again",
         )
 
 
@@ -287,7 +287,7 @@ def readings_put_off(
         if kind in READS and code not in known:
             verb = "Read" if kind == "resistance" else kind.capitalize()
             title = f"{verb} {ends.replace('-', ' to ' if ends.count('-') == 1 else ' ')}"
-            found.append(NextStep(code=code, title=title, why="Put off.", station="leads"))
+            found.append(NextStep(code=code, title=title, why="Skipped.", station="leads"))
     return found
 
 

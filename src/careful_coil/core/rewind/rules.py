@@ -13,7 +13,7 @@ from careful_coil.core.rewind.record import Record, copper_mm2
 from careful_coil.core.rewind.worked import Plate, Worked, work_out
 from careful_coil.core.settings import Settings
 from careful_coil.core.sheets.winding import title_of
-from careful_coil.core.values import show_figure, show_ohm
+from careful_coil.core.values import show_ohm
 
 # what a rewind wants, in the order the hands meet it
 WANTED = {
@@ -255,7 +255,7 @@ def _figures(worked: Worked) -> Iterator[Finding]:
         yield Finding(
             code=f"winding-{f.name}",
             verdict="hold" if full else "watch",
-            subject=f"{f.title} {show_figure(f.value)} {f.unit}",
+            subject=f"{f.title} {f.shown}",
             why="More than the slot holds: turns, wire or slot area is wrong."
             if full
             else f"{'Over' if over else 'Under'} {limit.value if limit else 0:g} {f.unit}: look at the record again.",

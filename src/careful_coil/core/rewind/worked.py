@@ -16,6 +16,7 @@ from careful_coil.core.rewind.record import Record, copper_mm2, covered_mm2
 from careful_coil.core.rewind.wire import REFERENCE_C
 from careful_coil.core.settings import Limit, Settings
 from careful_coil.core.sheets.winding import title_of
+from careful_coil.core.values import show_figure
 
 STACKING = 0.95  # iron over core length (trade practice)
 
@@ -27,6 +28,9 @@ class Plate:
     volt: float | None = None
     hertz: float | None = None
     amp: float | None = None
+
+
+DIGITS = {"T": 2, "A/mm²": 2}  # that mean something, by the unit; of all others three
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -41,6 +45,14 @@ class Figure:
     high: Limit | None = None
     wants: tuple[str, ...] = ()
     words: str = ""
+
+    @property
+    def shown(self) -> str:
+        """Return it as a person writes it: no digit that the record does not carry."""
+        value = self.value or 0.0
+        whole = value.is_integer()  # turns are counted: all of their digits mean something
+        told = f"{value:.0f}" if whole else show_figure(value, DIGITS.get(self.unit, 3))
+        return f"{told} {self.unit}".rstrip()
 
     @property
     def mark(self) -> str:
@@ -131,7 +143,8 @@ class _Bench:
         """Return turns of a phase in series."""
         value = self._series_turns()
         coils = len(self._l.of(self._phase)) if self._l is not None else 0
-        words = f"{coils} coils, {self._circuits} circuits" if coils else ""
+        many = "circuit" if self._circuits == 1 else "circuits"
+        words = f"{coils} coils, {self._circuits} {many}" if coils else ""
         wants = self._missing("slots", "poles", "main" if self._one else "turns")
         return Figure(
             name="turns",

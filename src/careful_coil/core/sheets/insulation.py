@@ -59,7 +59,7 @@ MADE = Sheet(
         Field(
             "wound",
             "Wound by, and what was tested before varnish",
-            "here; core 6 W/kg before and after, polarity, turn test, baked",
+            "here; core 6 W/kg before and after, polarity, surge test, baked",
             asked="who wound it, and what was tested before varnish; nothing where nothing was",
             longest=400,
             ask="word",
@@ -86,7 +86,7 @@ EARTH = Sheet(
                 """
     cleaned = to bare metal, scraped, tightened, made good, earthed, done
     lead renewed = renewed, new lead, new earth lead
-    stud renewed = new stud, tapped anew
+    stud renewed = new stud, tapped again
     """
             ),
         ),

@@ -230,7 +230,7 @@ FELT = Sheet(
             choices=table(
                 """
     holds | good = good, ok, tight, fast, fine
-    slips | hold | clamp it anew = loose, slack
+    slips | hold | clamp it again = loose, slack
     missing | hold | fit one: the joints must not be pulled = none, gone, not there
     """
             ),

@@ -113,7 +113,7 @@ def _turns(given: Given) -> Worked:
 
 def _loop(given: Given) -> Worked:
     volts, cycles = numbers(given, "volt", "hertz")
-    tesla = number(given, "tesla", "the induction in T, such as 1.3")
+    tesla = number(given, "tesla", "the flux density in T, such as 1.3")
     depth, core = (
         number(given, k, f"{k.removesuffix('_mm')} in mm") for k in ("depth_mm", "core_mm")
     )
@@ -210,11 +210,11 @@ REWIND_SUMS: tuple[Sum, ...] = (
         title="Loop test of a core",
         formula="N = V/(4.44·f·B·A), A = stacking·depth·length",
         domain="the back iron behind the slots",
-        source="IEEE 1068: core test before and after burning out",
+        source="IEEE 1068: core loss test before and after burning out",
         inputs=(
             volt("volt", "volts of the loop"),
             hertz(),
-            text_input("tesla", "induction wanted, T"),
+            text_input("tesla", "flux density wanted, T"),
             text_input("depth_mm", "back iron behind the slots, mm"),
             text_input("core_mm", "core length, mm"),
             text_input("stacking", "iron over length", usual="0.95"),

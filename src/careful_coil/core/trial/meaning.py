@@ -78,7 +78,7 @@ def pair_words(job: Job, way: StartWay) -> Iterator[str]:
     if pairs:
         yield f"Between them: {done}."
     for p in pairs:
-        more = "more than two readings of one thing differ" if p.more else "within the noise"
+        more = "more than two readings of one thing differ" if p.more else "no real change"
         sign = "+" if p.change >= 0 else "−"
         change = show_percent(abs(p.change))
         yield f"{p.what}: {show_figure(p.before, 4)} → {show_figure(p.after, 4)} {p.unit}, {sign}{change}: {more}."

@@ -80,9 +80,9 @@ BOTH_WAYS = (contactor(1, "forward"), contactor(2, "reverse"))
 
 Usual = tuple[str, str, tuple[Device, ...]]
 USUAL: dict[str, Usual] = {  # name → arrangement, variant, devices
-    "speed switch, split phase": (FOUR, "", (SWITCH,)),
-    "speed switch, start capacitor": (FOUR, "", (SWITCH, START)),
-    "speed switch, both capacitors": (FOUR, "", (SWITCH, START, RUN)),
+    "centrifugal switch, split phase": (FOUR, "", (SWITCH,)),
+    "centrifugal switch, start capacitor": (FOUR, "", (SWITCH, START)),
+    "centrifugal switch, both capacitors": (FOUR, "", (SWITCH, START, RUN)),
     "current relay": (CRS, "", (CURRENT,)),
     "current relay, start capacitor, protector": (CRS, "", (CURRENT, START, TWO)),
     "current relay, both capacitors": (FOUR, "", (CURRENT, START, RUN)),

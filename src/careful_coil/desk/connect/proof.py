@@ -53,7 +53,12 @@ class ProofPart(Part):
         self.column.addWidget(self.unseen)
         grid = Flow(2, 2 * NARROWEST, theme)
         for name, label, commit, hint in (
-            ("low-run", "Low run, as read", self._low_run, "115 V 3.1/3.2/3.1 smooth cw"),
+            (
+                "low-run",
+                "Reduced-voltage run, as read",
+                self._low_run,
+                "115 V 3.1/3.2/3.1 smooth cw",
+            ),
             ("clamps", "One lead, A", self._clamped, "T1 3.1"),
             ("turn-seen", "Which way it turned", self._turn_seen, "cw drive-end indicator"),
             ("temporary", "Temporary made, it holds", self._temporary, "jumper T4 to T5"),

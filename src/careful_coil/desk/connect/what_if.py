@@ -33,7 +33,7 @@ from careful_coil.drawing.scene import looks_by_name
 from careful_coil.drawing.winding import Look
 
 SHOWN = 40  # rows of slips; the worst come first
-TESTS = {"ohms": "line ohms", "run": "low run", "kick": "kick", "none": "nothing"}
+TESTS = {"ohms": "line ohms", "run": "reduced-voltage run", "kick": "kick", "none": "nothing"}
 
 
 class SlipRoll(Roll):
@@ -230,6 +230,8 @@ def _words(found: WhatIf) -> list[str]:
         if shows
     ]
     told.append(
-        f"Shown by {' and '.join(tests)}." if tests else "Neither ohms nor a low run show it."
+        f"Shown by {' and '.join(tests)}."
+        if tests
+        else "Neither ohms nor a reduced-voltage run show it."
     )
     return told

@@ -66,7 +66,7 @@ class DevicesPart(Part):
         grid = Flow(3, NARROWEST, theme)
         for name, label, hint, typed in (
             ("name", "Which", "S1", self._named),
-            ("kind", "What it is", "speed switch", self._kind),
+            ("kind", "What it is", "centrifugal switch", self._kind),
             ("ohm", "Ohms, or open", "0.14", self._read),
             ("nulled", "Leads nulled", "yes", self._nulled),
         ):
@@ -134,7 +134,7 @@ class DevicesPart(Part):
             f"Look: {'; '.join(facts.looks)}.",
             f"Held: {facts.mounting}. Off first: {facts.off}.",
         ]
-        lines += [f"Lets go: {facts.lets_go}.", f"Beware: {'; '.join(facts.traps)}."]
+        lines += [f"Opens: {facts.lets_go}.", f"Beware: {'; '.join(facts.traps)}."]
         self.facts.say("\n".join(lines))
 
     def _ask_looks(self, kind: str, told: list[Told]) -> None:

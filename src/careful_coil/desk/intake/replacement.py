@@ -38,7 +38,7 @@ class Card(Painted):
         """Show other lines."""
         self.lines = lines
         told = (
-            f"{x.title}: wanted {x.wanted or 'not told'}, offered {x.offered or 'not told'}, {x.answer} {x.why}"
+            f"{x.title}: wanted {x.wanted or 'not known'}, offered {x.offered or 'not known'}, {x.answer} {x.why}"
             for x in lines
         )
         self.setAccessibleDescription("; ".join(told))

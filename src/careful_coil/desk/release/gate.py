@@ -30,7 +30,7 @@ ATTESTS = (
 class GatePart(Part):
     """The part of the gate."""
 
-    name, title, remark = "gate", "Before it can go", "each line proven, set aside, or still to do"
+    name, title, remark = "gate", "Before it can go", "each line proven, waived, or still to do"
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
@@ -73,7 +73,7 @@ class GatePart(Part):
         job = judged.job
         self.gate.show_judgement(judged)
         done = [
-            f"{f.subject}{f' (set aside by {by})' if by else ''}"
+            f"{f.subject}{f' (waived by {by})' if by else ''}"
             for state, f, by in judged.gate_lines
             if state in ("good", "waived")
         ]

@@ -15,7 +15,7 @@ from careful_coil.desk.theme import Theme
 class AsidePart(Part):
     """The part of what is set aside, and of the other ways out."""
 
-    name, title, remark = "aside", "Set aside", "by a second person; never what can hurt"
+    name, title, remark = "aside", "Waived", "by a second person; never what can hurt"
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
@@ -32,7 +32,7 @@ class AsidePart(Part):
         self.column.addWidget(self.done)
         self.column.addWidget(
             Heading(
-                "Another way out",
+                "Leave unrepaired",
                 theme,
                 "with a DO NOT CONNECT tag; empty takes it back",
                 rule=True,
@@ -51,15 +51,15 @@ class AsidePart(Part):
         if way_out(judged.job):
             return "hold", way_out(judged.job)
         count = sum(state == "waived" for state, _, _ in judged.gate_lines)
-        return ("watch", f"{count} set aside") if count else ("", "nothing set aside")
+        return ("watch", f"{count} waived") if count else ("", "nothing waived")
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show which lines may be set aside, which are, and another way out."""
         free = [f"{f.code} ({f.subject.lower()})" for f in judged.gate if f.waivable]
-        self.free.say(f"May be set aside: {', '.join(free) or 'nothing that is open now'}.")
+        self.free.say(f"May be waived: {', '.join(free) or 'nothing that is open now'}.")
         self.done.say(
             "\n".join(
-                f"{f.subject}: set aside by {by}"
+                f"{f.subject}: waived by {by}"
                 for state, f, by in judged.gate_lines
                 if state == "waived"
             )

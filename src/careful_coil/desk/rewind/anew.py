@@ -47,7 +47,11 @@ class AnewPart(Part):
     """The part of the new winding; nothing of it is logged until it is wound."""
 
     kept = ("asked",)
-    name, title, remark = "anew", "Made anew", "the same core; blank keeps what is"
+    name, title, remark = (
+        "anew",
+        "Redesign",
+        "rewind for another supply or speed, on the same core; blank keeps what is",
+    )
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
@@ -129,7 +133,7 @@ class AnewPart(Part):
         self.words.say(
             "Volts and hertz only: poles, spans and the windings' ratio are the motor's kind."
         )
-        rows: list[Line] = [("", "as it was", "made anew")]
+        rows: list[Line] = [("", "as it was", "redesigned")]
         for w in found.windings:
             rows.append((f"{w.name.capitalize()}, a pole", _pole(w.old), _pole(w.new)))
             if w.old_mm2:
@@ -252,7 +256,7 @@ def _table(found: Change) -> tuple[Line, ...]:
     """Return old and new, one datum a row."""
     old, new = found.old, found.new
     return (
-        ("", "as it was", "made anew"),
+        ("", "as it was", "redesigned"),
         ("Supply", _supply(old), _supply(new)),
         (
             "Circuits, span",

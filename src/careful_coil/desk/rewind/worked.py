@@ -5,7 +5,6 @@ from PySide6.QtWidgets import QWidget
 from careful_coil.core.job import Finding, Verdict
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.rewind.worked import Figure
-from careful_coil.core.values import show_figure
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.part import Part
 from careful_coil.desk.rewind.record import worked_of
@@ -31,7 +30,7 @@ class WorkedPart(Part):
         self.head = Heading("The field", theme, "steps round the bore, and its sine", rule=True)
         self.wave = Plot(theme, "The field round the bore", 10)
         self.star = Plot(theme, "Star of slots", 10)
-        self.card = EnterButton("Made anew for something else")
+        self.card = EnterButton("Redesign: rewind for another supply or speed")
         self.card.clicked.connect(lambda: session.station_wanted.emit("winding", "anew"))
         for part in (self.list, self.wants, self.head, self.wave, self.star, self.card):
             self.column.addWidget(part)
@@ -78,7 +77,7 @@ def _row(f: Figure) -> Finding:
     return Finding(
         code="winding-row",
         verdict=MARKS[f.mark],
-        subject=f"{f.title}: {show_figure(f.value or 0.0, 4)} {f.unit}".rstrip(),
+        subject=f"{f.title}: {f.shown}",
         why=f"{usual}{f.words[0].upper()}{f.words[1:]}." if f.words else usual.strip(),
         station="winding",
     )

@@ -10,7 +10,9 @@ from careful_coil.desk.stations.parted import PartedPage
 from careful_coil.desk.theme import Theme
 
 PARTS: tuple[type[Part], ...] = (GatePart, AsidePart, SitePart, PapersPart)
-CAUTION = "Nothing leaves with a question open: what is not proven stands here, and so does who set it aside."
+CAUTION = (
+    "Nothing leaves with a question open: what is not proven is listed here, and who waived it."
+)
 
 
 class ReleasePage(PartedPage):

@@ -26,7 +26,7 @@ class MeaningPart(Part):
         self.verdicts = Verdicts(theme)
         self.column.addWidget(self.verdicts)
         self.losses_head = Heading(
-            "Losses taken apart", theme, "watts less copper over volts squared", True
+            "Loss separation", theme, "watts less copper over volts squared", True
         )
         self.losses = Prose(theme)
         self.apart = Plot(theme, "Watts less copper over volts squared", 150)
