@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 
 import pytest
+from PySide6.QtGui import QColor
 
 from careful_coil.core.stations import STATIONS
 from careful_coil.desk.stations.parted import PartedPage
@@ -37,6 +38,24 @@ def too_wide(bench: Bench) -> list[str]:
             if page.body.width() > page.viewport().width():
                 found.append(f"{station} {name}")
     return found
+
+
+def light_of(colour: QColor) -> float:
+    """Return the relative luminance of a colour. Source: WCAG 2.2, definition of relative luminance."""
+    parts = (colour.redF(), colour.greenF(), colour.blueF())
+    red, green, blue = (c / 12.92 if c <= 0.04045 else ((c + 0.055) / 1.055) ** 2.4 for c in parts)
+    return 0.2126 * red + 0.7152 * green + 0.0722 * blue
+
+
+@pytest.mark.parametrize("dim", [False, True])
+@pytest.mark.parametrize("under", ["ground", "surface"])
+def test_words_and_marks_stand_out_from_what_is_under_them(under: str, dim: bool) -> None:
+    """4.5 to 1 for words, hints in empty cells among them, 3 to 1 for shapes."""
+    theme = Theme(dim=dim)
+    words, shapes = ("ink", "quiet", "hold"), ("note", "watch", "good", "unproven", "copper")
+    for token in (*words, *shapes):
+        both = sorted(light_of(theme.colour(t)) + 0.05 for t in (token, under))
+        assert both[1] / both[0] >= (4.5 if token in words else 3.0), token
 
 
 @pytest.mark.parametrize("scale", SCALES[2:])

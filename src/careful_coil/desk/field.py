@@ -112,7 +112,7 @@ class Cell(Line):
         several = len(self.choices) != 1  # a lone answer would look like one given
         room = self.width() - MARGINS - (ARROW if self.choices else 0)
         fits = several and self.fontMetrics().horizontalAdvance(words) < room
-        short = self.hint
+        short = f"e.g. {self.hint}" if self.hint else ""  # a bare one would look like one given
         if self.choices:
             short = "choose" if self.fontMetrics().horizontalAdvance("choose") < room else ""
         self.setPlaceholderText(words if fits and (self.hint or self.choices) else short)

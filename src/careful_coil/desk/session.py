@@ -259,8 +259,8 @@ class Session(Asking):
         self.open = OpenJob(id, number, record, judged, instrument, not_here)
         if instrument is None:  # it may follow the leads that are told since
             self._find_instrument(id, number, judged.job)
-        if self.bound is None or self.bound.id == id:
-            self.bound = self.open
+        if self.bound is None or self.bound.id == id or self.bound.instrument is None:
+            self.bound = self.open  # what is typed is of the motor on the bench
         if not same:
             self.picked, self.sweep = None, ""
             self.job_opened.emit()

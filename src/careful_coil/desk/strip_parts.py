@@ -121,10 +121,9 @@ class Probes(Painted):
         at = QRect(20 + shift, top, left - shift, line)
         paint.text(painter, t, at, motor, bold=True, token="strip-text")
         instrument = s.bound.instrument if s.bound else None
-        name = instrument.name if instrument else "no instrument, type the values"
-        paint.text(
-            painter, t, QRect(20, top + line, left, line), name, size=13, token="strip-quiet"
-        )
+        if instrument is not None:  # where there is none, nothing speaks of one
+            at = QRect(20, top + line, left, line)
+            paint.text(painter, t, at, instrument.name, size=13, token="strip-quiet")
         warm = (
             f"winding {s.under.at_c:g} °C"
             if s.under.at_c is not None

@@ -73,6 +73,7 @@ class Theme:
             QLabel#message {{ color: {c["hold"]}; font-size: {self.px(13)}px; }}
             QLineEdit {{ background: {c["surface"]}; border: 1px solid {c["note"]}; border-radius: 3px;
                 padding: 0 {self.px(8)}px; min-height: {self.px(36)}px;
+                placeholder-text-color: {c["quiet"]};
                 selection-background-color: {c["ink"]}; selection-color: {c["surface"]}; }}
             QLineEdit:focus {{ border: 2px solid {c["ink"]}; }}
             QPushButton {{ background: {c["surface"]}; border: 1px solid {c["note"]}; border-radius: 3px;

@@ -40,7 +40,7 @@ class SlipRoll(Roll):
     """A slip a row: what, the most amps of a line, the cheapest test that shows it."""
 
     def __init__(self, theme: Theme) -> None:
-        super().__init__(theme, "Likely slips")
+        super().__init__(theme, "Likely misconnections")
         self.slips: tuple[Likely, ...] = ()
         self.fit()
 
@@ -96,7 +96,7 @@ class WhatIfPart(Part):
         self.drawing = Plot(theme, "Tried hookup")
         for shown in (self.verdict, self.words, self.drawing):
             self.column.addWidget(shown)
-        self.head = Heading("Every single slip of this hookup", theme, "", rule=True)
+        self.head = Heading("Every single misconnection of this hookup", theme, "", rule=True)
         self.column.addWidget(self.head)
         self.covered = Prose(theme)
         self.roll = SlipRoll(theme)
@@ -111,7 +111,7 @@ class WhatIfPart(Part):
 
     def told(self, judged: Judgement) -> tuple[str, str]:
         """Return whether there is a hookup to try one on."""
-        return "", "try a slip" if judged.facts.connecting.plan else "no plan yet"
+        return "", "try a misconnection" if judged.facts.connecting.plan else "no plan yet"
 
     def show_judgement(self, judged: Judgement) -> None:
         """Take the hookup; its slips are worked out aside, once for each hookup."""
@@ -131,7 +131,7 @@ class WhatIfPart(Part):
         self._of = key
         self._clear()
         self.roll.show_slips(())
-        self.covered.say("Working out every slip …")
+        self.covered.say("Working out every misconnection …")
         hookup, plan = self._hookup, self._plan
 
         def done(slips: tuple[Likely, ...]) -> None:
@@ -159,7 +159,9 @@ class WhatIfPart(Part):
         worst = worst_first(slips)
         self.roll.show_slips(worst[:SHOWN])
         more = f"; the {SHOWN} worst are shown" if len(worst) > SHOWN else ""
-        self.head.say("Every single slip of this hookup", f"{len(slips)}, worst first{more}")
+        self.head.say(
+            "Every single misconnection of this hookup", f"{len(slips)}, worst first{more}"
+        )
         self._picked(self.roll.current)
 
     def _picked(self, k: int) -> None:

@@ -221,6 +221,8 @@ def _told(found: tuple[Shown, ...]) -> str:
     """Return the hookups that would show the complaint, the likeliest first."""
     shown = [s for s in found if s.odds >= LEAST_HOOKUP][:HOOKUPS]
     if not shown:
-        return "No single slip of the joints would show it."
+        return "No single wrong joint would show it."
     lines = [f"{show_percent(s.odds)} {s.title}" for s in shown]
-    return "\n".join([*lines, "Of single slips alone, by the network; the joints as found decide."])
+    return "\n".join(
+        [*lines, "Of single wrong joints alone, by the network; the joints as found decide."]
+    )
