@@ -95,7 +95,7 @@ def test_a_tap_that_starts_it_is_played_to_its_cause(bench: Bench) -> None:
 def test_wrong_hookups_stand_beside_the_causes(bench: Bench) -> None:
     bench.open("chandlery")
     part = part_of(bench, WhyPart)
-    bench.settle(lambda: "Of single slips" in part.hookups.words)
+    bench.settle(lambda: "Of single wrong joints" in part.hookups.words)
     lines = part.hookups.words.splitlines()
     assert "%" in lines[0]
     assert any("S1" in line or "aux" in line or "C1" in line for line in lines)
