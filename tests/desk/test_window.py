@@ -12,6 +12,7 @@ from fontTools.ttLib import TTFont
 
 from careful_coil.assets import font_bytes
 from careful_coil.core.stations import STATIONS
+from careful_coil.desk.stations.parted import PartedPage
 from careful_coil.desk.theme import SCALES, Theme
 from careful_coil.desk.way import SHOWN
 from careful_coil.drawing.tokens import DIM, LIGHT, STRIP_QUIET
@@ -78,6 +79,20 @@ def test_enter_in_an_empty_finder_does_what_next_says(bench: Bench) -> None:
     name = bench.judged.job.name
     bench.enter()
     assert (bench.judged.job.name, bench.station) == (name, station)
+
+
+def test_page_down_on_the_strip_and_enter_at_the_initials_lead_on(shared: Bench) -> None:
+    shared.ctrl(Key.Key_5)
+    page = shared.page
+    assert isinstance(page, PartedPage)
+    page.open_part("shaft")
+    shared.ctrl(Key.Key_M)
+    shared.key(Key.Key_PageDown)
+    assert page.part.name == "bearings"
+    assert page.isAncestorOf(shared.focus)
+    shared.window.rack.who.setFocus()
+    shared.key(Key.Key_Return)
+    assert shared.focus is shared.window.strip.line
 
 
 def test_enter_in_the_search_opens_the_first(bench: Bench) -> None:

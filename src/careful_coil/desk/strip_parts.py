@@ -18,6 +18,7 @@ ARROWS = {
     Qt.Key.Key_Up: (0, -1),
     Qt.Key.Key_Down: (0, 1),
 }
+PAGES = {Qt.Key.Key_PageDown: 1, Qt.Key.Key_PageUp: -1}
 
 
 class EntryLine(Line):
@@ -28,6 +29,7 @@ class EntryLine(Line):
     not_here = Signal()
     strike = Signal()
     moved = Signal(int, int)
+    paged = Signal(int)  # to the part after or before
     timed = Signal(bool)  # begin a test: of ten minutes?
     n_is_a_letter = False
     times_tests = False  # whether T begins a test
@@ -57,6 +59,9 @@ class EntryLine(Line):
                 return
         if key == Qt.Key.Key_Escape:
             self.clear()
+            return
+        if key in PAGES:
+            self.paged.emit(PAGES[Qt.Key(key)])
             return
         if not self.text():
             pad = bool(event.modifiers() & Qt.KeyboardModifier.KeypadModifier)

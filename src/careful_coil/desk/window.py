@@ -102,7 +102,9 @@ class Window(QMainWindow):
         self.rack.file_wanted.connect(partial(take_in, s))
         self.ledger.card.pressed.connect(self.do_next)
         self.strip.next_wanted.connect(self.do_next)
+        self.strip.line.paged.connect(self._page_on)
         self.rack.next_wanted.connect(self.do_next)
+        self.rack.who.returnPressed.connect(self.to_strip)
         self.way.chosen.connect(self.go)
         s.job_opened.connect(self._begun)
         s.job_changed.connect(self.refresh)
@@ -240,6 +242,9 @@ class Window(QMainWindow):
     def about(self) -> None:
         """Say what the open station is for."""
         self.way.say(ABOUT[self.session.station], "note")
+
+    def _page_on(self, by: int) -> None:
+        self.pages[self.session.station].step(by)
 
     def to_strip(self) -> None:
         """Put the cursor on the strip."""

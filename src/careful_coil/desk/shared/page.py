@@ -60,6 +60,9 @@ class Page(QScrollArea):
         """Put the cursor where the station begins; False when that is the strip."""
         return False
 
+    def step(self, by: int) -> None:
+        """Open the part after or before, where it has several."""
+
     def explain(self) -> bool:
         """Fold the reasons for what the station believes out or away; False where it has none."""
         return False
