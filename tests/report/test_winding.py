@@ -28,7 +28,7 @@ def test_the_sheet_has_record_figures_joints_and_turns() -> None:
     for part in (
         "Winding: School, bandsaw",
         "STILL TO READ: lead exit end",
-        "0.9019",
+        "0.902",
         "U, circuit 1: lead on 1s; 1f–4f, 4s–7s, 7f–10f; out at 10s.",
         "U group 1: 1-8: 28, 2-9: 28, 3-10: 28",
         "370 °C",
