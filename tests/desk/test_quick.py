@@ -1,19 +1,23 @@
 """What keeps the window quick: one entry moves one tag, what is out of sight is not dressed, one job comes first."""
 
 import random
+import shutil
 from datetime import UTC, datetime
 from pathlib import Path
 
 import pytest
-from PySide6.QtCore import QModelIndex
-from PySide6.QtTest import QAbstractItemModelTester, QSignalSpy
+from PySide6.QtCore import QCoreApplication, QModelIndex
+from PySide6.QtTest import QAbstractItemModelTester, QSignalSpy, QTest
+from pytestqt.qtbot import QtBot
 
+from careful_coil.core import ledger
 from careful_coil.core.job.noted import note
 from careful_coil.demo import JOBS
 from careful_coil.desk import rack
 from careful_coil.desk.rack import RackModel
 from careful_coil.desk.shots import settle
 from careful_coil.desk.start import application, build
+from careful_coil.desk.window import Window
 from careful_coil.records.summary import UNJUDGED, Summary
 from tests.desk.driver import Bench, Key
 
@@ -122,3 +126,50 @@ def test_a_value_on_its_way_brings_no_motor_back_over_the_one_that_was_opened_si
     assert bench.job.id == there
     bench.open(str(session.summaries[0].number))
     assert bench.judged.job.ticket["complaint"] == "hums"
+
+
+def first_shown(folder: Path, template: Path) -> Window:
+    """Return a window on a demo shop, just when its first job is read and not judged yet."""
+    shutil.copytree(template, folder)
+    application()
+    window = build(folder, True, lambda: datetime(2026, 3, 4, 9, tzinfo=UTC))
+    window.show()
+    for _ in range(2000):
+        QCoreApplication.processEvents()
+        if window.session.summaries:
+            return window
+        QTest.qWait(1)
+    raise AssertionError("nothing is seen of the shop")
+
+
+def test_the_records_open_though_another_motor_is_opened_before_the_first_is_shown(
+    tmp_path: Path, template: Path
+) -> None:
+    window = first_shown(tmp_path / "shop", template)
+    session = window.session
+    other = session.summaries[3].id
+    session.open_job(other)
+    settle(window, lambda: session.open is not None)
+    assert session.open is not None
+    assert session.open.id == other
+    session.record(note("ticket", "complaint", "hums"), station="intake")
+    settle(window, lambda: session.flying == 0)
+    assert session.open.judged.job.ticket["complaint"] == "hums"
+    window.close()
+
+
+def test_the_records_open_though_the_first_motor_cannot_be_judged(
+    tmp_path: Path, template: Path, qtbot: QtBot, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    def broken(*_: object) -> None:
+        raise ArithmeticError("of a rule")
+
+    monkeypatch.setattr(ledger, "judge", broken)
+    with qtbot.captureExceptions() as caught:
+        window = first_shown(tmp_path / "shop", template)
+        settle(window, lambda: len(window.session.summaries) == len(JOBS))
+    assert [kind for kind, _, _ in caught] == [ArithmeticError]
+    monkeypatch.undo()
+    window.session.open_job(window.session.summaries[1].id)
+    settle(window, lambda: window.session.open is not None)
+    window.close()

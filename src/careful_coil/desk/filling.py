@@ -26,25 +26,28 @@ def first_look(session: Session, make: "Make | None", then: Callable[[], None]) 
         from careful_coil.records.summary import unjudged
 
         if make is None:
-            return look(session.shop, SHOWN_AT_ONCE)
+            try:
+                return look(session.shop, SHOWN_AT_ONCE)
+            except Exception:  # whatever is wrong there, the records tell it
+                return None
         first = make()[0]
         count = len(first.entries)
         return Look([unjudged(first.id, first.number, "", count)], Log(list(first.entries), count))
 
-    def told(found: "Look | None") -> None:
+    def shown(found: "Look | None") -> None:
         if found is None or found.log.damaged or session.open is not None:
             then()
             return
-        session.job_changed.connect(go_on)
         first, log = found.summaries[0], found.log
         session.filled(found.summaries)
         session.show(first.id, first.number, Record(log.entries, log.seq, log.damaged))
+        # in turn behind its judgement: the records open however that ends, and whatever is opened meanwhile
+        session.judging(lambda: None, painted)
 
-    def go_on() -> None:
-        session.job_changed.disconnect(go_on)
+    def painted(_: None) -> None:
         session.aside(partial(time.sleep, PAINTED_S), lambda _: then())
 
-    session.aside(seen, told, lambda _: then())
+    session.aside(seen, shown)
 
 
 def load(session: Session, make: Make) -> None:
