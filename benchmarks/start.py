@@ -17,6 +17,7 @@ from collections.abc import Callable, Sequence
 from pathlib import Path
 
 from benchmarks.made_shop import fill
+from tests.test_cli_hookup import HOOKUP
 
 CASES = Path(__file__).parents[1] / "src" / "careful_coil" / "demo" / "jobs"
 BASE = "import pydantic, click, numpy"
@@ -75,18 +76,6 @@ READINGS = {
     "readings": [
         {"kind": "resistance", "between": [a, b], "value": v, "unit": "ohm"}
         for a, b, v in (("A", "B", 4.0), ("B", "C", 7.0), ("A", "C", 11.0))
-    ],
-}
-HOOKUP = {
-    "format": "careful-coil/hookup",
-    "version": 1,
-    "arrangement": "three-phase-9-lead-wye",
-    "coil_ohm": 1.7,
-    "rated": {"volt": [230.0, 460.0], "hertz": 60, "rpm": 1755, "amp": [18.0, 9.0]},
-    "supply": {"phases": 3, "volt": 460.0, "hertz": 60},
-    "joints": [
-        *(["L1", "T1"], ["L2", "T2"], ["L3", "T3"]),
-        *(["T4", "T7"], ["T5", "T8"], ["T6", "T9"]),
     ],
 }
 

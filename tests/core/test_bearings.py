@@ -11,8 +11,6 @@ from hypothesis import strategies as st
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job import Finding
 from careful_coil.core.ledger import Judgement
-from careful_coil.core.ledger.asks.table import asks_of
-from careful_coil.core.ledger.next_mechanics import mechanics_steps
 from careful_coil.core.ledger.written import written
 from careful_coil.core.mechanics.bearing import Callipers, Found, look_up, numbers_of
 from careful_coil.core.mechanics.bearing_rules import proposal_of
@@ -360,31 +358,6 @@ def test_the_sum_of_a_bearing() -> None:
             work_out("bearing", {"number": text})
 
 
-def test_a_bush_is_said_in_place_of_a_number_and_asked_for_what_it_has() -> None:
-    """No number, no callipers: how it runs, its wick, ports where it has one, the oil that was put in."""
-    job = judged(*TICKET).job
-    (sort,) = written("bearing", "number", "Bush", job, "drive")
-    assert (sort.field, sort.text) == ("sort", "sleeve")
-    asked: list[str] = []
-    known: dict[str, str] = {"sort": "sleeve"}
-    for field, word in (
-        ("state", "dry"), ("done", "oiled"), ("wick", "soaks"), ("ports", "2 of 2"), ("oil", "32"),
-    ):  # fmt: skip
-        facts = judged(*TICKET, *bearing(**known)).facts
-        step = next(s for s in mechanics_steps(facts) if s.code == "bearing-drive")
-        asked.append(step.focus)
-        known |= {n.field: n.text for n in written("bearing", field, word, job, "drive")}
-    assert asked == [f"drive-{f}" for f in ("state", "done", "wick", "ports", "oil")]
-    assert known["oil"] == "ISO VG 32"
-    oiled = judged(*TICKET, *bearing(**known))
-    assert of(oiled, "bearing-drive").verdict == "good"
-    assert parts_wanted(oiled.job, Settings()) == ()  # it wanted oil, no part
-    loose = judged(*TICKET, *bearing(sort="sleeve", state="loose"))
-    assert "sleeve bearing" in parts_wanted(loose.job, Settings())[0].words
-    with pytest.raises(BadValue, match="which oil"):
-        list(written("bearing", "oil", "=", job, "other"))
-
-
 def test_the_same_again_is_one_key() -> None:
     old = bearing(number="6203-2RS")
     job = judged(*TICKET, *old).job
@@ -393,11 +366,3 @@ def test_the_same_again_is_one_key() -> None:
         assert told.text == "6203-2RS"
     with pytest.raises(BadValue, match="its number"):
         list(written("bearing", "fitted", "=", job, "other"))
-
-
-def test_a_dry_wick_is_wetted_and_not_asked_for_as_a_look_again() -> None:
-    told = {"sort": "sleeve", "state": "good", "wick": "dry"}
-    found = judged(*TICKET, *bearing(**told))
-    step = next(s for s in mechanics_steps(found.facts) if s.code == "bearing-drive")
-    (asked,) = asks_of(found, step)
-    assert (step.focus, asked.quantity, asked.state) == ("drive-wick", "work", "soaks")

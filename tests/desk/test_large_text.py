@@ -4,8 +4,10 @@ from collections.abc import Iterator
 
 import pytest
 from PySide6.QtGui import QColor
+from PySide6.QtWidgets import QPushButton
 
 from careful_coil.core.stations import STATIONS
+from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.stations.parted import PartedPage
 from careful_coil.desk.theme import SCALES, Theme
 from tests.desk.driver import Bench
@@ -56,6 +58,34 @@ def test_words_and_marks_stand_out_from_what_is_under_them(under: str, dim: bool
     for token in (*words, *shapes):
         both = sorted(light_of(theme.colour(t)) + 0.05 for t in (token, under))
         assert both[1] / both[0] >= (4.5 if token in words else 3.0), token
+
+
+@pytest.mark.parametrize("scale", SCALES)
+def test_every_station_stays_in_sight_and_can_be_clicked(small: Bench, scale: float) -> None:
+    small.window.set_theme(Theme(scale=scale))
+    small.settle()
+    way = small.window.way
+    for station in STATIONS:
+        box = way.box_of(station)
+        assert way.rect().contains(box), station
+        small.click(way, box.center())
+        assert small.station == station
+
+
+def test_the_words_of_a_button_break_where_it_is_narrow(shared: Bench) -> None:
+    words = "End: bench switch is off, supply at zero, capacitors discharged"
+    button = EnterButton(words)
+    button.show()  # what is hidden is told of its size later
+    button.resize(button.sizeHint())
+    whole = QPushButton.text(button)
+    button.resize(button.minimumSizeHint().width() + 40, 60)
+    lines = QPushButton.text(button).split("\n")
+    assert (whole, button.text(), button.accessibleName()) == (words,) * 3
+    assert len(lines) > 2
+    assert " ".join(lines) == words
+    widest = max(button.fontMetrics().horizontalAdvance(line) for line in lines)
+    assert widest < button.width()
+    button.close()
 
 
 @pytest.mark.parametrize("scale", SCALES[2:])

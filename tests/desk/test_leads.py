@@ -238,6 +238,21 @@ def test_the_meter_stays_on_its_motor_and_asks_in_place(bench: Bench) -> None:
     assert len(bench.judged.job.readings) == before + 1
 
 
+def test_where_there_is_no_instrument_a_typed_value_is_of_the_motor_on_the_bench(
+    empty: Bench,
+) -> None:
+    empty.window.rack.who.setText("EF")
+    for count in (3, 6):
+        empty.ctrl(Key.Key_L)
+        empty.enter(str(count))
+    assert not empty.window.session.elsewhere
+    empty.ctrl(Key.Key_M)
+    empty.enter("AB 3.90")
+    assert "The meter is on" not in empty.note
+    assert len(empty.judged.job.leads) == 6
+    assert [t.reading.kind for t in empty.judged.job.readings] == ["resistance"]
+
+
 def test_a_value_typed_on_another_motor_is_kept_through_the_question(bench: Bench) -> None:
     bench.open("bakery")
     bench.ctrl(Key.Key_2)

@@ -53,16 +53,10 @@ class Settings:
         0.5, "MΩ", "trade practice; the maker's figure wins", "Insulation of a sealed compressor"
     )
     index_130: Limit = Limit(
-        2.0,
-        "",
-        "IEEE 43, minimum index: class B (130) and above",
-        "Polarization index, class B (130) up, at least",
+        2.0, "", "IEEE 43: class B (130) and up", "Polarization index, class B (130) up, at least"
     )
     index_105: Limit = Limit(
-        1.5,
-        "",
-        "IEEE 43, minimum index: class A (105)",
-        "Polarization index, class A (105), at least",
+        1.5, "", "IEEE 43: class A (105)", "Polarization index, class A (105), at least"
     )
     index_from: Limit = Limit(
         75.0,
@@ -255,10 +249,7 @@ class Settings:
     )
     unbalance_hold: Limit = Limit(5.0, "%", "NEMA MG 1, 14.36", "Supply out of balance: hold above")
     run_amps_apart: Limit = Limit(
-        10.0,
-        "%",
-        "shop default at balanced volts",
-        "Amps of a reduced-voltage run apart: hold above",
+        10.0, "%", "shop default at balanced volts", "Reduced-voltage amps apart: hold above"
     )
     clamp_apart: Limit = Limit(10.0, "%", "trade practice", "Parallel leads apart: hold above")
     dead_minutes: Limit = Limit(30.0, "min", "shop default", "Proved dead holds for")

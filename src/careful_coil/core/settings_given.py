@@ -28,9 +28,8 @@ def schools_given(wanted: object) -> dict[str, str]:
 
 def odds_given(wanted: object) -> dict[str, float]:
     """Return odds of windings as given, factor by slug. Raises: BadDocument."""
-    from careful_coil.core.winding.arrangements import (
-        ARRANGEMENTS,  # loads NumPy: a shop without odds needs none
-    )
+    # it loads NumPy: a shop without odds needs none
+    from careful_coil.core.winding.arrangements import ARRANGEMENTS
 
     where = "settings, arrangement_odds"
     if not isinstance(wanted, Mapping):

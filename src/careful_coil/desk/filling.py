@@ -57,8 +57,8 @@ def load(session: Session, make: Make) -> None:
         documents = make()
         return documents[1:], [store.take_in(d) for d in documents[:1]]
 
-    def begun(told: "tuple[list[JobDocument], list[Imported]]") -> None:
-        rest, first = told
+    def begun(answer: "tuple[list[JobDocument], list[Imported]]") -> None:
+        rest, first = answer
         taken(first)
         session.ask(lambda store: [store.take_in(d) for d in rest], taken)
 

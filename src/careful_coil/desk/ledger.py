@@ -177,7 +177,7 @@ class NextCard(Painted):
         self.setAccessibleName("Next")
 
     def show_step(self, judged: "Judgement | None") -> None:
-        """Show the next step of a judgement, and what was put off."""
+        """Show the next step of a judgement, and what was skipped."""
         self._step = judged.next if judged else None
         self._skipped = judged.skipped if judged else ()
         released = judged is not None and judged.released

@@ -22,7 +22,7 @@ class Painted(QWidget):
         self.fit()
 
     def shows(self, *what: object) -> bool:
-        """Whether this is other than what it showed: what is the same is not painted anew."""
+        """Whether this is other than what it showed: what is the same is not painted again."""
         other, self._shown = what != self._shown, what
         return other
 

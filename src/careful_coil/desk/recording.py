@@ -28,7 +28,7 @@ def record(
     failed: Failed | None,
     into: OpenJob | None,
 ) -> None:
-    """Append entries to the open job, or `into` another; `failed` is told why none was recorded."""
+    """Append entries to the open job, or `into` another; `failed` gets the reason why none was recorded."""
     s = session
     job = into or s.open
     if job is not None and s.open is not None and s.open.id == job.id:

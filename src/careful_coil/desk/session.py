@@ -197,7 +197,7 @@ class Session(Asking):
         failed: Failed | None = None,
         into: "OpenJob | None" = None,
     ) -> None:
-        """Append entries to the open job, or `into` another; `failed` is told why none was recorded."""
+        """Append entries to the open job, or `into` another; `failed` gets the reason why none was recorded."""
         from careful_coil.desk.recording import record
 
         record(self, bodies, station or self.station, failed, into)
@@ -257,7 +257,7 @@ class Session(Asking):
         same = old is not None and old.id == id
         instrument = old.instrument if same and old is not None else None
         self.open = OpenJob(id, number, record, judged, instrument, not_here)
-        if instrument is None:  # it may follow the leads that are told since
+        if instrument is None:  # it may follow the leads that are known since
             self._find_instrument(id, number, judged.job)
         if self.bound is None or self.bound.id == id or self.bound.instrument is None:
             self.bound = self.open  # what is typed is of the motor on the bench

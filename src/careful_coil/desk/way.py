@@ -102,6 +102,10 @@ class Way(Painted):
             x += wide
         return boxes
 
+    def box_of(self, station: Station) -> QRect:
+        """Return where a station is shown."""
+        return self._boxes()[station]
+
     def _size(self) -> int:
         """Return the size of the stations' names: smaller where they would not fit."""
         return 16 if self._fits(16) else 13

@@ -39,11 +39,11 @@ def look(folder: Path, count: int) -> Look | None:
             kept = [(Summary.of_text(r.summary), r) for r in rows]
             if not kept or any(s is None or s.id != r.id for s, r in kept):
                 return None
-            told = sorted(
+            found = sorted(
                 (as_here(s, r.number, r.extra) for s, r in kept if s is not None),
                 key=lambda s: s.urgency,
             )
-            return Look(told, log_of(c.execute(LOG, {"job": told[0].id, "after": 0})))
+            return Look(found, log_of(c.execute(LOG, {"job": found[0].id, "after": 0})))
     except (sqlite3.Error, OSError, RecordsRefused):
         return None
 

@@ -34,7 +34,7 @@ class Rack:
         self._engine = engine
         self._reading = engine.execution_options(reading=True)
         self.settings = settings
-        self._seen: dict[str, int] = {}  # by job a hash of its row, as it was told last
+        self._seen: dict[str, int] = {}  # by job a hash of its row, as it was given out last
         self._waiting: list[str] | None = (
             None  # to be judged, the next one last; None: to be listed
         )
@@ -43,19 +43,19 @@ class Rack:
         """Return the most urgent jobs as they are kept: a shop of very many shows these at once."""
         with self._reading.begin() as c:
             rows = list(c.execute(text(FIRST), {"count": count + 1}))
-        told = sorted(self._told(rows[:count]), key=lambda s: s.urgency)
-        return OnRack(told, len(rows) <= count)
+        found = sorted(self._summaries(rows[:count]), key=lambda s: s.urgency)
+        return OnRack(found, len(rows) <= count)
 
     def every(self) -> list[Summary]:
         """Return all jobs as they are kept, in order of urgency."""
-        return sorted(self._told(self._rows()), key=lambda s: s.urgency)
+        return sorted(self._summaries(self._rows()), key=lambda s: s.urgency)
 
     def changed(self) -> list[Summary]:
-        """Return the jobs whose rows are not as they were told last: what others did."""
+        """Return the jobs whose rows are not as they were given out last: what others did."""
         fresh = [r for r in self._rows() if self._seen.get(r.id) != _hash(r)]
         if fresh:
             self._waiting = None
-        return self._told(fresh)
+        return self._summaries(fresh)
 
     def judge_by(self, settings: Settings) -> list[Summary]:
         """Take other settings; return the rack as it stands: it is judged anew behind."""
@@ -86,7 +86,7 @@ class Rack:
     def judged(self) -> list[Summary]:
         """Return all jobs, each judged first where it waits for it."""
         rows = self._rows()
-        pairs = zip(rows, self._told(rows), strict=True)
+        pairs = zip(rows, self._summaries(rows), strict=True)
         told = [s if _fits(row) else self._made(row) for row, s in pairs]
         return sorted(told, key=lambda s: s.urgency)
 
@@ -109,7 +109,7 @@ class Rack:
         with self._reading.begin() as c:
             return list(c.execute(text(EVERY)).all())
 
-    def _told(self, rows: Sequence[Any]) -> list[Summary]:
+    def _summaries(self, rows: Sequence[Any]) -> list[Summary]:
         """Return what is kept of these jobs; one of which nothing is kept goes by its name alone."""
         kept = [Summary.of_text(r.summary) for r in rows]
         kept = [

@@ -193,12 +193,12 @@ class Folding:
 
 
 class _State:
-    """What entries have told so far, one after the other."""
+    """What the entries so far come to, one after the other."""
 
     def __init__(self) -> None:
         self.place = -1
         self.notes = Notes()
-        self.told: dict[str, Any] = {}  # fields of the job that the newest entry of a kind tells
+        self.newest: dict[str, Any] = {}  # fields of the job that the newest entry of a kind tells
         self.readings = Readings()
         self.known: dict[str, str] = {}
         self.line_ohms: dict[str, float | str] = {}
@@ -243,7 +243,7 @@ class _State:
             case "leads":
                 self.leads = body.leads
             case "meter":
-                self.told["meter"], self.told["meter_used"] = _meter(body), body
+                self.newest["meter"], self.newest["meter_used"] = _meter(body), body
             case "reading":
                 self.readings.put(_taken(entry, body, self.place))
             case "role-known":
@@ -251,29 +251,29 @@ class _State:
             case "reading-moved":
                 self.readings.move(body.target, body.between)
             case "proved-dead":
-                self.told["dead_proved"] = entry
+                self.newest["dead_proved"] = entry
             case "low-run" | "lead-clamped" | "turn-seen" | "trial-step" | "trial-start":
                 # it had volts: charged again, to be proved again
-                self.told.pop("dead_proved", None)
+                self.newest.pop("dead_proved", None)
             case "found-hookup":
-                self.told["found"] = body
+                self.newest["found"] = body
             case "supply":
-                self.told["supply"], self.told["supply_by"] = body, entry.by
+                self.newest["supply"], self.newest["supply_by"] = body, entry.by
             case "line-ohm":
                 self.line_ohms["-".join(sorted(body.lines))] = body.value
             case "attested":
                 self.attested[body.item] = body
             case "let-go":
-                self.told["let_go"] = body if body.how else None
+                self.newest["let_go"] = body if body.how else None
             case "on-site":
-                self.told["on_site"], self.told["placed"] = body.on, True
+                self.newest["on_site"], self.newest["placed"] = body.on, True
             case "follows-up":
-                self.told["follows"] = body
+                self.newest["follows"] = body
             case "waived":
                 self.waived[body.code] = body
                 self.waivers[body.code] = entry
             case "released":
-                self.told["released"] = entry
+                self.newest["released"] = entry
             case "struck" | "tags-swapped":
                 pass
             case _:
@@ -316,7 +316,7 @@ class _State:
             seen=seen_notes(self.seen, notes),
             sums=tuple(self.sums),
             notes=notes,
-            **self.told,
+            **self.newest,
         )
 
 

@@ -51,8 +51,8 @@ class Figure:
         """Return it as a person writes it: no digit that the record does not carry."""
         value = self.value or 0.0
         whole = value.is_integer()  # turns are counted: all of their digits mean something
-        told = f"{value:.0f}" if whole else show_figure(value, DIGITS.get(self.unit, 3))
-        return f"{told} {self.unit}".rstrip()
+        figure = f"{value:.0f}" if whole else show_figure(value, DIGITS.get(self.unit, 3))
+        return f"{figure} {self.unit}".rstrip()
 
     @property
     def mark(self) -> str:
