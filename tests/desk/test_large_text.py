@@ -60,6 +60,15 @@ def test_words_and_marks_stand_out_from_what_is_under_them(under: str, dim: bool
         assert both[1] / both[0] >= (4.5 if token in words else 3.0), token
 
 
+def test_what_a_drawing_does_to_a_face_or_a_colour_is_its_own() -> None:
+    theme = Theme(scale=1.5)
+    font, colour = theme.font(13, bold=True), theme.colour("ink")
+    before = font.pixelSize(), colour.alpha()
+    font.setPixelSize(4)
+    colour.setAlpha(9)
+    assert (theme.font(13, bold=True).pixelSize(), theme.colour("ink").alpha()) == before
+
+
 @pytest.mark.parametrize("scale", SCALES)
 def test_every_station_stays_in_sight_and_can_be_clicked(small: Bench, scale: float) -> None:
     small.window.set_theme(Theme(scale=scale))

@@ -15,7 +15,7 @@ FAMILY = "B612"
 
 @cache
 def _font(pixels: int, bold: bool) -> QFont:
-    """Return a face; it is shared, so nobody changes it."""
+    """Return a face, made once."""
     font = QFont(FAMILY)
     font.setPixelSize(pixels)
     font.setBold(bold)
@@ -24,7 +24,7 @@ def _font(pixels: int, bold: bool) -> QFont:
 
 @cache
 def _colour(token: str, dim: bool) -> QColor:
-    """Return a colour; it is shared, so nobody changes it."""
+    """Return a colour, made once."""
     if token == "strip-quiet":
         return QColor(STRIP_QUIET)
     if token.startswith("strip-mark:"):
@@ -45,11 +45,11 @@ class Theme:
 
     def colour(self, token: str) -> QColor:
         """Return the colour of a token."""
-        return _colour(token, self.dim)
+        return QColor(_colour(token, self.dim))  # one's own: a drawing may change it
 
     def font(self, size: float = 15, bold: bool = False) -> QFont:
         """Return the face at a size in pixels."""
-        return _font(max(self.px(size), 1), bold)
+        return QFont(_font(max(self.px(size), 1), bold))  # one's own: a drawing may change it
 
     def other(self) -> "Theme":
         """Return the same with light and dim exchanged."""
