@@ -73,7 +73,7 @@ class RackModel(QAbstractListModel):
         self.shown = list(self._all)
         for word in self._wanted:
             self.shown = [s for s in self.shown if word in s.search]
-        if self._typed:
+        if len(self._typed) > 1:  # one letter leaves nearly all of them: the order stays
             self.shown.sort(key=self._far)  # of those as near the order stays
         self._rows = min(len(self.shown), PAGE)
         self.endResetModel()
@@ -81,10 +81,10 @@ class RackModel(QAbstractListModel):
     def _far(self, summary: Summary) -> int:
         """Return 0 where the number or the name begins as typed, 1 where every word is a whole one, else 2."""
         search, typed = summary.search, self._typed
-        if not typed or search.startswith(typed) or search.startswith(typed, search.find(" ") + 1):
+        if len(typed) < 2:
             return 0
-        if len(typed) == 1:
-            return 2
+        if search.startswith(typed) or search.startswith(typed, search.find(" ") + 1):
+            return 0
         whole = f" {search.replace(',', ' ')} "
         return 1 if all(f" {w} " in whole for w in self._wanted) else 2
 
