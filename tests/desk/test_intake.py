@@ -7,6 +7,7 @@ from pypdf import PdfReader
 
 from careful_coil.core.condition.answered import read_looks
 from careful_coil.core.errors import BadValue
+from careful_coil.core.stations import STATIONS
 from careful_coil.desk.intake.condition import ConditionPart
 from careful_coil.desk.intake.counter import CounterPart
 from careful_coil.desk.intake.diagram import DiagramPart, read_diagram
@@ -15,8 +16,9 @@ from careful_coil.desk.intake.leads_found import LeadsPart
 from careful_coil.desk.intake.plate import PlatePart
 from careful_coil.desk.intake.plug import PlugPart
 from careful_coil.desk.stations.intake import IntakePage
+from careful_coil.desk.stations.parted import MOST, PartedPage
 from tests.desk.driver import Bench, Key
-from tests.desk.hands import P, station
+from tests.desk.hands import KEYS, P, station
 from tests.desk.hands import part as at_part
 
 
@@ -246,9 +248,12 @@ def test_a_line_drawn_to_two_ends_is_one_joint() -> None:
 def test_only_what_is_wrong_is_marked_and_one_key_says_the_rest(bench: Bench) -> None:
     bench.open("bakery")
     found = part(bench, ConditionPart)
-    roll = found.roll
-    while roll.name_of(roll.current) != "leads":
-        bench.key(Key.Key_Down)
+    roll, view = found.roll, found.view
+    assert bench.focus is view
+    while view.current != "leads":
+        bench.key(Key.Key_Right)
+    bench.key(Key.Key_Return)
+    assert (bench.focus is roll, roll.name_of(roll.current)) == (True, "leads")
     bench.key(Key.Key_4)  # frayed
     assert bench.judged.job.seen.condition["leads"].text == "frayed"
     assert found.told(bench.judged) == ("hold", "leads")
@@ -264,6 +269,8 @@ def test_only_what_is_wrong_is_marked_and_one_key_says_the_rest(bench: Bench) ->
     assert "leads" not in bench.judged.job.seen.condition
     bench.key(Key.Key_0)
     assert "leads" in bench.judged.job.seen.fine
+    bench.key(Key.Key_Escape)
+    bench.key(KEYS[view.number("windings")])
     bench.key(Key.Key_End)
     bench.key(Key.Key_2)
     assert any("Burn picture" in row for row in bench.ledger())
@@ -292,8 +299,19 @@ def test_page_keys_walk_through_the_parts(bench: Bench) -> None:
     page.index.setFocus()
     bench.key(Key.Key_Home)
     assert page.part.name == "counter"
-    bench.click(page.index, page.index.boxes()[3].center())
-    assert page.part.name == names[3]
+    bench.click(page.index, page.index.boxes()[2].center())
+    assert page.group.title == "Leads and joints"
+    plug = page.group.lines["plug"]
+    assert plug.isVisible()
+    bench.click(plug, plug.rect().center())
+    assert page.part.name == "plug"
+
+
+def test_no_station_has_more_than_six_lines(bench: Bench) -> None:
+    for name in STATIONS:
+        bench.window.go(name)
+        if isinstance(bench.page, PartedPage):
+            assert len(bench.page.groups) <= MOST
 
 
 def test_the_bakery_motor_is_taken_in_by_keyboard(bench: Bench) -> None:

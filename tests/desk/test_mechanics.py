@@ -6,9 +6,10 @@ from PySide6.QtTest import QTest
 from careful_coil.desk.mechanics.assembly import AssemblyPart
 from careful_coil.desk.mechanics.bars import BarsPart
 from careful_coil.desk.mechanics.bearings import BearingsPart
-from careful_coil.desk.mechanics.shaft import ShaftPart
+from careful_coil.desk.scale import ScaleField
 from careful_coil.desk.stations.mechanics import MechanicsPage
 from tests.desk.driver import Bench, Key
+from tests.desk.hands import KEYS
 from tests.desk.hands import station as at_station
 
 
@@ -55,8 +56,9 @@ def test_a_sleeve_bearing_is_asked_for_oil_wick_and_ports(bench: Bench) -> None:
     page = station(bench, "bearings")
     part = page.parts["bearings"]
     assert isinstance(part, BearingsPart)
-    next(b for b in part.sort.buttons if b.text() == "Sleeve").setFocus()
-    bench.key(Key.Key_Return)
+    page.put_cursor("bearing-sort")
+    bench.key(Key.Key_2)
+    assert part.fields["bearing-sort"].entry.text() == "Sleeve"  # type: ignore[attr-defined]
     assert not page.fields["bearing-number"].isVisible()
     for field, text in (
         ("oil", "ISO VG 32"),
@@ -74,11 +76,11 @@ def test_the_feel_of_the_shaft_explains_the_chatter(bench: Bench) -> None:
     assert bench.judged.facts.causes is not None
     assert bench.judged.facts.causes.odds[0][0].name == "bearing-worn"
     page = station(bench)
-    part = page.parts["shaft"]
-    assert isinstance(part, ShaftPart)
-    assert bench.focus is part.feel.buttons[2]
-    part.feel.buttons[0].setFocus()
-    bench.key(Key.Key_Return)
+    feel = page.fields["felt-feel"]
+    assert isinstance(feel, ScaleField)
+    assert bench.focus is feel.buttons[2]
+    bench.key(Key.Key_1)
+    assert feel.buttons[0].isChecked()
     fill(bench, "felt-coast-down", "7")
     fill(bench, "felt-start-after", "31 V")
     assert "shaft-feel" not in gate(bench)
@@ -223,28 +225,57 @@ def test_what_cannot_be_is_refused_where_it_was_typed(
 
 def test_an_answer_is_picked_from_the_list_by_key(bench: Bench) -> None:
     page = at_station(bench, 5, MechanicsPage, "shaft")
-    assert page.put_cursor("felt-fan")
-    cell = page.fields["felt-fan"].cell
+    assert page.put_cursor("felt-rub")
+    cell = page.fields["felt-rub"].cell
     bench.key(Key.Key_Down)
     assert cell.menu is not None
-    assert [a.text() for a in cell.menu.actions()] == [
-        "&1 good",
-        "&2 broken",
-        "&3 missing",
-        "&4 built without",
-    ]
+    assert [a.text() for a in cell.menu.actions()] == ["&1 none", "&2 rotor", "&3 stator"]
     QTest.keyClick(cell.menu, Key.Key_2)
     bench.settle()
-    assert bench.judged.job.hands.felt["fan"] == "broken"
-    page.put_cursor("felt-fan")
+    assert bench.judged.job.hands.felt["rub"] == "rotor"
+    page.put_cursor("felt-rub")
     bench.key(Key.Key_Down)
-    assert [a.isChecked() for a in cell.menu.actions()] == [False, True, False, False]
+    assert [a.isChecked() for a in cell.menu.actions()] == [False, True, False]
     QTest.keyClick(cell.menu, Key.Key_Escape)
-    assert cell.text() == "broken"
+    assert cell.text() == "rotor"
+
+
+def test_a_place_is_chosen_in_the_drawing_by_key_and_its_scale_by_digit(bench: Bench) -> None:
+    bench.open("bakery")
+    page = station(bench)
+    view = page.places.view
+    view.setFocus()
+    fan = view.number("fan")
+    bench.key(KEYS[fan])
+    assert (view.current, page.part.name) == ("fan", "fan")
+    scale = page.fields["felt-fan"]
+    assert isinstance(scale, ScaleField)
+    bench.key(Key.Key_2)
+    assert bench.judged.job.hands.felt["fan"] == "broken"
+    place = next(p for p in view.places if p.name == "fan")
+    assert (place.mark, place.words) == ("hold", "broken")
+    bench.key(Key.Key_Delete)
+    assert not bench.judged.job.hands.felt.get("fan")
+    bench.enter("cracked")  # in one's own words
+    assert bench.judged.job.hands.felt["fan"] == "broken"
+    bench.key(Key.Key_PageDown)
+    assert view.current == view.places[fan].name
+    bench.click(view, view.boxes()["other"].center())
+    assert (page.part.name, page.places.bearings.end) == ("bearings", "other")
+    view.setFocus()
+    bench.key(KEYS[view.number("earth")])
+    assert bench.station == "insulation"
+
+
+def test_next_is_marked_at_its_place(bench: Bench) -> None:
+    bench.open("school workshop")
+    page = station(bench)
+    step = next(s for s in bench.judged.steps if s.station == "mechanics")
+    assert page.part.owns({"feel": "felt-feel"}.get(step.focus, step.focus))
 
 
 def test_a_choice_that_nobody_made_does_not_look_like_one(shared: Bench) -> None:
     page = at_station(shared, 5, MechanicsPage, "shaft")
-    for name in ("felt-fan", "felt-seals", "felt-rub"):
+    for name in ("felt-cord", "felt-relief", "felt-rub"):
         cell = page.fields[name].cell
         assert cell.text() or cell.placeholderText() in ("", "choose", ", ".join(cell.choices))

@@ -101,3 +101,15 @@ def test_settings_that_cannot_be_kept_change_nothing(bench: Bench) -> None:
     put(bench, page, "currency", "Kr")
     assert "not written" in page.note.text()
     assert bench.window.session.settings.currency == ""
+
+
+def test_a_rack_read_before_the_open_motor_was_judged_keeps_its_newer_tag(bench: Bench) -> None:
+    bench.open("boatyard")
+    session = bench.window.session
+    before = list(session.summaries)
+    session.change_settings({"insulation_minimum": 0.5})
+    bench.settle()
+    session.filled(before)
+    own = [row.lower() for row in bench.rack() if "Boatyard" in row]
+    assert own
+    assert not any("too low" in row for row in own)

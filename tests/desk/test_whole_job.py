@@ -12,7 +12,6 @@ from pypdf import PdfReader
 from careful_coil.core.settings import Settings
 from careful_coil.core.stations import STATIONS
 from careful_coil.desk.gear.why import WhyPart
-from careful_coil.desk.mechanics.shaft import ShaftPart
 from careful_coil.desk.stations.mechanics import MechanicsPage
 from careful_coil.desk.stations.start_gear import StartGearPage
 from careful_coil.desk.stations.winding import WindingPage
@@ -42,10 +41,8 @@ def shaft_and_bearings(bench: Bench) -> None:
     bench.ctrl(Key.Key_5)
     page = bench.page
     assert isinstance(page, MechanicsPage)
-    shaft = page.parts["shaft"]
-    assert isinstance(shaft, ShaftPart)
-    shaft.feel.buttons[0].setFocus()
-    bench.key(Key.Key_Return)
+    assert page.put_cursor("feel")
+    bench.key(Key.Key_1)
     page.open_part("bearings")
     bench.settle()
     for end in ("drive", "other"):

@@ -17,8 +17,9 @@ AROUND = 1.7  # heights of a line beside the words of a button, both sides toget
 class EnterButton(QPushButton):
     """A button that Enter presses too; words that are wider than it stand in lines."""
 
-    def __init__(self, words: str = "") -> None:
+    def __init__(self, words: str = "", number: int = 0) -> None:
         super().__init__()
+        self.number = number  # the digit that presses it, shown before its words; 0: none does
         self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Fixed)
         self.setText(words)
 
@@ -34,7 +35,7 @@ class EnterButton(QPushButton):
 
     def sizeHint(self) -> QSize:
         """Return the room of the words in one line, as high as they stand now."""
-        wide = self.fontMetrics().horizontalAdvance(self._words) + self._around()
+        wide = self.fontMetrics().horizontalAdvance(self._shown()) + self._around()
         return QSize(wide, super().sizeHint().height())
 
     def minimumSizeHint(self) -> QSize:
@@ -58,16 +59,20 @@ class EnterButton(QPushButton):
         """Return the pixels beside the words."""
         return round(AROUND * self.fontMetrics().height())
 
+    def _shown(self) -> str:
+        """Return the words with their digit."""
+        return f"{self.number}  {self._words}" if self.number else self._words
+
     def _fit(self) -> None:
         metrics, lines = self.fontMetrics(), [""]
         room = max(self.width() - self._around(), 1)
-        for word in self._words.split(" "):
-            longer = f"{lines[-1]} {word}".strip() if lines[-1] else word
+        for word in self._shown().split(" "):
+            longer = f"{lines[-1]} {word}" if lines[-1] else word
             if lines[-1] and metrics.horizontalAdvance(longer) > room:
                 lines.append(word)
             else:
                 lines[-1] = longer
-        shown = "\n".join(lines) if len(lines) > 1 else self._words
+        shown = "\n".join(lines) if len(lines) > 1 else self._shown()
         if shown != super().text():
             super().setText(shown)
             self.updateGeometry()
@@ -109,7 +114,9 @@ class AskRow(QWidget):
         self.question.setText(question)
         self.setVisible(bool(question))
         for answer in answers:
-            button = EnterButton(answer[0].upper() + answer[1:])
+            button = EnterButton(
+                answer[0].upper() + answer[1:], len(self.buttons) + 1 if len(answers) < 10 else 0
+            )
             button.clicked.connect(partial(self._chosen, answer))
             self._row.add(button)
             self.buttons.append(button)

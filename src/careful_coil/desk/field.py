@@ -247,6 +247,16 @@ class Field(QWidget):
             self.cell.setCursorPosition(0)
             self.cell.setModified(False)
 
+    @property
+    def entry(self) -> QWidget:
+        """Return what the cursor goes to."""
+        return self.cell
+
+    def take_cursor(self) -> None:
+        """Put the cursor into it, over what stands there."""
+        self.cell.setFocus(Qt.FocusReason.OtherFocusReason)
+        self.cell.selectAll()
+
     def refuse(self, words: str) -> None:
         """Say under the cell why it cannot stand."""
         self.message.setText(words)

@@ -1,6 +1,6 @@
-"""The ledger: the Next card, what stands before it can go, and what was found so far."""
+"""The ledger: the Next card, what was found, and a line a station of what is still needed."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any
 
@@ -12,9 +12,8 @@ from PySide6.QtCore import (
     QRect,
     QSize,
     Qt,
-    Signal,
 )
-from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QPainter, QPen
 from PySide6.QtWidgets import (
     QFrame,
     QListView,
@@ -24,65 +23,117 @@ from PySide6.QtWidgets import (
     QVBoxLayout,
 )
 
+from careful_coil.core.stations import STATIONS
 from careful_coil.desk import paint
-from careful_coil.desk.painted import Painted
+from careful_coil.desk.next_card import NextCard
 from careful_coil.desk.session import Session
 from careful_coil.desk.theme import Theme
+from careful_coil.desk.way import SHOWN
 
 if TYPE_CHECKING:
     from careful_coil.core.job import Finding
-    from careful_coil.core.ledger import Judgement, NextStep
+    from careful_coil.core.ledger import Judgement
 
 Index = QModelIndex | QPersistentModelIndex
-AT_ONCE = ("ready", "trial-ready", "checks")  # lists that are looked over together
 ROW = int(Qt.ItemDataRole.UserRole)
-MOST_CHOICES = 8  # words of an answer that are shown
 WORDS = {"good": "good", "note": "note", "watch": "watch", "hold": "hold", "unproven": "to do"}
+FOUND = ("hold", "watch")
+REST = "rest"  # what is good or only noted
 
 
 @dataclass(frozen=True, slots=True)
 class Row:
-    """A heading, or a finding."""
+    """A heading; a finding; or a line that several findings are folded behind, by `key`.
+
+    `brief` a finding whose reason the Next card says already, `inside` one that was unfolded.
+    """
 
     heading: str = ""
     count: int = 0
     finding: "Finding | None" = None
+    key: str = ""
+    folded: "tuple[Finding, ...]" = ()
+    opened: bool = False
+    brief: bool = False
+    inside: bool = False
+
+    @property
+    def words(self) -> str:
+        """Return it in words, with all that is folded behind it."""
+        if self.finding is not None:
+            return _told(self.finding)
+        if not self.key:
+            return self.heading
+        inner = " ".join(_told(f) for f in self.folded)
+        return f"{self.heading}, {'Enter folds it' if self.opened else 'Enter opens it'}. {inner}"
+
+    @property
+    def gist(self) -> str:
+        """Return in a few words what is folded behind it."""
+        words = [f.subject[0].lower() + f.subject[1:] for f in self.folded]
+        return ", ".join(words)
 
 
-def _rows(judged: "Judgement | None") -> Iterator[Row]:
-    """Yield what stands before the motor can go, then what was found besides."""
+def _told(f: "Finding") -> str:
+    return f"{WORDS[f.verdict]}: {f.subject}. {f.why}"
+
+
+def _rows(judged: "Judgement | None", opened: set[str]) -> Iterator[Row]:
+    """Yield what was found, then what each station still needs, then the rest."""
     if judged is None:
         return
     from careful_coil.core.ledger.site_rules import visit  # with the job come its rules
 
-    if judged.gate:
-        yield Row("Before it can go", len(judged.gate))
-        yield from (Row(finding=f) for f in judged.gate)
     away = visit(judged.job)  # what only the bench asks is not said of a visit
-    rest = [
-        f
-        for f in judged.findings
-        if f not in judged.gate and not (away and f.verdict == "unproven")
-    ]
+    every = [*judged.gate, *(f for f in judged.findings if f not in judged.gate)]
+    said = judged.next.why if judged.next else ""
+    found = [f for f in every if f.verdict in FOUND]
+    if found:
+        yield Row("Found")
+        yield from (Row(finding=f, brief=bool(f.why) and f.why in said) for f in found)
+    left = [f for f in every if f.verdict == "unproven" and not (away and f not in judged.gate)]
+    if left:
+        yield Row("Still needed", len(left))
+        for station in STATIONS:
+            own = tuple(f for f in left if f.station == station)
+            yield from _fold(SHOWN[station], station, own, opened)
+    rest = tuple(f for f in every if f.verdict in ("good", "note"))
     if rest:
-        yield Row("Found so far")
-        yield from (Row(finding=f) for f in rest)
+        yield Row("Good, noted", len(rest))
+        yield from _fold(f"{len(rest)} line{'s' if len(rest) > 1 else ''}", REST, rest, opened)
+
+
+def _fold(title: str, key: str, findings: "Sequence[Finding]", opened: set[str]) -> Iterator[Row]:
+    if not findings:
+        return
+    yield Row(title, len(findings), key=key, folded=tuple(findings), opened=key in opened)
+    if key in opened:
+        yield from (Row(finding=f, inside=True) for f in findings)
 
 
 class LedgerModel(QAbstractListModel):
-    """Headings and findings in the order they are shown."""
+    """Headings, findings and folded lines in the order they are shown."""
 
     def __init__(self) -> None:
         super().__init__()
         self.rows: list[Row] = []
+        self._opened = set[str]()
+        self._judged: Judgement | None = None
 
     def show_judgement(self, judged: "Judgement | None") -> None:
         """Take the findings of a judgement."""
-        rows = list(_rows(judged))
+        self._judged = judged
+        rows = list(_rows(judged, self._opened))
         if rows != self.rows:
             self.beginResetModel()
             self.rows = rows
             self.endResetModel()
+
+    def turn(self, key: str) -> int:
+        """Fold a line out or away; return its row."""
+        self._opened ^= {key}
+        self.show_judgement(self._judged)
+        return next(k for k, row in enumerate(self.rows) if row.key == key)
 
     def rowCount(self, parent: Index = QModelIndex()) -> int:  # noqa: B008  # Qt's own signature
         """Return how many rows there are."""
@@ -94,185 +145,77 @@ class LedgerModel(QAbstractListModel):
         if role == ROW:
             return row
         if role in (int(Qt.ItemDataRole.DisplayRole), int(Qt.ItemDataRole.AccessibleTextRole)):
-            f = row.finding
-            return f"{WORDS[f.verdict]}: {f.subject}. {f.why}" if f else row.heading
+            return row.words
         return None
 
 
 class LedgerDelegate(QStyledItemDelegate):
-    """Mark, subject, reason; the source of the chosen one."""
+    """Mark, subject, reason in a line; of the chosen one all of it with its source."""
 
     def __init__(self, theme: Theme, view: QListView) -> None:
         super().__init__()
         self.theme, self._view = theme, view
         self.chosen = -1
 
-    def _lines(self, row: Row, chosen: bool) -> list[tuple[str, float, bool, str]]:
+    def _lines(self, row: Row, chosen: bool) -> list[tuple[str, float, bool, str, bool]]:
+        """Return each line: words, size, bold, colour, whether it wraps."""
         f = row.finding
+        if row.key:
+            lines = [(row.heading, 15.0, True, "ink", False)]
+            if row.key != REST and not row.opened:
+                lines.append((row.gist, 13.0, False, "quiet", chosen))
+            return lines
         if f is None:
-            return [(row.heading, 15, True, "ink")]
-        lines = [
-            (f"{f.subject}", 15.0, True, "ink"),
-            (f"{WORDS[f.verdict]} · {f.why}", 13.0, False, "quiet"),
-        ]
+            return [(row.heading, 15.0, True, "ink", False)]
+        lines = [(f.subject, 15.0, not row.inside, "ink", True)]
+        if f.why and (chosen or not row.brief):
+            lines.append((f.why, 13.0, False, "quiet", chosen))
         if chosen and f.source:
-            lines.append((f"Source: {f.source}", 13.0, False, "quiet"))
+            lines.append((f"Source: {f.source}", 13.0, False, "quiet", True))
         return lines
 
+    def _left(self, row: Row) -> int:
+        return 28 if row.finding or row.key else 0
+
     def sizeHint(self, option: QStyleOptionViewItem, index: Index) -> QSize:
-        """Return the room the wrapped words take."""
+        """Return the room the words take."""
         row = index.data(ROW)
         room = self._view.viewport().width()
-        wide = room - 1 - (28 if row.finding else 0) - 8
-        lines = self._lines(row, index.row() == self.chosen)
-        height = sum(paint.height_of(self.theme, w, wide, s, b) for w, s, b, _ in lines)
-        return QSize(room, height + self.theme.px(12))
+        wide = room - 1 - self._left(row) - 8
+        height = sum(
+            paint.height_of(self.theme, w if wraps else "M", wide, s, b)
+            for w, s, b, _, wraps in self._lines(row, index.row() == self.chosen)
+        )
+        return QSize(room, height + self.theme.px(12 if row.finding or row.key else 16))
 
     def paint(self, painter: QPainter, option: Any, index: Index) -> None:
         """Draw the row."""
         t, row = self.theme, index.data(ROW)
         box: QRect = option.rect
-        x, y = box.left(), box.top() + t.px(4)
+        x, y = box.left(), box.top() + t.px(4 if row.finding or row.key else 8)
         if bool(option.state & QStyle.StateFlag.State_HasFocus):
             painter.setPen(QPen(t.colour("ink"), 1))
             painter.drawRect(box.adjusted(0, 0, -1, -2))
-        if row.finding is not None:
-            paint.mark(painter, t, row.finding.verdict, QPointF(x + 12, y + t.px(11)), 15)
-            x += 28
+        mark = row.finding.verdict if row.finding else _mark(row)
+        if mark:
+            paint.mark(painter, t, mark, QPointF(x + 12, y + t.px(11)), 15)
+        x += self._left(row)
         wide = box.right() - x - 8
-        for words, size, bold, token in self._lines(row, index.row() == self.chosen):
-            height = paint.height_of(t, words, wide, size, bold)
-            y += paint.text(
-                painter,
-                t,
-                QRect(x, y, wide, height + 4),
-                words,
-                size=size,
-                bold=bold,
-                token=token,
-                wrap=True,
-            )
-        if row.finding is None and row.count:
-            paint.text(
-                painter,
-                t,
-                QRect(box.left(), box.top() + t.px(2), box.width() - 12, t.px(22)),
-                str(row.count),
-                bold=True,
-                token="quiet",
-                align=1,
-            )
+        for words, size, bold, token, wraps in self._lines(row, index.row() == self.chosen):
+            height = paint.height_of(t, words if wraps else "M", wide, size, bold)
+            at = QRect(x, y, wide, height + (4 if wraps else 0))
+            paint.text(painter, t, at, words, size=size, bold=bold, token=token, wrap=wraps)
+            y += height
+        if row.count:
+            at = QRect(box.left(), box.top() + t.px(4), box.width() - 12, t.px(22))
+            paint.text(painter, t, at, str(row.count), size=13, token="quiet", align=1)
 
 
-class NextCard(Painted):
-    """The one most useful thing to do now; Enter does it."""
-
-    pressed = Signal()
-
-    def __init__(self, theme: Theme) -> None:
-        super().__init__(theme)
-        self._step: NextStep | None = None
-        self._skipped: tuple[NextStep, ...] = ()
-        self._other = ""
-        self.setAccessibleName("Next")
-
-    def show_step(self, judged: "Judgement | None") -> None:
-        """Show the next step of a judgement, and what was skipped."""
-        self._step = judged.next if judged else None
-        self._skipped = judged.skipped if judged else ()
-        released = judged is not None and judged.released
-        self._other = (
-            "Released. It may go." if released else "Open a motor: Ctrl+K. A new one: Ctrl+N."
-        )
-        words = f"{self.title()}. {self.why()} {self.asked()}".strip()
-        if self.shows(words, self.foot(), self._step.words if self._step else ""):
-            self.setAccessibleDescription(words)
-            self.fit()
-
-    def title(self) -> str:
-        """Return the words in large type."""
-        return self._step.title if self._step else "Nothing to do"
-
-    def why(self) -> str:
-        """Return the reason."""
-        return self._step.why if self._step else self._other
-
-    def asked(self) -> str:
-        """Return how it is answered: the words there are, the unit, how many ticks."""
-        asks = self._step.asks if self._step else ()
-        if not asks:
-            return ""
-        first = asks[0]
-        if first.type == "choice":
-            return (
-                f"Answer: {', '.join(c.replace('-', ' ') for c in first.choices[:MOST_CHOICES])}."
-            )
-        if first.type == "tick":
-            if not first.choices:
-                return ""
-            every = ", A all of it" if first.reader in AT_ONCE else ""
-            return f"{len(first.choices)} to tick: Space each{every}."
-        unit = f", in {first.unit}" if first.unit else ""
-        return f"Answer: {first.name}{unit}." if first.reader else ""
-
-    def foot(self) -> str:
-        """Return what the keys do besides."""
-        if self._skipped:
-            return f"Skipped: {self._skipped[0].title}, {len(self._skipped)} in all. Shift+N brings them back."
-        asks = self._step.asks if self._step else ()
-        typed = any(c.startswith("n") for q in asks for c in q.choices)  # N is a letter then
-        return f"Not here? {'+' if typed else 'N'} skips it." if self._step else ""
-
-    def least_height(self) -> int:
-        """Return the height that shows all of it."""
-        t, wide = self.theme, max(self.width() - 32, 60)
-        words = paint.height_of(t, self.title(), wide, 24, True) + paint.height_of(
-            t, self.why(), wide, 14
-        )
-        if self.asked():
-            words += paint.height_of(t, self.asked(), wide, 13) + t.px(7)
-        foot = paint.height_of(t, self.foot(), wide, 13) if self.foot() else 0
-        return t.px(32) + words + foot + t.px(36)
-
-    def paintEvent(self, event: QPaintEvent) -> None:
-        """Draw the card."""
-        painter, t = QPainter(self), self.theme
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        box = self.rect().adjusted(1, 1, -1, -1)
-        head = t.px(32)
-        painter.setPen(QPen(t.colour("copper"), 2))
-        painter.setBrush(t.colour("surface"))
-        painter.drawRoundedRect(box, 4, 4)
-        painter.fillRect(QRect(box.left(), box.top(), box.width(), head), t.colour("copper"))
-        band = QRect(box.left() + 14, box.top(), box.width() - 28, head)
-        paint.text(painter, t, band, "Next", bold=True, token="surface")
-        key = f"Enter: {self._step.words}" if self._step and self._step.words else "Enter"
-        if self._step:
-            paint.text(painter, t, band, key, size=13, token="surface", align=1)
-        x, wide, y = box.left() + 15, box.width() - 30, box.top() + head + t.px(10)
-        for words, size, bold, token in (
-            (self.title(), 24, True, "ink"),
-            (self.why(), 14, False, "ink"),
-            (self.asked(), 13, False, "ink"),
-            (self.foot(), 13, False, "quiet"),
-        ):
-            height = paint.height_of(t, words, wide, size, bold)
-            if words:
-                paint.text(
-                    painter,
-                    t,
-                    QRect(x, y, wide, height + 4),
-                    words,
-                    size=size,
-                    bold=bold,
-                    token=token,
-                    wrap=True,
-                )
-                y += height + t.px(7)
-
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        """A click is Enter."""
-        self.pressed.emit()
+def _mark(row: Row) -> str:
+    """Return the mark of a line that findings are folded behind."""
+    if not row.key:
+        return ""
+    return "good" if row.key == REST else "unproven"
 
 
 class Ledger(QFrame):
@@ -296,7 +239,7 @@ class Ledger(QFrame):
         column.setSpacing(10)
         column.addWidget(self.card)
         column.addWidget(self.list)
-        self.list.clicked.connect(self._choose)
+        self.list.clicked.connect(self._clicked)
         self.list.activated.connect(self._visit)
         self.list.selectionModel().currentChanged.connect(lambda now, _: self._choose(now))
         session.job_changed.connect(self.refresh)
@@ -318,11 +261,19 @@ class Ledger(QFrame):
         self.card.show_step(judged)
         self.model.show_judgement(judged)
 
+    def _clicked(self, index: Index) -> None:
+        self._choose(index)
+        if self.model.rows[index.row()].key:
+            self._visit(index)
+
     def _choose(self, index: Index) -> None:
         self.delegate.chosen = index.row()
         self.list.doItemsLayout()
 
     def _visit(self, index: Index) -> None:
-        finding = self.model.rows[index.row()].finding
-        if finding is not None:
-            self._session.station_wanted.emit(finding.station, "")
+        """Go to where a finding belongs; fold a line out or away."""
+        row = self.model.rows[index.row()]
+        if row.key:
+            self.list.setCurrentIndex(self.model.index(self.model.turn(row.key)))
+        elif row.finding is not None:
+            self._session.station_wanted.emit(row.finding.station, "")

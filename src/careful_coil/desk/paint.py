@@ -6,7 +6,7 @@ from PySide6.QtCore import QPointF, QRect, QRectF, Qt
 from PySide6.QtGui import QColor, QFontMetrics, QPainter, QPen, QPolygonF
 
 from careful_coil.desk.theme import Theme
-from careful_coil.drawing.shapes import Dot, Drawing, Flag, Ring, Stroke, Words
+from careful_coil.drawing.shapes import Area, Dot, Drawing, Flag, Ring, Stroke, Words
 from careful_coil.drawing.tokens import LIGHT_WIRES, wire
 
 WRAP = Qt.TextFlag.TextWordWrap
@@ -147,6 +147,10 @@ def drawing(painter: QPainter, theme: Theme, shapes: Drawing, into: QRectF, most
             painter.setPen(pen)
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawPolyline(QPolygonF([at(p) for p in shape.points]))
+        elif isinstance(shape, Area):
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(theme.colour(shape.token))
+            painter.drawPolygon(QPolygonF([at(p) for p in shape.points]))
         elif isinstance(shape, Dot):
             painter.setPen(Qt.PenStyle.NoPen)
             painter.setBrush(theme.colour(shape.token))

@@ -6,6 +6,8 @@ from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from careful_coil.desk.theme import Theme
 
+BAR = 12  # pixels of a scroll bar, and some
+
 
 class Painted(QWidget):
     """Base of the painted widgets. `least_height` may depend on the width."""
@@ -14,6 +16,7 @@ class Painted(QWidget):
         super().__init__()
         self.theme = theme
         self._shown: tuple[object, ...] = ()
+        self._held_width = 0
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
 
     def set_theme(self, theme: Theme) -> None:
@@ -25,6 +28,15 @@ class Painted(QWidget):
         """Whether this is other than what it showed: what is the same is not painted again."""
         other, self._shown = what != self._shown, what
         return other
+
+    def steady_width(self) -> int:
+        """Return the width, the same with and without a scroll bar beside it.
+
+        What decides by it how high it is would else take the bar away that its height has brought.
+        """
+        if abs(self.width() - self._held_width) > BAR:
+            self._held_width = self.width()
+        return self._held_width
 
     def least_height(self) -> int:
         """Return the height in pixels that shows all of it; 0 leaves it to the layout."""

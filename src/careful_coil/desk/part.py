@@ -12,6 +12,7 @@ from careful_coil.core.ledger.written import written
 from careful_coil.core.sheets import SHEETS
 from careful_coil.desk.field import SHORT, Field
 from careful_coil.desk.flow import Flow
+from careful_coil.desk.scale import ScaleField
 from careful_coil.desk.session import Session
 from careful_coil.desk.shared.page import Heading
 from careful_coil.desk.theme import Theme
@@ -79,6 +80,10 @@ class Part(QWidget):
         """Return the findings it is about, the worst first."""
         return [f for f in judged.findings if f.code in self.codes]
 
+    def wanted(self, judged: Judgement) -> bool:
+        """Whether a motor of this kind has it; it is shown all the same once something is asked there."""
+        return True
+
     def told(self, judged: Judgement) -> tuple[str, str]:
         """Return the mark (a verdict or nothing) and the words of its line in the index: its worst finding."""
         for f in self.own(judged)[:1]:
@@ -92,7 +97,7 @@ class Part(QWidget):
 
     def start(self) -> QWidget:
         """Return what the cursor goes to when the part is opened."""
-        return next(iter(self.fields.values())).cell
+        return next(iter(self.fields.values())).entry
 
     def owns(self, field: str) -> bool:
         """Whether a field is one of its own."""
@@ -174,6 +179,23 @@ class Part(QWidget):
             beside=beside,
         )
         field.cell.offer(told.words)
+        self._sheets.append((sheet, name, of))
+        return field
+
+    def add_scale(self, sheet: str, name: str, of: Of = lambda: "", label: str = "") -> ScaleField:
+        """Return a declared field as a scale of its answers, not placed yet."""
+        own = SHEETS[sheet]
+        declared = own.field(name)
+        field = ScaleField(
+            label or declared.label,
+            declared.words,
+            lambda text: self.set_down(sheet, name, text, of()),
+            self.theme,
+            name=own.prefix + name,
+        )
+        if self.follows:
+            field.entered.connect(self.session.entered)
+        self.fields[own.prefix + name] = field
         self._sheets.append((sheet, name, of))
         return field
 

@@ -117,10 +117,13 @@ class Session(Asking):
         self.ask(lambda s: s.rack.first(SHOWN_AT_ONCE), begun)
 
     def filled(self, summaries: list[Summary]) -> None:
-        """Show these on the rack."""
+        """Show these on the rack; they may have been read before the open motor was judged."""
+        own = self._by_id.get(self.open.id) if self.open is not None else None
         self.summaries, self.known = summaries, True
         self._by_id = {s.id: s for s in summaries}
         self.jobs_changed.emit()
+        if own is not None and own.id in self._by_id:
+            self.ranked(own)
 
     def ranked(self, summary: Summary) -> None:
         """Put one job where it stands on the rack now; one that came in signed stays so."""

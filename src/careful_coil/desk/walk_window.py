@@ -16,9 +16,11 @@ from careful_coil.core.job import Entry
 from careful_coil.core.ledger import Judgement, NextStep
 from careful_coil.core.ledger.asks import Question
 from careful_coil.core.settings import Settings
+from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.connect.beyond import TagRoll
 from careful_coil.desk.driven import Driven, Key
 from careful_coil.desk.field import Cell
+from careful_coil.desk.stations.in_section import CALLED, ENDS
 from careful_coil.desk.tick_roll import TickRoll
 from careful_coil.records.shop_settings import write_settings
 from careful_coil.walk.bench import BEGINS, WHO, WINDING_C, CursorElsewhere, Refused
@@ -27,7 +29,6 @@ from careful_coil.walk.truth import World
 
 MOST_PRESSES = 3  # of Next until the cursor stands where it is answered
 LOGS_ALL = ("ready", "trial-ready")  # lists that are logged by Enter when all is ticked
-ENDS = ("drive", "other")
 
 
 class WindowBench:
@@ -140,6 +141,8 @@ class WindowBench:
 
     def _button(self, focus: QPushButton, step: NextStep, question: Question) -> bool:
         words = focus.text().lower()
+        if focus.objectName():  # of a scale: it says of which field
+            return focus.objectName() in _names(question)
         if question.reader == "begin":
             return words == f"begin a run, {question.id.replace('-', ' ')}"
         if not question.choices:
@@ -176,6 +179,9 @@ class WindowBench:
             return
         words = [c.lower() for c in question.choices]
         here = self.driven.focus
+        if isinstance(here, EnterButton) and here.objectName():
+            self._on_scale(here, text)
+            return
         at = here.text().lower() if isinstance(here, QPushButton) else ""
         back = at in words and text.lower() in words and words.index(text.lower()) < words.index(at)
         for _ in range(len(question.choices) + 1):
@@ -188,6 +194,16 @@ class WindowBench:
                 return
             self.driven.key(Key.Key_Backtab if back else Key.Key_Tab)
         raise Refused(f"There is no key {text}.")
+
+    def _on_scale(self, here: EnterButton, text: str) -> None:
+        """Press the digit of the answer, else type it in one's own words."""
+        row: Any = here.parentWidget()
+        keys: list[EnterButton] = row.findChildren(EnterButton)
+        digit = next((b.number for b in keys if b.text().lower() == text.lower()), 0)
+        if digit:
+            self.driven.key(Key(Key.Key_0.value + digit))
+        else:
+            self.driven.enter(text)
 
     def _refused(self) -> str:
         window = self.driven.window
@@ -202,7 +218,8 @@ class WindowBench:
 def _names(question: Question) -> tuple[str, ...]:
     """Return what the field of a question may be called: a bearing's is the same at both ends."""
     end, _, rest = question.id.partition("-")
-    return (question.id, f"bearing-{rest}") if end in ENDS else (question.id,)
+    name = CALLED.get(question.id, question.id)
+    return (name, f"bearing-{rest}") if end in ENDS else (name,)
 
 
 def without_monitor() -> None:

@@ -1,14 +1,13 @@
 """The hookup card as a drawing: what goes on the half sheet, the tag and the screen alike."""
 
 from collections.abc import Sequence
-from dataclasses import replace
 
 from careful_coil.core.connect.rotation import turns_words
 from careful_coil.core.job import Job
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.values import show_ohm
 from careful_coil.drawing.scene import hookup_drawing
-from careful_coil.drawing.shapes import Drawing, Shape, Stroke, Words, moved
+from careful_coil.drawing.shapes import Drawing, Shape, Stroke, Words, moved, scaled
 
 WIDE, HIGH = 210.0, 148.5  # half of A4, across
 TAG_WIDE, TAG_HIGH = 105.0, 74.0  # a sixteenth of A3, across
@@ -167,22 +166,5 @@ def _fitted(
     """Return a drawing's shapes where they fit, centred; never drawn larger than it is."""
     share = min(1.0, wide / drawing.width, high / drawing.height)
     if share < 1.0:
-        drawing = _scaled(drawing, share)
+        drawing = scaled(drawing, share)
     return moved(drawing.shapes, left + (wide - drawing.width) / 2, top)
-
-
-def _scaled(drawing: Drawing, share: float) -> Drawing:
-    """Return a drawing smaller by a share, its letters too."""
-    found: list[Shape] = []
-    for shape in drawing.shapes:
-        if isinstance(shape, Stroke):
-            points = tuple((x * share, y * share) for x, y in shape.points)
-            found.append(replace(shape, points=points, width=shape.width * share))
-            continue
-        at = (shape.at[0] * share, shape.at[1] * share)
-        changes: dict[str, object] = {"at": at}
-        for name in ("radius", "half", "size"):
-            if hasattr(shape, name):
-                changes[name] = getattr(shape, name) * share
-        found.append(replace(shape, **changes))  # type: ignore[arg-type]
-    return Drawing(tuple(found), drawing.width * share, drawing.height * share)

@@ -8,7 +8,7 @@ from careful_coil.core.winding import Network
 from careful_coil.drawing import layout, wires
 from careful_coil.drawing.devices import box_between, draw_device
 from careful_coil.drawing.layout import COIL, LETTER, Element, Place, half_width
-from careful_coil.drawing.shapes import Drawing, Flag, Ring, Shape, Stroke, Words, coil
+from careful_coil.drawing.shapes import Area, Drawing, Flag, Ring, Shape, Stroke, Words, coil
 from careful_coil.drawing.winding import Look
 from careful_coil.drawing.wires import Net, Router
 
@@ -102,7 +102,7 @@ def draw_hookup(
 
 
 def _extent(shape: Shape) -> list[float]:
-    if isinstance(shape, Stroke):
+    if isinstance(shape, Stroke | Area):
         return [x for x, _ in shape.points]
     return [shape.at[0] + (max(shape.half, shape.radius) if isinstance(shape, Ring) else 5.5)]
 

@@ -19,6 +19,14 @@ class Stroke:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Area:
+    """A filled polygon without an edge."""
+
+    points: tuple[Point, ...]
+    token: str = "iron"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Dot:
     """A filled joint."""
 
@@ -60,7 +68,7 @@ class Words:
     bold: bool = False
 
 
-Shape = Stroke | Dot | Ring | Flag | Words
+Shape = Stroke | Area | Dot | Ring | Flag | Words
 
 
 @dataclass(frozen=True, slots=True)
@@ -99,8 +107,28 @@ def moved(shapes: Iterable[Shape], dx: float, dy: float) -> tuple[Shape, ...]:
     """Return the shapes shifted."""
     found: list[Shape] = []
     for shape in shapes:
-        if isinstance(shape, Stroke):
+        if isinstance(shape, Stroke | Area):
             found.append(replace(shape, points=tuple((x + dx, y + dy) for x, y in shape.points)))
         else:
             found.append(replace(shape, at=(shape.at[0] + dx, shape.at[1] + dy)))
     return tuple(found)
+
+
+def scaled(drawing: Drawing, share: float) -> Drawing:
+    """Return a drawing smaller by a share, its letters too."""
+    found: list[Shape] = []
+    for shape in drawing.shapes:
+        if isinstance(shape, Stroke | Area):
+            points = tuple((x * share, y * share) for x, y in shape.points)
+            if isinstance(shape, Stroke):
+                found.append(replace(shape, points=points, width=shape.width * share))
+            else:
+                found.append(replace(shape, points=points))
+            continue
+        at = (shape.at[0] * share, shape.at[1] * share)
+        changes: dict[str, object] = {"at": at}
+        for name in ("radius", "half", "size"):
+            if hasattr(shape, name):
+                changes[name] = getattr(shape, name) * share
+        found.append(replace(shape, **changes))  # type: ignore[arg-type]
+    return Drawing(tuple(found), drawing.width * share, drawing.height * share)

@@ -2,7 +2,7 @@
 
 from xml.sax.saxutils import escape
 
-from careful_coil.drawing.shapes import Dot, Drawing, Flag, Ring, Shape, Stroke
+from careful_coil.drawing.shapes import Area, Dot, Drawing, Flag, Ring, Shape, Stroke
 from careful_coil.drawing.tokens import LIGHT, colour_of
 
 FACE = "B612, sans-serif"
@@ -30,6 +30,9 @@ def _shape(shape: Shape, theme: dict[str, str]) -> str:
             f'<polyline points="{points}" fill="none" stroke="{paint}" '
             f'stroke-width="{shape.width}" stroke-linejoin="round"{dashed}/>'
         )
+    if isinstance(shape, Area):
+        points = " ".join(f"{x:.2f},{y:.2f}" for x, y in shape.points)
+        return f'<polygon points="{points}" fill="{paint}"/>'
     x, y = shape.at
     if isinstance(shape, Dot):
         return f'<circle cx="{x:.2f}" cy="{y:.2f}" r="{shape.radius}" fill="{paint}"/>'

@@ -3,7 +3,7 @@
 from reportlab.lib.colors import Color, HexColor
 from reportlab.pdfgen.canvas import Canvas
 
-from careful_coil.drawing.shapes import Dot, Drawing, Flag, Ring, Stroke, Words
+from careful_coil.drawing.shapes import Area, Dot, Drawing, Flag, Ring, Stroke, Words
 from careful_coil.drawing.tokens import LIGHT, colour_of
 
 
@@ -31,6 +31,14 @@ def draw_shapes(
                 path.lineTo(*at(point))
             canvas.drawPath(path)
             canvas.setDash([])
+        elif isinstance(shape, Area):
+            canvas.setFillColor(ink(shape.token))
+            area = canvas.beginPath()
+            area.moveTo(*at(shape.points[0]))
+            for point in shape.points[1:]:
+                area.lineTo(*at(point))
+            area.close()
+            canvas.drawPath(area, stroke=0, fill=1)
         elif isinstance(shape, Dot):
             canvas.setFillColor(ink(shape.token))
             canvas.circle(*at(shape.at), shape.radius * scale, stroke=0, fill=1)

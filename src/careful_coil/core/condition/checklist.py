@@ -248,9 +248,4 @@ ITEMS: dict[str, Item] = {
 
 def items_for(kinds: Weighed) -> tuple[Item, ...]:
     """Return the items that a motor of these odds can have, in the order the hands work."""
-    odds: dict[str, float] = {o.kind.name: o.probability for o in kinds.odds}
-    return tuple(
-        i
-        for i in ITEMS.values()
-        if not i.kinds or sum(odds.get(k, 0.0) for k in i.kinds) >= LEAST_ODDS
-    )
+    return tuple(i for i in ITEMS.values() if not i.kinds or kinds.chance(i.kinds) >= LEAST_ODDS)

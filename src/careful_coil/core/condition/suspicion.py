@@ -124,7 +124,7 @@ def suspicion_of(job: Job, kinds: Weighed) -> Suspicion | None:
 
 def has_brushes(kinds: Weighed) -> bool:
     """Return whether it is likely a motor with brushes and a commutator."""
-    return sum(o.probability for o in kinds.odds if o.kind.name in BRUSHED) >= LIKELY
+    return kinds.chance(BRUSHED) >= LIKELY
 
 
 def _worn_bearings(job: Job) -> list[tuple[str, str]]:

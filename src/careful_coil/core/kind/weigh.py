@@ -64,6 +64,10 @@ class Weighed:
         """Whether one kind is beyond reasonable doubt and no looks contradict each other."""
         return self.odds[0].probability >= SETTLED and not self.contradictions
 
+    def chance(self, names: Collection[str]) -> float:
+        """Return how likely it is one of these kinds."""
+        return sum(o.probability for o in self.odds if o.kind.name in names)
+
 
 def weigh_kinds(
     looks: Looks, opened: bool = True, put_off: frozenset[str] = frozenset()

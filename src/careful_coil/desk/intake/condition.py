@@ -3,7 +3,8 @@
 import math
 
 from PySide6.QtCore import QPointF, QRect, QRectF, Qt, Signal
-from PySide6.QtGui import QMouseEvent, QPainter, QPen
+from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPen
+from PySide6.QtWidgets import QWidget
 
 from careful_coil.core.condition.answered import read_looks
 from careful_coil.core.condition.burn import BURN, Burn, burns_for, dark_coils
@@ -12,6 +13,13 @@ from careful_coil.core.condition.seen_rules import unseen_items
 from careful_coil.core.job.at_intake import RestFine
 from careful_coil.core.job.noted import note
 from careful_coil.core.ledger import Judgement
+from careful_coil.core.mechanics.look_places import (
+    AT,
+    FINE,
+    looked_at,
+    said_of,
+    shell_looked_at,
+)
 from careful_coil.desk import paint
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.field import LONG
@@ -19,12 +27,13 @@ from careful_coil.desk.part import NOT_ASKED, Part
 from careful_coil.desk.roll import DELETE, Roll
 from careful_coil.desk.session import Session
 from careful_coil.desk.shared.page import Caution
+from careful_coil.desk.shared.section_view import SectionView
 from careful_coil.desk.theme import Theme
 
 CHIP_HIGH, GAP = 26, 8
 ASKED, ROOM = 216, 440  # width of the question; below ROOM the answers have no place beside it
 RING = 40
-FINE, NOTHING = "fine", ""
+NOTHING = ""
 
 
 class CheckRoll(Roll):
@@ -32,6 +41,7 @@ class CheckRoll(Roll):
 
     marked = Signal(str, str)  # item, answer
     rest_fine = Signal()
+    left = Signal()  # upward from the first row
 
     def __init__(self, theme: Theme) -> None:
         super().__init__(theme, "Look, smell, feel")
@@ -48,8 +58,8 @@ class CheckRoll(Roll):
         self.retell()
 
     def count(self) -> int:
-        """Return the looks and, last, the burn picture."""
-        return len(self.items) + bool(self.items)
+        """Return the looks and, last, the burn picture where it belongs to them."""
+        return len(self.items) + bool(self.burns)
 
     def name_of(self, k: int) -> str:
         """Return the item of a row."""
@@ -91,6 +101,14 @@ class CheckRoll(Roll):
         else:
             return False
         return True
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """Go back to the drawing upward from the first row, and with Escape."""
+        up = event.key() == Qt.Key.Key_Up and self.current == 0
+        if up or event.key() == Qt.Key.Key_Escape:
+            self.left.emit()
+        else:
+            super().keyPressEvent(event)
 
     def _chips(self, k: int) -> list[tuple[int, int, int]]:
         """Return left edge, width and line of each answer of a row."""
@@ -202,22 +220,29 @@ class ConditionPart(Part):
     """The part of Intake that keeps what hands, eyes and nose found."""
 
     name, title = "condition", "Look, smell, feel"
-    remark = "0 fine, G made good, a number is what is wrong"
+    remark = "point at a place, or its number; R: the rest is fine"
+    kept = ("place",)
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
+        self.place = ""
         self.caution = Caution(
             "Load off, isolated, capacitors discharged before a hand goes in. Clamp what you turn.",
             theme,
         )
-        self.column.addWidget(self.caution)
-        self.rest = EnterButton("The rest was looked at and is fine")
-        self.rest.clicked.connect(self._rest)
-        self.column.addWidget(self.rest, 0, Qt.AlignmentFlag.AlignLeft)
+        self.view = SectionView(theme, "Look, smell, feel: the motor in section")
         self.roll = CheckRoll(theme)
+        self.view.chosen.connect(self._chosen)
+        self.view.entered.connect(lambda _: self.roll.setFocus())
+        self.view.pressed.connect(self.roll.pressed)
         self.roll.marked.connect(self._marked)
         self.roll.rest_fine.connect(self._rest)
-        self.column.addWidget(self.roll)
+        self.roll.left.connect(self.view.setFocus)
+        self.rest = EnterButton("The rest was looked at and is fine")
+        self.rest.clicked.connect(self._rest)
+        for part in (self.caution, self.view, self.roll):
+            self.column.addWidget(part)
+        self.column.addWidget(self.rest, 0, Qt.AlignmentFlag.AlignLeft)
         self.add_field(
             "condition",
             "A look in your own words",
@@ -227,9 +252,9 @@ class ConditionPart(Part):
             most=LONG,
         )
 
-    def start(self) -> CheckRoll:
-        """Return the list."""
-        return self.roll
+    def start(self) -> QWidget:
+        """Return the drawing."""
+        return self.view
 
     def told(self, judged: Judgement) -> tuple[str, str]:
         """Return the worst that was found, or that all is fine."""
@@ -243,13 +268,21 @@ class ConditionPart(Part):
         return worst, ", ".join(wrong[:3]) if wrong else "fine" if not left else "begun"
 
     def show_judgement(self, judged: Judgement) -> None:
-        """Show the looks that this kind has."""
-        seen = judged.job.seen
-        said = dict.fromkeys(seen.fine, FINE) | {n: b.text for n, b in seen.condition.items()}
-        self.roll.show_job(items_for(judged.facts.kinds), burns_for(judged.job.plate.phases), said)
-        left = len(unseen_items(judged.job, judged.facts.kinds))
+        """Show the places of this kind, and the looks of the one that is chosen."""
+        job, kinds = judged.job, judged.facts.kinds
+        self.view.show_places(looked_at(job, kinds), shell_looked_at(job, kinds), self.place)
+        self.place = self.view.current
+        here = tuple(i for i in items_for(kinds) if AT[i.name] == self.place)
+        burns = burns_for(job.plate.phases) if AT[BURN] == self.place else ()
+        self.roll.show_job(here, burns, said_of(job))
+        left = len(unseen_items(job, kinds))
         self.rest.setText(f"R: the rest ({left}) was looked at and is fine")
         self.rest.setVisible(bool(left))
+
+    def _chosen(self, place: str) -> None:
+        self.place = place
+        self.roll.current = 0
+        self.again()
 
     def _marked(self, item: str, answer: str) -> None:
         if answer == FINE:

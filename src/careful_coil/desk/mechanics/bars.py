@@ -6,6 +6,7 @@ from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_mechanics import Commutator
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.mechanics.brush_rules import bars_of, next_bar
+from careful_coil.core.mechanics.places import shell_of
 from careful_coil.core.mechanics.typed import bars_count, bars_read
 from careful_coil.core.probes import Request
 from careful_coil.core.sheets.mechanics import FELT
@@ -58,6 +59,10 @@ class BarsPart(Part):
         self.ring = Plot(theme, "Ohms round the commutator", 10)
         for part in (self.next, self.key, self.ring, self.list):
             self.column.addWidget(part)
+
+    def wanted(self, judged: Judgement) -> bool:
+        """Whether it has a commutator."""
+        return shell_of(judged.job, judged.facts.kinds).commutator
 
     def start(self) -> QWidget:
         """Start at the count, then at the ohms."""

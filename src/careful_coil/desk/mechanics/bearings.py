@@ -11,7 +11,6 @@ from careful_coil.core.mechanics.bearing_rules import (
     proposal_of,
 )
 from careful_coil.core.mechanics.typed import SIZES
-from careful_coil.desk.ask_row import AskRow
 from careful_coil.desk.flow import Flow
 from careful_coil.desk.part import NARROWEST, Part
 from careful_coil.desk.session import Session
@@ -21,10 +20,8 @@ from careful_coil.desk.shared.shown import Prose, Verdicts
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.bearing import draw_bearing
 
-BALL = ("state", "seat", "done")
 SLEEVE = ("oil", "wick", "ports")
 ONLY_BALL = ("number", "size", "fitted")
-SORT_WORDS = {"ball": "ball", "sleeve": "sleeve"}
 
 
 class BearingsPart(Part):
@@ -38,15 +35,10 @@ class BearingsPart(Part):
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
         self.end = "drive"
-        self.which, self.sort = AskRow(), AskRow()
-        both = Flow(2, 0)
-        for row in (self.which, self.sort):
-            both.add(row)
-        self.column.addWidget(both)
-        grid = Flow(3, NARROWEST, theme)
         end = self._end
-        grid.add(self.add_noted("bearing", "number", end))
-        grid.add(
+        read = Flow(3, NARROWEST, theme)
+        read.add(self.add_noted("bearing", "number", end))
+        read.add(
             self.add_field(
                 "bearing-size",
                 "Callipers: bore, outside, width",
@@ -55,19 +47,26 @@ class BearingsPart(Part):
                 place=False,
             )
         )
-        for name in (*BALL, "fitted", *SLEEVE):
-            grid.add(self.add_noted("bearing", name, end))
-        self.column.addWidget(grid)
-        self.picture = Plot(theme, "The bearing in section", 10)
+        for name in SLEEVE:
+            read.add(self.add_noted("bearing", name, end))
         self.found, self.order = Prose(theme), Prose(theme)
         self.list = Verdicts(theme)
+        work = Flow(2, NARROWEST, theme)
+        for name in ("fitted", "seat"):
+            work.add(self.add_noted("bearing", name, end))
+        self.picture = Plot(theme, "The bearing in section", 10)
         self.head = Heading("To order", theme, "from what was found", rule=True)
         self.parts = Prose(theme)
         for part in (
+            self.add_scale("bearing", "state", end),
+            read,
             self.found,
-            self.picture,
+            self.add_scale("bearing", "done", end),
+            work,
             self.order,
             self.list,
+            self.add_scale("bearing", "sort", end),
+            self.picture,
             self.head,
             self.parts,
         ):
@@ -75,7 +74,7 @@ class BearingsPart(Part):
 
     def start(self) -> QWidget:
         """Start at the number, or at how a sleeve bearing runs."""
-        return self.fields[f"bearing-{'state' if self._sleeve() else 'number'}"].cell
+        return self.fields[f"bearing-{'state' if self._sleeve() else 'number'}"].entry
 
     def _sleeve(self) -> bool:
         told = self.judged.job.hands.bearings.get(self.end, {}) if self.judged else {}
@@ -85,12 +84,10 @@ class BearingsPart(Part):
         """Show the end chosen: what number and callipers make of it."""
         told = judged.job.hands.bearings.get(self.end, {})
         sleeve = self._sleeve()
-        self._ask(
-            self.which, "Which end?", {n: w.lower() for n, w in ENDS.items()}, self.end, self.choose
-        )
-        sort = "sleeve" if sleeve else "ball"
-        self._ask(self.sort, "What is it?", SORT_WORDS, sort, self._sorted)
+        self.heading.say(f"Bearing, {ENDS[self.end].lower()}", self.remark)
         self.show_notes(judged)
+        if not told.get("sort"):
+            self.fields["bearing-sort"].show_text("ball")  # until somebody says otherwise
         self.fields["bearing-size"].show_text(" x ".join(told[n] for n in SIZES if told.get(n)))
         for name in ONLY_BALL:
             self.fields[f"bearing-{name}"].setVisible(not sleeve)
@@ -110,19 +107,8 @@ class BearingsPart(Part):
         )
         self.parts.say(
             "\n".join(f"{p.count} × {p.words}, {p.place}: {p.why}." for p in judged.facts.parts)
-            or "Nothing yet."
         )
-
-    def _ask(
-        self, row: AskRow, question: str, words: dict[str, str], chosen: str, answered: object
-    ) -> None:
-        """Show a choice with the chosen one pressed."""
-        names = {w: n for n, w in words.items()}
-        row.ask(question, tuple(names), lambda w: answered(names[w]))  # type: ignore[operator]
-        row.setVisible(True)
-        for button, name in zip(row.buttons, words, strict=True):
-            button.setCheckable(True)
-            button.setChecked(name == chosen)
+        self.head.setVisible(bool(judged.facts.parts))
 
     def _show_found(self, judged: Judgement, sleeve: bool) -> None:
         told = judged.job.hands.bearings.get(self.end, {})
@@ -151,9 +137,6 @@ class BearingsPart(Part):
         """Show the other end."""
         self.end = end
         self.again()
-
-    def _sorted(self, sort: str) -> None:
-        self.set_down("bearing", "sort", sort, self.end)
 
     def _end(self) -> str:
         return self.end

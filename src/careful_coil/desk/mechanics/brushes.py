@@ -5,6 +5,7 @@ from PySide6.QtWidgets import QWidget
 from careful_coil.core.errors import BadValue
 from careful_coil.core.gear.typed import part_name
 from careful_coil.core.ledger import Judgement
+from careful_coil.core.mechanics.places import shell_of
 from careful_coil.core.sheets.bearings import BRUSH
 from careful_coil.desk.flow import Flow
 from careful_coil.desk.part import NARROWEST, Part
@@ -35,9 +36,13 @@ class BrushesPart(Part):
         self.list = Verdicts(theme)
         self.column.addWidget(self.list)
 
+    def wanted(self, judged: Judgement) -> bool:
+        """Whether it has brushes."""
+        return shell_of(judged.job, judged.facts.kinds).brushes
+
     def start(self) -> QWidget:
         """Start at the length, where a brush is chosen."""
-        return self.fields["brush-length" if self.chosen else "brush-name"].cell
+        return self.fields["brush-length" if self.chosen else "brush-name"].entry
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show the brush chosen and how each one stands."""

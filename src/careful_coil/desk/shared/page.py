@@ -95,8 +95,7 @@ class Page(QScrollArea):
         """Put the cursor into a field; False when this station has none of that name."""
         if field not in self.fields or not self.fields[field].isVisibleTo(self):
             return False
-        self.fields[field].cell.setFocus(Qt.FocusReason.OtherFocusReason)
-        self.fields[field].cell.selectAll()
+        self.fields[field].take_cursor()
         self.ensureWidgetVisible(self.fields[field])
         return True
 

@@ -9,18 +9,17 @@ from careful_coil.desk.connect.proof import ProofPart
 from careful_coil.desk.connect.supply import SupplyPart
 from careful_coil.desk.connect.what_if import WhatIfPart
 from careful_coil.desk.connect.wish import WishPart
-from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.parted import PartedPage
+from careful_coil.desk.stations.parted import Groups, PartedPage
+from careful_coil.desk.stations.together import Group
 from careful_coil.desk.theme import Theme
 
-PARTS: tuple[type[Part], ...] = (
-    SupplyPart,
-    WishPart,
+GROUPS: Groups = (
+    Group("Wanted", WishPart, SupplyPart),
     ChangePart,
     ProofPart,
-    WhatIfPart,
     BeyondPart,
+    WhatIfPart,
     CardPart,
 )
 CAUTION = (
@@ -40,7 +39,7 @@ class ConnectPage(PartedPage):
     """The station."""
 
     def __init__(self, session: Session, theme: Theme) -> None:
-        super().__init__(session, theme, "Connect", CAUTION, PARTS)
+        super().__init__(session, theme, "Connect", CAUTION, GROUPS)
         self.change.steps.chosen.connect(lambda _: self.joint_wanted.emit())
 
     def put_cursor(self, field: str) -> bool:
@@ -66,7 +65,6 @@ class ConnectPage(PartedPage):
         step = job.judged.next if job else None
         if step is not None and step.station == "connect" and not step.focus:
             part = "proof" if step.act in ("line", "low-run") else "change"
-            self.index.go(list(self.parts).index(part))
+            self.turn_to(part)
             return False
-        self.open_part(self.part.name)
-        return True
+        return super().start()

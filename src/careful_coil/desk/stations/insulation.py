@@ -8,22 +8,19 @@ from careful_coil.desk.insulation.ready import ReadyPart
 from careful_coil.desk.insulation.test import TestPart
 from careful_coil.desk.insulation.traces import TracesPart
 from careful_coil.desk.insulation.years import YearsPart
-from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
 from careful_coil.desk.shared.heat_run import RisePart
-from careful_coil.desk.stations.parted import PartedPage
+from careful_coil.desk.stations.parted import Groups, PartedPage
+from careful_coil.desk.stations.together import Group
 from careful_coil.desk.theme import Theme
 
-PARTS: tuple[type[Part], ...] = (
-    CoilsPart,
-    MadePart,
-    ReadyPart,
-    TestPart,
+GROUPS: Groups = (
+    Group("Coils", CoilsPart, RisePart),
+    Group("Before the test", ReadyPart, MadePart),
+    Group("The test", TestPart, TracesPart),
     YearsPart,
     DryingPart,
     BondPart,
-    RisePart,
-    TracesPart,
 )
 
 
@@ -32,7 +29,7 @@ class InsulationPage(PartedPage):
 
     def __init__(self, session: Session, theme: Theme) -> None:
         caution = "Capacitors, electronics and sensors off first. A tested winding holds its charge: earth it."
-        super().__init__(session, theme, "Insulation", caution, PARTS)
+        super().__init__(session, theme, "Insulation", caution, GROUPS)
 
     def discharge(self) -> bool:
         """Start the countdown to earth, or tick it when it is over."""
@@ -40,12 +37,4 @@ class InsulationPage(PartedPage):
         part = self.parts["test"]
         if isinstance(part, TestPart):
             part.discharge()
-        return True
-
-    def start(self) -> bool:
-        """Begin at the part that the next step asks for, else where it was left."""
-        step = self.judged.next if self.judged else None
-        wanted = step.focus if step is not None and step.station == "insulation" else ""
-        if not self.put_cursor(wanted):
-            self.open_part(self.part.name)
         return True

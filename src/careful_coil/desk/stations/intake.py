@@ -11,40 +11,38 @@ from careful_coil.desk.intake.plate import PlatePart
 from careful_coil.desk.intake.plug import PlugPart
 from careful_coil.desk.intake.replacement import ReplacementPart
 from careful_coil.desk.intake.worth import WorthPart
-from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.parted import PartedPage
+from careful_coil.desk.stations.parted import Groups, PartedPage
+from careful_coil.desk.stations.together import Group
 from careful_coil.desk.theme import Theme
 
-PARTS: tuple[type[Part], ...] = (
+GROUPS: Groups = (
     CounterPart,
-    PlatePart,
-    KindPart,
-    LeadsPart,
-    HookupPart,
-    PlugPart,
-    DiagramPart,
+    Group("Plate and kind", PlatePart, KindPart),
+    Group("Leads and joints", LeadsPart, HookupPart, PlugPart, DiagramPart),
     ConditionPart,
     PicturesPart,
-    WorthPart,
-    ReplacementPart,
+    Group("Worth it", WorthPart, ReplacementPart),
 )
 
 
 class IntakePage(PartedPage):
     """The station."""
 
+    above = True  # the drawing of its looks has the whole width
+
     def __init__(self, session: Session, theme: Theme) -> None:
         caution = (
             "Isolate it, lock it out, prove it dead. Photograph the joints before anything is cut."
         )
-        super().__init__(session, theme, "Intake", caution, PARTS)
+        super().__init__(session, theme, "Intake", caution, GROUPS)
         counter = self.parts["counter"]
         if isinstance(counter, CounterPart):
             counter.stubs_wanted.connect(self.stubs_wanted)
 
     def start(self) -> bool:
-        """Begin at the counter while the motor has no name, else where it was left."""
-        named = self.judged is not None and self.judged.job.ticket.get("name")
-        self.open_part(self.part.name if named else "counter")
+        """Begin at the counter while the motor has no name."""
+        if self.judged is None or self.judged.job.ticket.get("name"):
+            return super().start()
+        self.open_part("counter")
         return True

@@ -1,26 +1,29 @@
-"""Mechanics: shaft, bearings, brushes, commutator, leads and cord, temporaries, what was taken off."""
+"""Mechanics: the motor in section with its places, commutator, what was taken off, what is left on it."""
 
 from careful_coil.desk.mechanics.assembly import AssemblyPart
 from careful_coil.desk.mechanics.bars import BarsPart
 from careful_coil.desk.mechanics.bearings import BearingsPart
 from careful_coil.desk.mechanics.brushes import BrushesPart
+from careful_coil.desk.mechanics.felt import FanPart, SealsPart, ShaftPart, ShieldsPart
 from careful_coil.desk.mechanics.leads import LeadsPart
 from careful_coil.desk.mechanics.open import OpenPart
-from careful_coil.desk.mechanics.shaft import ShaftPart
-from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.parted import PartedPage
+from careful_coil.desk.stations.in_section import CALLED, ENDS, InSection
+from careful_coil.desk.stations.parted import Groups, PartedPage
+from careful_coil.desk.stations.together import Group, Together
 from careful_coil.desk.theme import Theme
 
-PARTS: tuple[type[Part], ...] = (
+PLACES = Group(
+    "The motor",
     ShaftPart,
     BearingsPart,
-    BrushesPart,
-    BarsPart,
+    FanPart,
+    SealsPart,
+    ShieldsPart,
     LeadsPart,
-    OpenPart,
-    AssemblyPart,
+    BrushesPart,
 )
+GROUPS: Groups = (PLACES, BarsPart, AssemblyPart, OpenPart)
 CAUTION = (
     "Unplugged and discharged before a hand goes in. Sharp fan, hot bearing, heavy rotor: two hands, and a second "
     "pair for what is heavy."
@@ -30,23 +33,31 @@ CAUTION = (
 class MechanicsPage(PartedPage):
     """The station."""
 
+    above = True  # the drawing has the whole width
+
     def __init__(self, session: Session, theme: Theme) -> None:
-        super().__init__(session, theme, "Mechanics", CAUTION, PARTS)
+        super().__init__(session, theme, "Mechanics", CAUTION, GROUPS)
+
+    def gather(self, group: Group) -> Together:
+        """Return the places in their drawing, the rest as it is."""
+        if group is PLACES:
+            return InSection(self.session, self.theme, group)
+        return super().gather(group)
+
+    @property
+    def places(self) -> InSection:
+        """Return the motor in section."""
+        return next(g for g in self.groups if isinstance(g, InSection))
+
+    def step(self, by: int) -> None:
+        """Go to the next place of the drawing, from the last one to the next part."""
+        if not (self.group is self.places and self.places.step(by)):
+            super().step(by)
 
     def put_cursor(self, field: str) -> bool:
         """Fields of an end of the motor open that end: `drive-number`, `other-state`."""
         end, _, name = field.partition("-")
-        bearings = self.parts["bearings"]
-        if isinstance(bearings, BearingsPart) and end in ("drive", "other"):
-            self.index.go(list(self.parts).index("bearings"))
-            bearings.choose(end)
+        if end in ENDS and name:
+            self.places.bearings.choose(end)
             return super().put_cursor(f"bearing-{name}")
-        if field == "feel":
-            self.open_part("shaft")
-            return True
-        return super().put_cursor(field)
-
-    def start(self) -> bool:
-        """Begin at the part that is open."""
-        self.open_part(self.part.name)
-        return True
+        return super().put_cursor(CALLED.get(field, field))

@@ -2,56 +2,92 @@
 
 from collections.abc import Sequence
 
-from PySide6.QtCore import Qt
-from PySide6.QtGui import QKeySequence, QShortcut
-from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QKeySequence, QResizeEvent, QShortcut
+from PySide6.QtWidgets import QBoxLayout, QVBoxLayout, QWidget
 
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk.index import Index
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
 from careful_coil.desk.shared.page import Caution, Page
+from careful_coil.desk.stations.together import Group, Together
 from careful_coil.desk.theme import Theme
+
+ROOM_BESIDE = 640  # pixels at 100 % text below which the index stands above the parts
+MOST = 6  # lines of an index: what belongs together is one
+Groups = Sequence[type[Part] | Group]  # a line of the index each
 
 
 class PartedPage(Page):
     """The station `name` with its caution; Page Up and Page Down walk through its parts."""
 
+    turned = Signal()  # to another line of the index
+
     def __init__(
-        self, session: Session, theme: Theme, name: str, caution: str, make: Sequence[type[Part]]
+        self, session: Session, theme: Theme, name: str, caution: str, groups: Groups
     ) -> None:
         super().__init__(session, theme)
         self.caution = Caution(caution, theme)
         self.column.addWidget(self.caution)
-        self.parts: dict[str, Part] = {}
-        for kind in make:
-            part = kind(session, theme)
-            self.parts[part.name] = part
-            self.fields |= part.fields
-        self.index = Index(theme, list(self.parts.values()), name)
-        self.index.moved.connect(self._opened)
-        row = QHBoxLayout()
-        row.setSpacing(20)
-        row.addWidget(self.index, 0, Qt.AlignmentFlag.AlignTop)
+        every = [g if isinstance(g, Group) else Group(g.title, g) for g in groups]
+        self.groups = [self.gather(g) for g in every]
+        self.parts: dict[str, Part] = {n: p for g in self.groups for n, p in g.parts.items()}
+        self._now = self.groups[0]
+        self.judged: Judgement | None = None
+        self.index = Index(theme, name)
+        self.index.moved.connect(self._picked)
+        self._row = QBoxLayout(QBoxLayout.Direction.LeftToRight)
+        self._row.setSpacing(20)
+        self._row.addWidget(self.index, 0, Qt.AlignmentFlag.AlignTop)
         holder = QWidget()
         holding = QVBoxLayout(holder)
         holding.setContentsMargins(0, 0, 0, 0)
-        for part in self.parts.values():
-            holding.addWidget(part)  # first: what has no parent is shown as a window of its own
-            part.setVisible(part is self.part)
+        for group in self.groups:
+            self.fields |= {n: f for p in group.parts.values() for n, f in p.fields.items()}
+            group.opened.connect(self.open_part)
+            holding.addWidget(group)  # first: what has no parent is shown as a window of its own
+            group.setVisible(group is self._now)
         holding.addStretch()
-        row.addWidget(holder, 1)
-        self.column.addLayout(row)
+        self._row.addWidget(holder, 1)
+        self.column.addLayout(self._row)
         self.column.addStretch()
-        self.judged: Judgement | None = None
+        self.index.show_parts(self.groups, 0)
         for key, step in (("PgDown", 1), ("PgUp", -1)):
             shortcut = QShortcut(QKeySequence(key), self)
             shortcut.setContext(Qt.ShortcutContext.WidgetWithChildrenShortcut)
             shortcut.activated.connect(lambda step=step: self.step(step))
 
+    above = False  # whether the index stands above however wide it is
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """Put the index above where the parts would be narrow beside it."""
+        self._place()
+        super().resizeEvent(event)
+
+    def set_theme(self, theme: Theme) -> None:
+        """Take another theme."""
+        super().set_theme(theme)
+        self._place()
+
+    def _place(self) -> None:
+        above = self.above or self.width() < self.theme.px(ROOM_BESIDE)
+        if above != self.index.above:
+            way = QBoxLayout.Direction
+            self._row.setDirection(way.TopToBottom if above else way.LeftToRight)
+            self._row.setAlignment(
+                self.index, Qt.AlignmentFlag(0) if above else Qt.AlignmentFlag.AlignTop
+            )
+            self._row.setSpacing(10 if above else 20)
+            self.index.lay(above)
+
+    def gather(self, group: Group) -> Together:
+        """Return the parts behind a line of the index."""
+        return Together(self.session, self.theme, group)
+
     def in_sight(self) -> Sequence[QWidget]:
         """Return the index and the open part."""
-        return self.caution, self.index, self.part
+        return self.caution, self.index, self._now
 
     def opened(self, id: str) -> None:
         """Take up another motor in every part."""
@@ -59,39 +95,90 @@ class PartedPage(Page):
             part.taken_up(id)
 
     @property
+    def group(self) -> Together:
+        """Return the parts behind the open line."""
+        return self._now
+
+    @property
     def part(self) -> Part:
         """Return the open part."""
-        return list(self.parts.values())[self.index.current]
+        return self._now.part
+
+    def seen(self) -> list[str]:
+        """Return the parts that this motor has, in turn."""
+        return [n for g in self._lines() for n in g.seen(self.judged) if self._has(n)]
+
+    def _has(self, name: str) -> bool:
+        return (
+            self.judged is None
+            or self.parts[name] is self.part
+            or self.parts[name].wanted(self.judged)
+        )
+
+    def _lines(self) -> list[Together]:
+        judged = self.judged
+        return [g for g in self.groups if judged is None or g is self._now or g.wanted(judged)]
 
     def step(self, by: int) -> None:
         """Open the next or the previous part, and put the cursor into it."""
-        self.open_part(list(self.parts)[(self.index.current + by) % len(self.parts)])
+        seen = self.seen()
+        self.open_part(seen[(seen.index(self.part.name) + by) % len(seen)])
 
     def open_part(self, name: str) -> None:
         """Open a part and put the cursor where it starts."""
-        self.index.go(list(self.parts).index(name))
+        self.turn_to(name)
         self.part.start().setFocus(Qt.FocusReason.OtherFocusReason)
         self.verticalScrollBar().setValue(0)
+        self.ensureWidgetVisible(self.part.heading)
 
-    def _opened(self, _: int) -> None:
-        if self.part.theme != self.theme or not self.part.styleSheet():
-            self.dress(self.part)
-        for part in self.parts.values():
-            part.setVisible(part is self.part)
+    def turn_to(self, name: str) -> None:
+        """Open a part; the cursor stays where it is."""
+        group = next(g for g in self.groups if name in g.parts)
+        group.open(name, self.judged)
+        self._show(group)
+
+    def _picked(self, k: int) -> None:
+        self._show(self._lines()[k])
+
+    def _show(self, group: Together) -> None:
+        self._now = group
+        lines = self._lines()
+        self.index.show_parts(lines, lines.index(group))
+        if self.part.theme != self.theme or not group.styleSheet():
+            self.dress(group)
+        for each in self.groups:
+            each.setVisible(each is group)
         if self.judged is not None:
-            self.part.show_judgement(self.judged)
+            self.index.show_judgement(self.judged)
+            group.show_judgement(self.judged)
+        self.turned.emit()
+
+    def again(self) -> None:
+        """Show how far each part is once more."""
+        if self.judged is not None:
+            self.index.show_judgement(self.judged)
+
+    def start(self) -> bool:
+        """Begin at what is needed here: what Next asks of this station, else where it was left."""
+        steps = self.judged.steps if self.judged else ()
+        own = (s.focus for s in steps if s.station == self.session.station and s.focus)
+        if not any(self.put_cursor(f) for f in own):
+            self.open_part(self.part.name)
+        return True
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show how far each part is, and the open one."""
         self.judged = judged
+        lines = self._lines()
+        self.index.show_parts(lines, lines.index(self._now))
         self.index.show_judgement(judged)
-        self.part.show_judgement(judged)
+        self._now.show_judgement(judged)
 
     def put_cursor(self, field: str) -> bool:
         """Open the part that has a field or is named so, and put the cursor into it."""
         owner = next((p for p in self.parts.values() if p.owns(field)), self.parts.get(field))
         if owner is not None and owner is not self.part:
-            self.index.go(list(self.parts.values()).index(owner))
+            self.turn_to(owner.name)
         if owner is not None:
             self.fields |= owner.fields  # which fields a part has may follow the job
         if owner is not None and field not in self.fields:

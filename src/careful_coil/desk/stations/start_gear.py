@@ -9,21 +9,18 @@ from careful_coil.desk.gear.shelf import ShelfPart
 from careful_coil.desk.gear.unknown import UnknownPart
 from careful_coil.desk.gear.why import WhyPart
 from careful_coil.desk.gear.wiring import WiringPart
-from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.parted import PartedPage
+from careful_coil.desk.stations.parted import Groups, PartedPage
+from careful_coil.desk.stations.together import Group
 from careful_coil.desk.theme import Theme
 
-PARTS: tuple[type[Part], ...] = (
+GROUPS: Groups = (
     WhyPart,
-    CapacitorsPart,
-    UnknownPart,
-    ShelfPart,
+    Group("Capacitors", CapacitorsPart, UnknownPart, ShelfPart),
     DevicesPart,
     WiringPart,
     FittingPart,
-    CurvesPart,
-    BecomePart,
+    Group("This motor", CurvesPart, BecomePart),
 )
 
 
@@ -35,20 +32,14 @@ class StartGearPage(PartedPage):
             "A capacitor holds its charge: discharge it through a resistor, prove it with a meter, leave the "
             "resistor on while you handle it."
         )
-        super().__init__(session, theme, "Start gear", caution, PARTS)
+        super().__init__(session, theme, "Start gear", caution, GROUPS)
         shelf, unknown = self.parts["shelf"], self.parts["unknown"]
         for part in self.parts.values():
             if isinstance(part, ShelfPart | CurvesPart):
                 part.changed.connect(self._retell)
         if isinstance(shelf, ShelfPart) and isinstance(unknown, UnknownPart):
             shelf.changed.connect(lambda: unknown.take(shelf.items))
-            self.index.moved.connect(lambda _: shelf.load())
+            self.turned.connect(shelf.load)
 
     def _retell(self) -> None:
-        if self.judged is not None:
-            self.index.show_judgement(self.judged)
-
-    def start(self) -> bool:
-        """Begin at the part that is open."""
-        self.open_part(self.part.name)
-        return True
+        self.again()

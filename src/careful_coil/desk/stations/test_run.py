@@ -1,15 +1,19 @@
 """Test run: made ready, run on the bench by its own kind, what it says, before and after."""
 
-from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
-from careful_coil.desk.stations.parted import PartedPage
+from careful_coil.desk.stations.parted import Groups, PartedPage
 from careful_coil.desk.theme import Theme
 from careful_coil.desk.trial.meaning import MeaningPart
 from careful_coil.desk.trial.ready import ReadyPart
 from careful_coil.desk.trial.run import RunPart
 from careful_coil.desk.trial.stopped import StoppedPart
 
-PARTS: tuple[type[Part], ...] = (ReadyPart, RunPart, StoppedPart, MeaningPart)
+GROUPS: Groups = (
+    ReadyPart,
+    RunPart,
+    StoppedPart,
+    MeaningPart,
+)
 CAUTION = (
     "Clamped, earthed, guarded, meter on. Capacitors discharged before and after. Supply at zero and read as "
     "zero before any lead is moved."
@@ -23,7 +27,7 @@ class TestRunPage(PartedPage):
     __test__ = False  # the name is not that of a test
 
     def __init__(self, session: Session, theme: Theme) -> None:
-        super().__init__(session, theme, "Test run", CAUTION, PARTS)
+        super().__init__(session, theme, "Test run", CAUTION, GROUPS)
 
     def put_cursor(self, field: str) -> bool:
         """Open the part that what is asked for belongs to."""
@@ -37,7 +41,7 @@ class TestRunPage(PartedPage):
         job = self.session.open
         now = job.judged.job.trials.now if job else None
         if now is not None and now.ready:
-            self.index.go(list(self.parts).index("run"))
+            self.turn_to("run")
             return False
         self.open_part("ready")
         return True
