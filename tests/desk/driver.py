@@ -14,6 +14,7 @@ from careful_coil.core.stations import Station
 from careful_coil.demo import demo_jobs
 from careful_coil.desk.driven import CTRL, NONE, SHIFT, Driven, Key
 from careful_coil.desk.field import Field
+from careful_coil.desk.ledger import told
 from careful_coil.desk.open_job import OpenJob
 from careful_coil.desk.shared.page import Page
 from careful_coil.desk.theme import Theme
@@ -49,6 +50,7 @@ class Bench(Driven):
         self._ticks = 0
         self.later = timedelta()  # what the wall clock has moved on besides
         super().__init__(folder, demo, self._clock, theme)
+        self.window.session.asks_who = False  # a test of its own types initials
 
     def _clock(self) -> datetime:
         self._ticks += 1
@@ -117,9 +119,13 @@ class Bench(Driven):
         return self.page.fields[name]
 
     def ledger(self) -> list[str]:
-        """The rows of the ledger as a screen reader hears them."""
+        """The rows of the ledger as a screen reader hears them, each folded line with all behind it."""
         model = self.window.ledger.model
-        return [str(model.data(model.index(k))) for k in range(model.rowCount())]
+        found: list[str] = []
+        for row in model.rows:
+            found.append(row.heading if row.key else row.words)
+            found += [told(f) for f in row.folded if not row.opened]
+        return found
 
     def rack(self) -> list[str]:
         """The tags on the rack as a screen reader hears them."""

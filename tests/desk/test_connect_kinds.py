@@ -5,6 +5,7 @@ import itertools
 from careful_coil.desk.connect.change import ChangePart
 from careful_coil.desk.connect.proof import ProofPart
 from careful_coil.desk.connect.what_if import WhatIfPart
+from careful_coil.desk.keeping import change_settings
 from tests.desk.driver import Bench, Key
 from tests.desk.hands import log, part, typed
 from tests.desk.test_connect import connect, joints, new_motor, play
@@ -134,7 +135,7 @@ def by_tag(bench: Bench, joined: tuple[tuple[str, ...], ...]) -> list[tuple[str,
 
 def test_the_bench_lists_are_changed_in_the_settings_and_counted_at_once(bench: Bench) -> None:
     connect(bench)
-    bench.window.session.change_settings({"bench": "variable-ac"})
+    change_settings(bench.window.session, {"bench": "variable-ac"})
     bench.settle()
     tried = part(bench, WhatIfPart)
     bench.settle(lambda: bool(tried.roll.slips))

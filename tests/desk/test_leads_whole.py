@@ -7,6 +7,7 @@ import pytest
 from careful_coil.core.job.entries import ReadingTaken
 from careful_coil.core.probes import Request
 from careful_coil.core.readings import Kick, Resistance, Run, Series, Spin
+from careful_coil.desk.keeping import change_settings
 from careful_coil.desk.shared.marks import marks_of
 from careful_coil.desk.stations.leads import LeadsPage
 from tests.desk.driver import Bench, Key
@@ -253,7 +254,7 @@ def test_a_shop_that_does_not_bunch_is_asked_for_pairs(bench: Bench) -> None:
     loose(bench, 12)
     assert bench.judged.next is not None
     assert bench.judged.next.also
-    bench.window.session.change_settings({"schools": {"bunching": "no"}})
+    change_settings(bench.window.session, {"schools": {"bunching": "no"}})
     bench.settle()
     assert bench.judged.next is not None
     assert not bench.judged.next.also

@@ -4,6 +4,7 @@ import json
 from pathlib import Path
 
 from careful_coil.core.schools import SCHOOLS
+from careful_coil.desk.keeping import change_settings
 from careful_coil.desk.settings_page import SettingsPage
 from tests.desk.driver import Bench, Key
 
@@ -107,7 +108,7 @@ def test_a_rack_read_before_the_open_motor_was_judged_keeps_its_newer_tag(bench:
     bench.open("boatyard")
     session = bench.window.session
     before = list(session.summaries)
-    session.change_settings({"insulation_minimum": 0.5})
+    change_settings(session, {"insulation_minimum": 0.5})
     bench.settle()
     session.filled(before)
     own = [row.lower() for row in bench.rack() if "Boatyard" in row]

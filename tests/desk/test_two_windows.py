@@ -8,6 +8,7 @@ import pytest
 
 from careful_coil.core.job.at_release import LetGo
 from careful_coil.core.job.noted import note
+from careful_coil.desk.keeping import change_settings
 from careful_coil.records.folder import DATABASE
 from careful_coil.records.store import Store
 from tests.desk.driver import Bench, Key
@@ -82,7 +83,7 @@ def test_undo_takes_back_ones_own(pair: tuple[Bench, Bench]) -> None:
 
 def test_settings_of_another_window_are_taken_over(pair: tuple[Bench, Bench]) -> None:
     a, b = pair
-    b.window.session.change_settings({"insulation_minimum": 77})
+    change_settings(b.window.session, {"insulation_minimum": 77})
     b.settle()
     look(a)
     assert a.window.session.settings.insulation_minimum.value == 77

@@ -116,9 +116,37 @@ def test_release_is_number_nine() -> None:
 
 def test_the_ledger_lists_found_bad_first_and_tells_word_and_reason(bench: Bench) -> None:
     rows = bench.ledger()
-    assert rows[0] == "Before it can go"
+    assert rows[0] == "Found"
     assert rows[1].startswith("hold: Insulation too low. ")
-    assert "Found so far" in rows
+    assert rows.index("Found") < rows.index("Still needed") < rows.index("Good, noted")
+
+
+def test_what_a_station_still_needs_is_one_line_that_a_key_opens(bench: Bench) -> None:
+    ledger = bench.window.ledger
+    lines = [k for k, row in enumerate(ledger.model.rows) if row.key]
+    keys = [ledger.model.rows[k].key for k in lines]
+    assert len(keys) == len(set(keys))
+    first = ledger.model.rows[lines[0]]
+    assert first.folded[0].subject not in [r.words for r in ledger.model.rows]
+    before = ledger.model.rowCount()
+    ledger.list.setFocus()
+    ledger.list.setCurrentIndex(ledger.model.index(lines[0]))
+    bench.key(Key.Key_Return)
+    assert ledger.model.rowCount() == before + len(first.folded)
+    row = ledger.model.rows[lines[0] + 1]
+    assert row.finding == first.folded[0]
+    ledger.list.setCurrentIndex(ledger.model.index(lines[0] + 1))
+    bench.key(Key.Key_Return)
+    assert bench.station == first.folded[0].station
+
+
+def test_what_next_says_is_not_said_twice(bench: Bench) -> None:
+    bench.open("dairy")
+    said = bench.judged.next
+    assert said is not None
+    for row in bench.window.ledger.model.rows:
+        if row.finding is not None and row.finding.why and row.finding.why in said.why:
+            assert row.brief
 
 
 def test_a_chosen_finding_shows_its_source(bench: Bench) -> None:
@@ -270,12 +298,14 @@ def test_a_shop_of_a_newer_version_is_refused_and_not_touched(
 
 
 def test_an_empty_shop_teaches_how_to_begin(empty: Bench) -> None:
-    assert "Ctrl+N" in empty.window.ledger.card.why()
-    empty.key(Key.Key_Space)
+    assert not empty.window.ledger.isVisible()
+    assert not empty.window.strip.line.isVisible()
+    assert empty.focus is empty.window.beginning.first.offers
+    empty.ctrl(Key.Key_3)
     empty.ctrl(Key.Key_M)
-    empty.enter("AF 3.9")
+    empty.type("AF")
     assert empty.window.session.open is None
-    assert empty.note or empty.message
+    assert empty.focus is empty.window.beginning.first.offers
 
 
 def test_what_a_user_types_is_never_read_as_markup(empty: Bench) -> None:

@@ -134,13 +134,22 @@ class Title(QLabel):
 
     def __init__(self, words: str) -> None:
         super().__init__()
-        self._words = words
+        self._words, self._mark = words, ""
         self.setTextFormat(Qt.TextFormat.PlainText)
 
     def setText(self, words: str) -> None:
         """Show other words."""
         self._words = words
         self._fit()
+
+    def mark(self, word: str) -> None:
+        """Put a word before them."""
+        self._mark = word
+        self._fit()
+        self.updateGeometry()
+
+    def _shown(self) -> str:
+        return f"{self._mark} · {self._words}" if self._mark else self._words
 
     def text(self) -> str:
         """Return the whole words."""
@@ -153,7 +162,7 @@ class Title(QLabel):
     def sizeHint(self) -> QSize:
         """Return the room of the whole words."""
         metrics = self.fontMetrics()
-        return QSize(metrics.horizontalAdvance(self._words) + 2, metrics.height())
+        return QSize(metrics.horizontalAdvance(self._shown()) + 2, metrics.height())
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         """Cut to the room."""
@@ -162,7 +171,7 @@ class Title(QLabel):
 
     def _fit(self) -> None:
         cut = self.fontMetrics().elidedText(
-            self._words, Qt.TextElideMode.ElideRight, max(self.width(), 1)
+            self._shown(), Qt.TextElideMode.ElideRight, max(self.width(), 1)
         )
         super().setText(cut)
 
@@ -191,6 +200,7 @@ class Field(QWidget):
         self._beside = beside
         self._commit, self._clears, self._most = commit, clears, most
         self._holds = holds
+        self.asked = False
         self._of, self._drafts = "", dict[str, tuple[str, str]]()
         self.label = Title(label)
         self.cell = Cell()
@@ -246,6 +256,23 @@ class Field(QWidget):
             self.cell.setText(text)
             self.cell.setCursorPosition(0)
             self.cell.setModified(False)
+
+    def ask(self, asked: bool) -> None:
+        """Show that Next asks for it, or does not any more."""
+        if asked == self.asked:
+            return
+        self.asked = asked
+        for part in (self.label, self.cell):
+            part.setProperty("asked", asked)
+            part.style().unpolish(part)
+            part.style().polish(part)
+        self.label.mark("next" if asked else "")
+
+    def takes(self) -> str:
+        """Return in a line what it takes: its answers, or an example."""
+        if self.cell.choices:
+            return ", ".join(self.cell.choices)
+        return f"e.g. {self.cell.hint}" if self.cell.hint else ""
 
     @property
     def entry(self) -> QWidget:
@@ -307,11 +334,16 @@ class Field(QWidget):
         self.finish()
         if self.message.isVisible():
             return
+        if self.window().focusWidget() is self.cell:  # else somebody asks who is at the bench
+            self.go_on()
+        self.entered.emit()
+
+    def go_on(self) -> None:
+        """Put the cursor into the next field of the station."""
         self.focusNextChild()
         station, at = self._station(), self.window().focusWidget()
         if station is not None and (at is None or not station.isAncestorOf(at)):
             self.cell.setFocus(Qt.FocusReason.OtherFocusReason)  # the last field: it stays here
-        self.entered.emit()
 
     def _station(self) -> QWidget | None:
         """Return the station's page that this field stands in, None outside of one."""

@@ -33,7 +33,7 @@ class Index(Roll):
         super().__init__(theme, f"Parts of {station}")
         self._parts: Sequence[Told] = ()
         self.told: list[tuple[str, str]] = []
-        self.above = False
+        self.above, self._next = False, -1
         self.set_theme(theme)
 
     def set_theme(self, theme: Theme) -> None:
@@ -86,6 +86,12 @@ class Index(Roll):
             self.told = [("", "")] * len(parts)
             self.retell()
 
+    def mark_next(self, k: int) -> None:
+        """Mark the line that Next asks at; -1: none."""
+        if k != self._next:
+            self._next = k
+            self.update()
+
     def show_judgement(self, judged: Judgement) -> None:
         """Show how far each part is."""
         self.told = [p.told(judged) for p in self._parts]
@@ -115,6 +121,11 @@ class Index(Roll):
         mark, words = self.told[k]
         inner = box.adjusted(14, t.px(4), -t.px(24), -t.px(4))
         half = inner.height() // 2
+        if k == self._next:  # what is to be done now
+            dot = QRect(
+                inner.left() - t.px(10), inner.top() + half // 2 - t.px(3), t.px(6), t.px(6)
+            )
+            painter.fillRect(dot, t.colour("copper"))
         title = QRect(inner.left(), inner.top(), inner.width(), half)
         paint.text(painter, t, title, self._parts[k].title, bold=k == self.current)
         below = QRect(inner.left(), inner.top() + half, inner.width() + t.px(18), half)

@@ -2,10 +2,13 @@
 
 from collections.abc import Callable
 from pathlib import Path
+from typing import Any
 
 from careful_coil.core.errors import RecordsRefused
+from careful_coil.desk.asking import Failed
 from careful_coil.desk.session import Session
 from careful_coil.faults import report
+from careful_coil.records.shop_settings import write_settings
 from careful_coil.whole import write_whole
 
 Say = Callable[[str], None]
@@ -67,3 +70,18 @@ def write_report(session: Session) -> None:
         session.told.emit(f"Written: {file}. It holds nothing of any customer.", "good")
 
     session.aside(write, written)
+
+
+def change_settings(session: Session, told: dict[str, Any], failed: Failed | None = None) -> None:
+    """Change limits or schools: on disk first, then everything is judged anew.
+
+    Raises: BadDocument for what a setting cannot be; then nothing changes.
+    """
+    wanted = session.settings.changed(told)
+
+    def kept(_: None) -> None:
+        session.settings = wanted
+        session.settings_changed.emit()
+        session.beside.anew()
+
+    session.aside(lambda: write_settings(session.shop, wanted), kept, failed)

@@ -61,10 +61,10 @@ class Row:
     def words(self) -> str:
         """Return it in words, with all that is folded behind it."""
         if self.finding is not None:
-            return _told(self.finding)
+            return told(self.finding)
         if not self.key:
             return self.heading
-        inner = " ".join(_told(f) for f in self.folded)
+        inner = " ".join(told(f) for f in self.folded)
         return f"{self.heading}, {'Enter folds it' if self.opened else 'Enter opens it'}. {inner}"
 
     @property
@@ -74,7 +74,8 @@ class Row:
         return ", ".join(words)
 
 
-def _told(f: "Finding") -> str:
+def told(f: "Finding") -> str:
+    """Return a finding in words."""
     return f"{WORDS[f.verdict]}: {f.subject}. {f.why}"
 
 
@@ -258,6 +259,7 @@ class Ledger(QFrame):
         """Show the judgement of the open job."""
         judged = self._session.open.judged if self._session.open else None
         self.delegate.chosen = -1
+        self.card.look_from(self._session.station)
         self.card.show_step(judged)
         self.model.show_judgement(judged)
 

@@ -8,6 +8,7 @@ from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen
 from careful_coil.desk import paint
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.theme import Theme
+from careful_coil.desk.way import SHOWN
 
 if TYPE_CHECKING:
     from careful_coil.core.ledger import Judgement, NextStep
@@ -25,7 +26,7 @@ class NextCard(Painted):
         super().__init__(theme)
         self._step: NextStep | None = None
         self._skipped: tuple[NextStep, ...] = ()
-        self._other = ""
+        self._other, self._here = "", ""
         self.setAccessibleName("Next")
 
     def show_step(self, judged: "Judgement | None") -> None:
@@ -40,6 +41,18 @@ class NextCard(Painted):
         if self.shows(words, self.foot(), self._step.words if self._step else ""):
             self.setAccessibleDescription(words)
             self.fit()
+
+    def look_from(self, station: str) -> None:
+        """Take the station that is open."""
+        if station != self._here:
+            self._here = station
+            self.update()
+
+    @property
+    def elsewhere(self) -> str:
+        """Return the station that the step is done at, where that is not the open one."""
+        step = self._step
+        return SHOWN[step.station] if step is not None and step.station != self._here else ""
 
     def title(self) -> str:
         """Return the words in large type."""
@@ -91,17 +104,20 @@ class NextCard(Painted):
         painter, t = QPainter(self), self.theme
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         box = self.rect().adjusted(1, 1, -1, -1)
-        head = t.px(32)
+        high = t.px(32)
         painter.setPen(QPen(t.colour("copper"), 2))
         painter.setBrush(t.colour("surface"))
         painter.drawRoundedRect(box, 4, 4)
-        painter.fillRect(QRect(box.left(), box.top(), box.width(), head), t.colour("copper"))
-        band = QRect(box.left() + 14, box.top(), box.width() - 28, head)
-        paint.text(painter, t, band, "Next", bold=True, token="surface")
+        painter.fillRect(QRect(box.left(), box.top(), box.width(), high), t.colour("copper"))
+        band = QRect(box.left() + 14, box.top(), box.width() - 28, high)
+        at = self.elsewhere
+        head = f"Next · {at}" if at else "Next"
+        paint.text(painter, t, band, head, bold=True, token="surface")
         key = f"Enter: {self._step.words}" if self._step and self._step.words else "Enter"
+        key = "Enter goes there" if at else key
         if self._step:
             paint.text(painter, t, band, key, size=13, token="surface", align=1)
-        x, wide, y = box.left() + 15, box.width() - 30, box.top() + head + t.px(10)
+        x, wide, y = box.left() + 15, box.width() - 30, box.top() + high + t.px(10)
         for words, size, bold, token in (
             (self.title(), 24, True, "ink"),
             (self.why(), 14, False, "ink"),

@@ -242,7 +242,7 @@ class Head(Painted):
         """Draw it."""
         painter, t = QPainter(self), self.theme
         paint.text(painter, t, self.rect(), "In the shop", size=18, bold=True)
-        words = f"{self._count} job{'' if self._count == 1 else 's'}"
+        words = f"{self._count} job{'' if self._count == 1 else 's'}" if self._count else ""
         paint.text(painter, t, self.rect(), words, size=13, token="quiet", align=1)
 
 

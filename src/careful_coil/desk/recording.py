@@ -49,6 +49,24 @@ def record(
     _append(s, job, entries, failed or giver())
 
 
+def waits_for_initials(
+    session: "Session",
+    bodies: Sequence[AnyBody],
+    station: Station,
+    failed: Failed | None,
+    into: OpenJob | None,
+) -> bool:
+    """Hold an entry back and ask who is at the bench, once; leads alone are anybody's."""
+    s = session
+    job = into or s.open
+    if s.who or not s.asks_who or job is None or job.judged.job.loose:
+        return False
+    back = failed or giver()
+    s.held.append(lambda: record(s, bodies, station, back, into or job))
+    s.who_wanted.emit()
+    return True
+
+
 def _append(session: "Session", job: OpenJob, entries: list[Entry], back: Failed | None) -> None:
     """Send entries to disk; the open job is judged anew once they are there."""
     s, record = session, job.record

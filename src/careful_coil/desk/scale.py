@@ -49,9 +49,15 @@ class ScaleField(Field):
         self.cell.hide()
         self._mark("")
 
+    def takes(self) -> str:
+        """Return in a line what it takes: its answers with their digits."""
+        return "  ".join(f"{k} {word}" for k, word in enumerate(self.words, 1))
+
     @property
     def entry(self) -> QWidget:
-        """Return what the cursor goes to: the key of what stands, else the first one."""
+        """Return what the cursor goes to: what is typed, the key of what stands, else the first one."""
+        if self.cell.isModified() and self.cell.text():
+            return self.cell
         return next((b for b in self.buttons if b.isChecked()), self.buttons[0])
 
     def take_cursor(self) -> None:

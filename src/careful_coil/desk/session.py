@@ -19,7 +19,6 @@ from careful_coil.desk.clock import TestClock
 from careful_coil.desk.open_job import OpenJob, Record
 from careful_coil.desk.signing import Signing
 from careful_coil.records import RecordsThread, Summary
-from careful_coil.records.shop_settings import write_settings
 from careful_coil.records.summary import RELEASED, SIGNED_ELSEWHERE, place_of
 
 if TYPE_CHECKING:
@@ -32,7 +31,6 @@ if TYPE_CHECKING:
     from careful_coil.records.rows import Log
 
 InstrumentFor = Callable[[str, int, "Job"], "Instrument | None"]
-LOOSE = "Loose leads"
 SHOWN_AT_ONCE = 200  # jobs that the rack shows before it has the rest
 USUAL_VOLT = 500.0  # of an insulation test, while nothing says more
 
@@ -50,6 +48,7 @@ class Session(Asking):
     answered = Signal(str)  # a test's word, chosen by pointer
     entered = Signal()  # before it is judged
     settings_changed = Signal()
+    who_wanted = Signal()  # something waits for the initials of who is at the bench
     landed = Signal(bool)  # entries reached the disk, or were refused
 
     def __init__(
@@ -69,7 +68,8 @@ class Session(Asking):
         self.open: OpenJob | None = None
         self.bound: OpenJob | None = None  # the motor the meter's probes are on
         self.station: Station = "intake"
-        self.who = ""
+        self.who, self.asks_who = "", True  # asked once, at the first entry
+        self.held = list[Callable[[], None]]()  # what is recorded once that is told
         self._under = {"": TestSetting(volt=0.0)}  # by job what its tests are made under, as typed
         self.clock = TestClock(self, time.monotonic)
         self.picked: Request | None = None
@@ -80,20 +80,6 @@ class Session(Asking):
         self.flying = 0  # values on their way to disk
         self.beside, self.signing = Beside(self), Signing(shop)
         self.offered: Callable[[], None] | None = None  # an import that waits for a word
-
-    def change_settings(self, told: dict[str, Any], failed: Failed | None = None) -> None:
-        """Change limits or schools: on disk first, then everything is judged anew.
-
-        Raises: BadDocument for what a setting cannot be; then nothing changes.
-        """
-        wanted = self.settings.changed(told)
-
-        def kept(_: None) -> None:
-            self.settings = wanted
-            self.settings_changed.emit()
-            self.beside.anew()
-
-        self.aside(lambda: write_settings(self.shop, wanted), kept, failed)
 
     # --- rack -----------------------------------------------------------------------------------
 
@@ -171,6 +157,7 @@ class Session(Asking):
     def new_job(self, loose: bool = False) -> None:
         """Start a job; a loose one goes straight to its leads."""
         from careful_coil.core.job.at_intake import FoundHookup
+        from careful_coil.core.job.fold import LOOSE
         from careful_coil.core.job.noted import note
 
         apart = (note("ticket", "name", LOOSE), FoundHookup(joints=()))
@@ -201,9 +188,18 @@ class Session(Asking):
         into: "OpenJob | None" = None,
     ) -> None:
         """Append entries to the open job, or `into` another; `failed` gets the reason why none was recorded."""
-        from careful_coil.desk.recording import record
+        from careful_coil.desk.recording import record, waits_for_initials
 
-        record(self, bodies, station or self.station, failed, into)
+        at = station or self.station
+        if not waits_for_initials(self, bodies, at, failed, into):
+            record(self, bodies, at, failed, into)
+
+    def named(self, initials: str) -> None:
+        """Take who is at the bench; what waited for it is recorded now."""
+        self.who, self.asks_who = initials, False
+        held, self.held = self.held, []
+        for go_on in held:
+            go_on()
 
     def judge_anew(self) -> None:
         """Judge the open job as its log stands now."""

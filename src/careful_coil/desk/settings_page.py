@@ -13,6 +13,7 @@ from careful_coil.core.values import show_ohm, show_percent
 from careful_coil.core.winding import ARRANGEMENTS
 from careful_coil.desk import paint
 from careful_coil.desk.field import LONG, Field
+from careful_coil.desk.keeping import change_settings
 from careful_coil.desk.roll import Roll
 from careful_coil.desk.session import Session
 from careful_coil.desk.shared.page import Heading, Page, plain_label
@@ -312,7 +313,7 @@ class SettingsPage(Page):
 
     def _change(self, told: dict[str, object]) -> None:
         self._say("")
-        self.session.change_settings(told, self._say)
+        change_settings(self.session, told, self._say)
 
     def _say(self, words: str) -> None:
         self.note.setText(words)

@@ -4,10 +4,11 @@ import sys
 import tempfile
 from collections.abc import Callable
 from datetime import UTC, date, datetime
+from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from PySide6.QtCore import QTimer
+from PySide6.QtCore import Qt, QTimer
 from PySide6.QtWidgets import QApplication
 
 from careful_coil.desk.filling import first_look, load
@@ -111,8 +112,20 @@ def open_window(demo: bool) -> int:
         return _run(app, Path(folder), demo=True)
 
 
+def demo_beside(window: Window) -> Window:
+    """Return the demo shop in a window of its own, on a copy that goes with it."""
+    folder = tempfile.TemporaryDirectory(prefix="careful-coil-demo-")
+    beside = build(Path(folder.name), True, lambda: datetime.now(UTC), window.theme)
+    beside.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+    beside.closed.connect(partial(tempfile.TemporaryDirectory.cleanup, folder))
+    beside.show()
+    return beside
+
+
 def _run(app: QApplication, folder: Path, demo: bool) -> int:
     window = build(folder, demo, lambda: datetime.now(UTC))
+    kept: list[Window] = []  # else it would be gone with its name
+    window.demo_wanted.connect(lambda: kept.append(demo_beside(window)))
     window.show()
     catch_all(lambda words: window.session.told.emit(words, "hold"))
     window.session.beside.watch()

@@ -3,12 +3,13 @@
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton
+from PySide6.QtWidgets import QApplication, QFrame, QHBoxLayout, QPushButton, QWidget
 
 from careful_coil.core import probes
 from careful_coil.core.errors import CoilError
 from careful_coil.core.probes.probe import Request
 from careful_coil.desk.clock import MINUTE, TEN_MINUTES
+from careful_coil.desk.field import Field
 from careful_coil.desk.session import Session
 from careful_coil.desk.strip_parts import EntryLine, Note, Probes
 from careful_coil.desk.theme import Theme
@@ -57,6 +58,9 @@ class Strip(QFrame):
         self.line.timed.connect(self.time_test)
         session.clock.beeped.connect(self._beeped)
         session.clock.changed.connect(self.note.update)
+        application = QApplication.instance()
+        if isinstance(application, QApplication):
+            application.focusChanged.connect(self._cursor_at)
         self.line.returnPressed.connect(self._typed)
         self.line.textEdited.connect(lambda _: self.note.say("", ""))
         self.key.clicked.connect(self.take)
@@ -111,6 +115,17 @@ class Strip(QFrame):
         self.key.setText("Take · Space" if live else "Record · Enter")
         self.probes.refresh()
         self.note.refresh()
+
+    def _cursor_at(self, _: QWidget | None, now: QWidget | None) -> None:
+        """Say what the field with the cursor takes."""
+        if now is None or now.window() is not self.window():
+            return
+        field: QWidget | None = now
+        while field is not None and not isinstance(field, Field):
+            field = field.parentWidget()
+        self.probes.at(
+            *(field.label.text(), field.takes()) if isinstance(field, Field) else ("", "")
+        )
 
     def _tags(self) -> tuple[str, ...]:
         return self._session.open.judged.job.tags if self._session.open else ()

@@ -6,6 +6,7 @@ from PySide6.QtWidgets import QSizePolicy
 
 from careful_coil.core import probes
 from careful_coil.core.probes.probe import Request
+from careful_coil.core.stations import Station
 from careful_coil.desk import paint
 from careful_coil.desk.field import Line
 from careful_coil.desk.painted import Painted
@@ -18,6 +19,21 @@ ARROWS = {
     Qt.Key.Key_Up: (0, -1),
     Qt.Key.Key_Down: (0, 1),
 }
+PAIR = "A pair of leads and its ohms: AF 3.92"
+NEXT = "Enter does what Next says. What you see goes into its field."
+# what the strip takes at a station while no probe is asked for
+HERE: dict[Station, str] = {
+    "intake": NEXT,
+    "leads": PAIR,
+    "insulation": PAIR,
+    "start-gear": NEXT,
+    "mechanics": NEXT,
+    "winding": NEXT,
+    "connect": PAIR,
+    "test-run": NEXT,
+    "release": NEXT,
+}
+NO_LEADS = "Enter does what Next says. No lead is tagged yet: that comes first."
 PAGES = {Qt.Key.Key_PageDown: 1, Qt.Key.Key_PageUp: -1}
 
 
@@ -93,20 +109,32 @@ class Probes(Painted):
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(theme)
         self._session = session
+        self._field, self._takes = "", ""  # the field with the cursor, what it takes
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+
+    def at(self, field: str, takes: str) -> None:
+        """Say what the field with the cursor takes; nothing where none has it."""
+        self._field, self._takes = field, takes
+        self.refresh()
 
     def refresh(self) -> None:
         """Paint where the probes are, where that is elsewhere now."""
         s = self._session
         bound = (s.bound.judged.job.name, s.bound.instrument) if s.bound else ()
-        if self.shows(bound, s.elsewhere, s.under.at_c, s.target):
+        if self.shows(bound, s.elsewhere, s.under.at_c, s.target, self.words(), self._field):
+            self.setAccessibleDescription(f"{self._field} {self.words()}".strip())
             self.update()
 
     def words(self) -> str:
-        """Return what is asked, in words."""
+        """Return what is asked, in words: by the field with the cursor, by the probes, else what is taken here."""
+        if self._field:
+            return self._takes
         target = self._session.target
         if target is None:
-            return "type a pair and its ohms: AF 3.92"
+            job = self._session.open
+            if job is None:
+                return ""
+            return HERE[self._session.station] if job.judged.job.tags else NO_LEADS
         if target.also:
             return "the first against the others clipped together"
         return probes.PROBES[target.kind].prompt
@@ -140,11 +168,25 @@ class Probes(Painted):
         x = 20 + left + 14
         painter.setPen(QPen(t.colour("strip-quiet"), 1))
         painter.drawLine(x - 8, 12, x - 8, self.height() - 12)
+        if self._field:
+            self._at_field(painter, QRect(x + 8, 0, self.width() - x - 12, self.height()))
+            return
         if s.target is not None:
             x = self._tags(painter, s.target, x)
         room = QRect(x + 8, top + line // 2, max(self.width() - x - 12, 0), 2 * line)
         if room.width() > t.px(110):
             paint.text(painter, t, room, self.words(), size=13, token="strip-quiet", wrap=True)
+
+    def _at_field(self, painter: QPainter, room: QRect) -> None:
+        """Write which field has the cursor, and what it takes."""
+        t = self.theme
+        high = paint.height_of(t, self._takes, room.width(), 13) if self._takes else 0
+        high = min(high, t.px(40))
+        top = max((self.height() - t.px(24) - high) // 2, 0)
+        first = QRect(room.left(), top, room.width(), t.px(24))
+        paint.text(painter, t, first, self._field, bold=True, token="strip-text")
+        rest = QRect(room.left(), top + t.px(24), room.width(), high)
+        paint.text(painter, t, rest, self._takes, size=13, token="strip-quiet", wrap=True)
 
     def _tags(self, painter: QPainter, target: Request, x: int) -> int:
         t, h = self.theme, self.theme.px(38)
@@ -215,7 +257,7 @@ class Note(Painted):
         """Return what may be typed for the target."""
         target = self._session.target
         if target is None:
-            return "Ω"
+            return ""
         words, unit = probes.PROBES[target.kind].words, probes.PROBES[target.kind].unit
         if words:
             return "  ".join(f"{k} {w.replace('-', ' ')}" for k, w in enumerate(words, 1))

@@ -64,7 +64,7 @@ class Theme:
         """Return the style sheet of the few stock widgets in use."""
         c = {
             t: self.colour(t).name()
-            for t in ("ground", "surface", "ink", "quiet", "note", "hairline", "hold")
+            for t in ("ground", "surface", "ink", "quiet", "note", "hairline", "hold", "copper")
         }
         return f"""
             * {{ font-family: {FAMILY}; font-size: {self.px(15)}px; color: {c["ink"]}; }}
@@ -75,6 +75,8 @@ class Theme:
                 padding: 0 {self.px(8)}px; min-height: {self.px(36)}px;
                 placeholder-text-color: {c["quiet"]};
                 selection-background-color: {c["ink"]}; selection-color: {c["surface"]}; }}
+            QLineEdit[asked="true"] {{ border: 1px solid {c["copper"]}; border-left: 5px solid {c["copper"]}; }}
+            QLabel#label[asked="true"] {{ color: {c["copper"]}; font-weight: bold; }}
             QLineEdit:focus {{ border: 2px solid {c["ink"]}; }}
             QPushButton {{ background: {c["surface"]}; border: 1px solid {c["note"]}; border-radius: 3px;
                 padding: 0 {self.px(12)}px; min-height: {self.px(42)}px; text-align: left; }}

@@ -91,9 +91,13 @@ class Way(Painted):
         ]
         return " · ".join(p for p in parts if p)
 
+    def boxes_shown(self) -> tuple[Station, ...]:
+        """Return the stations there are: leads alone have one."""
+        return ("leads",) if self._judged and self._judged.job.loose else tuple(SHOWN)
+
     def _boxes(self) -> dict[Station, QRect]:
         t, x, boxes = self.theme, 20, {}
-        words = {s: self._wide(s) for s in SHOWN}
+        words = {s: self._wide(s) for s in self.boxes_shown()}
         room = self.width() - x - sum(words.values())
         gap = max(min(t.px(26), room // len(words)), NARROWEST_GAP)  # closer where text is large
         for station, own in words.items():

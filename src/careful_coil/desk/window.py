@@ -3,7 +3,7 @@
 from functools import partial
 from typing import TYPE_CHECKING
 
-from PySide6.QtCore import QRect, Qt, QTimer
+from PySide6.QtCore import QRect, Qt, QTimer, Signal
 from PySide6.QtGui import (
     QAction,
     QCloseEvent,
@@ -20,6 +20,7 @@ from PySide6.QtWidgets import (
 )
 
 from careful_coil.core.stations import Station
+from careful_coil.desk.beginning import Beginning
 from careful_coil.desk.bundles import is_bundle, take_in
 from careful_coil.desk.follow import Follow
 from careful_coil.desk.keys import KeySheet
@@ -50,6 +51,9 @@ LOOKS_MS = 15_000  # between two looks at the clock
 class Window(QMainWindow):
     """The desk."""
 
+    demo_wanted = Signal()  # beside this shop, in a window of its own
+    closed = Signal()  # all is on disk, nothing of the shop is open any more
+
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__()
         self.setWindowTitle("Careful Coil")
@@ -68,6 +72,7 @@ class Window(QMainWindow):
         self.looks.timeout.connect(session.by_the_clock)
         self.looks.start(LOOKS_MS)
         self.standback = StandBack(self.whole, session, theme)
+        self.beginning = Beginning(self)
         self._sum_card: SumCard | None = None
         self.leaving = Leaving(session, self.close)
         self._connect()
@@ -108,7 +113,6 @@ class Window(QMainWindow):
         self.way.chosen.connect(self.go)
         s.job_opened.connect(self._begun)
         s.job_changed.connect(self.refresh)
-        s.jobs_changed.connect(self._without_job)
         s.entered.connect(self._entered)
         s.target_changed.connect(self._targeted)
         s.station_wanted.connect(self.go)
@@ -165,6 +169,7 @@ class Window(QMainWindow):
         self.strip.set_theme(theme)
         self.way.set_theme(theme)
         self.standback.set_theme(theme)
+        self.beginning.set_theme(theme)
         if self._sum_card is not None:
             self._sum_card.set_theme(theme)
         page = self.stack.currentWidget()
@@ -185,16 +190,16 @@ class Window(QMainWindow):
         self.way.show_judgement(
             job.judged if job else None, job.number if job else 0, self.session.station
         )
-        waits = (
-            job is None and not self.session.known
-        )  # no page is made before it is known for what
-        if not waits and (
-            self._settings_page is None or self.stack.currentWidget() is not self._settings_page
-        ):
-            self._bring(self.pages[self.session.station])
         self.standback.update()
-        if job is not None:
-            self.pages[self.session.station].show_judgement(job.judged)
+        if job is not None:  # no page is made before it is known for what
+            self.beginning.over()
+            page = self.pages[self.session.station]
+            if self._settings_page is None or self.stack.currentWidget() is not self._settings_page:
+                self._bring(page)
+            page.show_judgement(job.judged)
+            step = job.judged.next
+            here = step is not None and step.station == self.session.station
+            page.mark_next(step.focus if step is not None and here else "")
             self._released()
             self._go_on(self._follow.on(job.judged.next, self.session.station))
 
@@ -203,11 +208,6 @@ class Window(QMainWindow):
         self.session.job_opened.disconnect(self._begun)
         if self.focusWidget() is self.rack.search and not self.rack.search.text():
             self.to_strip()
-
-    def _without_job(self) -> None:
-        """Show the station of a shop that has no job to open."""
-        if self.session.open is None and not self.session.summaries:
-            self.refresh()
 
     def _go_on(self, step: "NextStep | None") -> None:
         """Put the cursor where Next asks on at this station."""
@@ -231,8 +231,12 @@ class Window(QMainWindow):
         if station not in PAGES:
             self.way.say("That station is not part of this version.", "note")
             return
+        if self.session.open is None:
+            self.beginning.show()
+            return
         self.session.station = station
         self._bring(self.pages[self.session.station])
+        self.ledger.card.look_from(station)
         self.way.say("", "")
         self.refresh()
         page = self.pages[self.session.station]
@@ -247,8 +251,9 @@ class Window(QMainWindow):
         self.pages[self.session.station].step(by)
 
     def to_strip(self) -> None:
-        """Put the cursor on the strip."""
-        self.strip.line.setFocus(Qt.FocusReason.OtherFocusReason)
+        """Put the cursor on the strip, where there is one."""
+        if self.strip.line.isVisibleTo(self):
+            self.strip.line.setFocus(Qt.FocusReason.OtherFocusReason)
 
     def fold(self) -> None:
         """Fold the rack away, or out again."""
@@ -261,16 +266,17 @@ class Window(QMainWindow):
         folded = narrow if self._folded_by_hand is None else self._folded_by_hand
         self.rack.setVisible(not folded)
 
-    def _room_above_strip(self) -> QRect:
+    def room_above_strip(self) -> QRect:
+        """Return the room that is laid over while keys go on to the strip."""
         return QRect(0, 0, self.whole.width(), self.whole.height() - self.strip.height())
 
     def stand_back(self) -> None:
         """Show what is read from two metres away, or the bench again."""
-        if self.standback.toggle(self._room_above_strip()):
+        if self.standback.toggle(self.room_above_strip()):
             self.to_strip()
 
     def _sum(self, name: str) -> None:
-        self.sum_card.unfold(name, self._room_above_strip().adjusted(0, 60, 0, -20))
+        self.sum_card.unfold(name, self.room_above_strip().adjusted(0, 60, 0, -20))
 
     def settings(self) -> None:
         """Show the shop's settings in place of the bench; any station leads back."""
@@ -316,15 +322,20 @@ class Window(QMainWindow):
                 self._say_how(step)
 
     def _log(self, body: "AnyBody", station: Station) -> None:
-        self.session.record(body, station=station, failed=self._refused)
+        def refused(words: str) -> None:
+            """Ask for the initials where they are what is missing, and log it then."""
+            from careful_coil.core.ledger.admission import INITIALS
 
-    def _refused(self, words: str) -> None:
-        """Go to the initials where they are what is missing."""
-        from careful_coil.core.ledger.admission import INITIALS
+            if words == INITIALS:
+                self.way.say("", "")
+                self.session.held.append(again)
+                self.session.who_wanted.emit()
 
-        if words == INITIALS:
-            self.rack.show()
-            self.rack.who.setFocus(Qt.FocusReason.OtherFocusReason)
+        def again() -> None:
+            if self.session.who:  # nobody: it is left
+                self._log(body, station)
+
+        self.session.record(body, station=station, failed=refused)
 
     def _say_how(self, step: "NextStep") -> None:
         bound = self.session.bound
@@ -381,12 +392,15 @@ class Window(QMainWindow):
             self.keys.setGeometry(self.whole.rect())
         self._make_room()
         super().resizeEvent(event)
-        self.standback.setGeometry(self._room_above_strip())
+        self.standback.setGeometry(self.room_above_strip())
 
     def closeEvent(self, event: QCloseEvent) -> None:
         """Go once everything is on disk; what was refused stays in sight."""
+        if self.session.held:  # nobody said who: kept without
+            self.session.named(self.session.who)
         if not self.leaving.may_go():
             event.ignore()
             return
         self.session.close()
+        self.closed.emit()
         super().closeEvent(event)

@@ -37,6 +37,8 @@ from careful_coil.core.readings import (
 )
 from careful_coil.core.stations import Station
 
+LOOSE = "Loose leads"  # the name of leads that are no job
+
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Taken:
@@ -96,6 +98,11 @@ class Job:
         if sheet == "device-noted":
             return {f: t for (name, f), t in self.gear.noted.items() if name == of}
         return self.notes.of(sheet, of)
+
+    @property
+    def loose(self) -> bool:
+        """Whether it is leads alone, that nobody has made a job of by a name."""
+        return self.ticket.get("name") == LOOSE
 
     @property
     def name(self) -> str:

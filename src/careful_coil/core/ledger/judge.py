@@ -12,6 +12,7 @@ from careful_coil.core.ledger.conclude import conclude
 from careful_coil.core.ledger.gate import before_it_can_go, gate_list
 from careful_coil.core.ledger.judgement import Judgement
 from careful_coil.core.ledger.law import under_law
+from careful_coil.core.ledger.loose import only_leads
 from careful_coil.core.ledger.next_card import in_order
 from careful_coil.core.ledger.next_leads import readings_put_off
 from careful_coil.core.ledger.step import NextStep
@@ -41,6 +42,8 @@ def judge(
         job, c.findings, c.naming, c.connecting, lambda j: conclude(ruled(j), settings).findings
     )
     findings = [_worded(f, c.connecting.called, settings) for f in findings]
+    if job.loose:
+        findings = only_leads(findings)
     job = replace(c.job, waived=waived)
     gate = tuple(before_it_can_go(job, findings, settings))
     c = replace(c, job=job, findings=tuple(findings), gate=gate)

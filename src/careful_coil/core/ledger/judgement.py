@@ -37,6 +37,8 @@ class Judgement:
             return "released"
         if way_out(self.job):
             return f"{way_out(self.job)}: do not connect"
+        if self.job.loose:
+            return "leads alone"
         if self.gate:
             return self.gate[0].subject[0].lower() + self.gate[0].subject[1:]
         return "ready to sign"

@@ -3,6 +3,7 @@
 from collections.abc import Iterator, Mapping, Sequence
 
 from careful_coil.core.ledger.facts import Facts
+from careful_coil.core.ledger.loose import loose_steps
 from careful_coil.core.ledger.next_customer import customer_steps
 from careful_coil.core.ledger.next_leads import frame_steps
 from careful_coil.core.ledger.next_site import site_lines, visit_steps
@@ -19,6 +20,9 @@ def in_order(c: Facts, asked: Mapping[Station, Sequence[NextStep]]) -> Iterator[
     if (job.released is not None and not c.gate) or job.let_go is not None:
         return
     yield from (s for s in wall if s.act == "discharge")  # before any hand goes near
+    if job.loose:
+        yield from loose_steps(c, asked)
+        return
     if job.trials.now is not None:  # volts may be on: nothing else is asked for
         yield from asked["test-run"]
     yield from customer_steps(c)  # before leads or parts

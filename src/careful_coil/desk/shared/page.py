@@ -91,6 +91,16 @@ class Page(QScrollArea):
             if callable(setter):
                 setter(self.theme)
 
+    def called(self, focus: str) -> str:
+        """Return the name of the field that Next calls so."""
+        return focus
+
+    def mark_next(self, focus: str) -> None:
+        """Show at its place what Next asks for at this station; an empty one: nothing."""
+        name = self.called(focus)
+        for own, field in self.fields.items():
+            field.ask(own == name)
+
     def put_cursor(self, field: str) -> bool:
         """Put the cursor into a field; False when this station has none of that name."""
         if field not in self.fields or not self.fields[field].isVisibleTo(self):

@@ -19,6 +19,7 @@ from careful_coil.core.ledger.entry_line import known_of, said_of
 from careful_coil.core.probes import PROBES, Request
 from careful_coil.core.values import show_ohm
 from careful_coil.core.winding import ARRANGEMENTS
+from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.field import Field
 from careful_coil.desk.odds import Odds, Row
 from careful_coil.desk.session import Session
@@ -154,6 +155,8 @@ class LeadsPage(Page):
         self.strip_of_tags = QPushButton("Write the strip of tags   Ctrl+T")
         self.strip_of_tags.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.strip_of_tags.clicked.connect(self.tags_wanted)
+        self.keep = EnterButton("Keep it as a job: give it a name")
+        self.keep.clicked.connect(lambda: session.station_wanted.emit("intake", "name"))
         self.suspect = Caution("", theme)
         self.never = plain_label()
         self.notes = plain_label()
@@ -195,6 +198,7 @@ class LeadsPage(Page):
         foot = QHBoxLayout()
         foot.addWidget(self.fields["known"], 1)
         foot.addSpacing(16)
+        foot.addWidget(self.keep, 0, Qt.AlignmentFlag.AlignBottom)
         foot.addWidget(self.strip_of_tags, 0, Qt.AlignmentFlag.AlignBottom)
         column.addWidget(self.why)
         column.addLayout(foot)
@@ -269,6 +273,7 @@ class LeadsPage(Page):
         rows = marks_of(judged, self.session.settings)
         self.marks.show_rows(rows)
         self.strip_of_tags.setVisible(any(mark != "–" for _, mark, _ in rows))
+        self.keep.setVisible(judged.job.loose)
         self.why.show_judgement(judged)
         known = [f"{t} {role}" for t, role in judged.job.known]
         self.known.setText(f"On somebody's word, not proof: {', '.join(known)}." if known else "")

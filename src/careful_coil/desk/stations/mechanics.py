@@ -56,8 +56,18 @@ class MechanicsPage(PartedPage):
 
     def put_cursor(self, field: str) -> bool:
         """Fields of an end of the motor open that end: `drive-number`, `other-state`."""
-        end, _, name = field.partition("-")
-        if end in ENDS and name:
+        end = field.partition("-")[0]
+        if end in ENDS:
             self.places.bearings.choose(end)
-            return super().put_cursor(f"bearing-{name}")
-        return super().put_cursor(CALLED.get(field, field))
+        return super().put_cursor(self.called(field))
+
+    def called(self, focus: str) -> str:
+        """Return the name of the field: one of an end is the same at both."""
+        end, _, name = focus.partition("-")
+        return f"bearing-{name}" if end in ENDS and name else CALLED.get(focus, focus)
+
+    def mark_next(self, focus: str) -> None:
+        """Mark a field of a bearing only while its own end is shown."""
+        end = focus.partition("-")[0]
+        other = end in ENDS and end != self.places.bearings.end
+        super().mark_next("bearings" if other else focus)

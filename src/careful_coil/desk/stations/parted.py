@@ -174,6 +174,15 @@ class PartedPage(Page):
         self.index.show_judgement(judged)
         self._now.show_judgement(judged)
 
+    def mark_next(self, focus: str) -> None:
+        """Mark the line of the index too."""
+        super().mark_next(focus)
+        name = self.called(focus)
+        asked = next((p for p in self.parts.values() if p.owns(name)), self.parts.get(name))
+        lines = self._lines()
+        own = next((k for k, g in enumerate(lines) if asked in g.parts.values()), -1)
+        self.index.mark_next(own if asked is not None else -1)
+
     def put_cursor(self, field: str) -> bool:
         """Open the part that has a field or is named so, and put the cursor into it."""
         owner = next((p for p in self.parts.values() if p.owns(field)), self.parts.get(field))
