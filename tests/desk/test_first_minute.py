@@ -1,5 +1,7 @@
 """The first minute: an empty shop asks one question; initials once; leads alone; the demo beside it."""
 
+from PySide6.QtTest import QTest
+
 from careful_coil.core.stations import STATIONS
 from careful_coil.desk.start import demo_beside
 from careful_coil.desk.stations.leads import LeadsPage
@@ -86,8 +88,12 @@ def test_escape_goes_on_without_initials_and_closing_keeps_what_waits(empty: Ben
     typed(empty, "phone", "555")
     assert window.session.held
     window.close()
-    empty.settle()
-    assert empty.judged.job.ticket["phone"] == "555"
+    while window.isVisible():
+        QTest.qWait(5)
+    again = Bench(window.session.shop, demo=False)
+    again.settle(lambda: again.window.session.open is not None)
+    assert again.judged.job.ticket["phone"] == "555"
+    again.close()
 
 
 def test_the_demo_shop_opens_beside_and_leaves_nothing(empty: Bench) -> None:

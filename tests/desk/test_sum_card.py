@@ -16,7 +16,7 @@ def opened(bench: Bench, words: str) -> None:
 
 def test_a_sum_is_found_by_name_and_answers_as_typed(bench: Bench) -> None:
     opened(bench, "slip")
-    card = bench.window.sum_card
+    card = bench.window.reading.sum_card
     assert card.isVisible()
     assert bench.focus is card.cells["hertz"]
     bench.enter("50")
@@ -34,7 +34,7 @@ def test_a_result_goes_into_the_log_by_keys(bench: Bench) -> None:
     opened(bench, "power-f")
     for text in ("230", "2", "300", "1"):
         bench.enter(text)
-    card = bench.window.sum_card
+    card = bench.window.reading.sum_card
     assert bench.focus is card.log
     bench.key(Key.Key_Return)
     assert not card.isVisible()
@@ -49,13 +49,13 @@ def test_a_result_goes_into_the_log_by_keys(bench: Bench) -> None:
 def test_escape_closes_it_and_nothing_is_logged(bench: Bench) -> None:
     opened(bench, "flux-and-torque")
     bench.key(Key.Key_Escape)
-    assert not bench.window.sum_card.isVisible()
+    assert not bench.window.reading.sum_card.isVisible()
     assert bench.judged.job.sums == ()
 
 
 def test_a_motor_goes_before_a_sum_of_the_same_words(bench: Bench) -> None:
     opened(bench, "bakery")
-    assert not bench.window.sum_card.isVisible()
+    assert not bench.window.reading.sum_card.isVisible()
     assert bench.judged.job.ticket["name"].startswith("Bakery")
 
 
@@ -80,7 +80,7 @@ def test_a_sum_of_many_inputs_keeps_its_result_in_sight(bench: Bench, steps: int
     """Nine inputs, also at the largest text: what is typed in and what comes out can both be seen."""
     bench.window.set_theme(bench.window.theme.larger(steps))
     opened(bench, "start-capacitor")
-    card = bench.window.sum_card
+    card = bench.window.reading.sum_card
     for text in ("30", "3.1", "60", "", "30", "2", "50", "", "50"):
         bench.enter(text)
         here = card.focusWidget()

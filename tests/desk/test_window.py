@@ -194,9 +194,14 @@ def test_standing_back_shows_next_large_and_keys_still_record(bench: Bench) -> N
     view = bench.window.standback
     assert view.isVisible()
     assert view.geometry().bottom() < bench.window.strip.geometry().bottom()
-    assert view.words()[0] == "Read A to C"
-    bench.enter("7.71")
-    assert view.words()[0] != "Read A to C"
+    assert view.words()[0] == "A → C"
+    bench.type("7.71")
+    assert view.words()[1] == "7.71 Ω"
+    bench.key(Key.Key_Return)
+    assert view.words()[0] != "A → C"
+    assert view.words()[1] == ""
+    assert view.verdict() == ("good", "A C: 7.71")
+    assert view.words()[2].startswith("Then")
     bench.key(Key.Key_F11)
     assert not view.isVisible()
 

@@ -41,7 +41,7 @@ KEYS = (
     ),
     ("120/180/260", "an insulation test at 15, 30, 60 s; 30s 180 60s 260 for other times"),
     ("Ctrl+,", "shop settings: limits, shop practice, currency"),
-    ("F1", "what is this station for"),
+    ("F1", "what is this: the handbook, at the part that is open; searchable"),
     ("F2", "where was I: what is charged, loose, open; where the probes go"),
     ("F6, F11", "fold the rack away; stand back: all large"),
     ("Ctrl+D", "dim or light"),

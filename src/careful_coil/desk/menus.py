@@ -28,7 +28,7 @@ def actions(window: "Window") -> Iterator[Act]:
     yield "&View", "Dim or light", ("Ctrl+D",), lambda: w.set_theme(w.theme.other())
     yield "&View", "Larger text", ("Ctrl+=", "Ctrl++"), lambda: w.set_theme(w.theme.larger(1))
     yield "&View", "Smaller text", ("Ctrl+-",), lambda: w.set_theme(w.theme.larger(-1))
-    yield "&Help", "What is this", ("F1",), w.about
+    yield "&Help", "What is this: the handbook", ("F1",), w.reading.toggle
     yield "&Help", "Write a report", (), partial(write_report, w.session)
     yield "&Help", "Why is it believed", ("Ctrl+R",), w.explain
     yield "&Help", "Keys", ("Ctrl+/", "Shift+F1"), lambda: w.keys.unfold(w.theme)

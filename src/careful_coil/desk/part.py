@@ -27,6 +27,7 @@ class Part(QWidget):
     """One idea of a station. `name` is its key, `title` what its line in the index says."""
 
     name, title, remark = "", "", ""
+    topic = ""  # its heading in the handbook, where that is not its title
     kept: tuple[str, ...] = ()  # attributes that are one motor's, kept with it
     codes: tuple[str, ...] = ()  # of the findings it is about
     nothing = NOT_ASKED  # what its line says while there is none of them

@@ -1,4 +1,4 @@
-"""The stand-back view: Next, the pair and the verdict at twice the size, for eyes at arm's length."""
+"""The stand-back view: pair, value, verdict and what comes after at three times the size, for two metres."""
 
 from typing import TYPE_CHECKING
 
@@ -9,21 +9,26 @@ from PySide6.QtWidgets import QWidget
 from careful_coil.desk import paint
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.session import Session
+from careful_coil.desk.strip import Strip
 from careful_coil.desk.theme import Theme
 
 if TYPE_CHECKING:
     from careful_coil.core.ledger import Judgement
 
 EDGE = 48
+SIZES = (110, 84, 64, 48, 39)  # of what to do, the largest that fits
 
 
 class StandBack(Painted):
     """Lies over rack, bench and ledger; the strip below it stays, and the keys go on to it."""
 
-    def __init__(self, parent: QWidget, session: Session, theme: Theme) -> None:
+    def __init__(self, parent: QWidget, session: Session, strip: Strip, theme: Theme) -> None:
         super().__init__(theme)
         self.setParent(parent)
-        self._session = session
+        self._session, self._strip = session, strip
+        strip.line.textChanged.connect(lambda _: self.update())
+        strip.note.said.connect(self.update)
+        session.target_changed.connect(self.update)
         self.setAccessibleName("Stand back")
         self.hide()
 
@@ -36,40 +41,70 @@ class StandBack(Painted):
         return shown
 
     def words(self) -> tuple[str, str, str]:
-        """Return title, reason and what stands first before it can go."""
+        """Return what to do, what is typed or was read last, and what comes after."""
         judged = self._judged()
         if judged is None:
-            return "No motor on the bench", "Ctrl+N starts a job, Ctrl+K finds one.", ""
-        step = judged.next
-        first = judged.gate[0] if judged.gate else None
+            return "No motor on the bench", "", "Ctrl+N starts a job, Ctrl+K finds one."
+        step, target = judged.next, self._session.target
         title = step.title if step else "Nothing to do"
-        return title, step.why if step else "", first.subject if first else "Nothing is open"
+        if target is not None and target.ends:
+            pair = [" ".join(target.ends)] if target.sense else list(target.ends)
+            pair += [" ".join(target.sense)] if target.sense else []
+            title = " → ".join([*pair, *(["+".join(target.also)] if target.also else [])])
+        later = [s for s in judged.steps if step is not None and s.code != step.code]
+        after = f"Then: {later[0].title}" if later else "Then nothing is open"
+        return title, self._value(), after
+
+    def verdict(self) -> tuple[str, str]:
+        """Return mark and words of what the last value did, else of what stands first before it can go."""
+        judged = self._judged()
+        if self._strip.note.words:
+            return self._strip.note.tone, self._strip.note.words
+        if judged is None:
+            return "", ""
+        first = judged.gate[0] if judged.gate else None
+        return (first.verdict, first.subject) if first else ("good", "Nothing is open")
+
+    def _value(self) -> str:
+        """Return what is typed on the strip, with its unit."""
+        typed = self._strip.line.text().strip()
+        return f"{typed} {self._strip.unit()}".strip() if typed else ""
 
     def _judged(self) -> "Judgement | None":
         return self._session.open.judged if self._session.open else None
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        """Draw the motor, the step, its reason and the first thing that stands open."""
+        """Draw the pair, the value, the verdict and what comes after, for eyes two metres away."""
         painter, t = QPainter(self), self.theme
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.fillRect(self.rect(), t.colour("ground"))
         judged = self._judged()
-        title, why, gate = self.words()
-        wide, y = self.width() - 2 * EDGE, EDGE
+        title, value, after = self.words()
+        mark, verdict = self.verdict()
+        wide, y = self.width() - 2 * EDGE, EDGE // 2
         name = judged.job.name if judged else "Careful Coil"
-        paint.text(painter, t, QRect(EDGE, y, wide, t.px(44)), name, size=30, token="quiet")
-        y += t.px(64)
-        painter.fillRect(QRect(EDGE, y, t.px(10), t.px(70)), t.colour("copper"))
-        left = EDGE + t.px(30)
-        room = wide - t.px(30)
-        high = paint.height_of(t, title, room, 56, True)
-        paint.text(painter, t, QRect(left, y, room, high + 8), title, size=56, bold=True, wrap=True)
-        y += high + t.px(20)
-        paint.text(painter, t, QRect(left, y, room, self.height() - y), why, size=28, wrap=True)
-        foot = self.height() - t.px(70)
-        verdict = judged.gate[0].verdict if judged and judged.gate else "good"
-        if judged is not None:
-            paint.mark(painter, t, verdict, QPointF(EDGE + t.px(16), foot + t.px(22)), 32)
-        at = QRect(EDGE + t.px(48), foot, wide - t.px(48), t.px(44))
-        paint.text(painter, t, at, gate, size=30, bold=True)
-        paint.text(painter, t, at, "F11", size=15, token="quiet", align=1)
+        top = QRect(EDGE, y, wide, t.px(40))
+        paint.text(painter, t, top, name, size=26, token="quiet")
+        paint.text(painter, t, top, "F11", size=15, token="quiet", align=1)
+        y += t.px(56)
+        size = next(
+            (s for s in SIZES if paint.height_of(t, title, wide, s, True) < t.px(190)), SIZES[-1]
+        )
+        high = paint.height_of(t, title, wide, size, True)
+        painter.fillRect(QRect(0, y, t.px(14), high), t.colour("copper"))
+        at = QRect(EDGE, y, wide, high + 8)
+        paint.text(painter, t, at, title, size=size, bold=True, wrap=True)
+        y += high + t.px(12)
+        if value:
+            at = QRect(EDGE, y, wide, t.px(190))
+            paint.text(painter, t, at, value, size=156, bold=True)
+        elif judged is not None and judged.next is not None:
+            at = QRect(EDGE, y, wide, self.height() - y)
+            paint.text(painter, t, at, judged.next.why, size=30, wrap=True)
+        foot = self.height() - t.px(140)
+        if mark:
+            paint.mark(painter, t, mark, QPointF(EDGE + t.px(24), foot + t.px(30)), 44)
+        at = QRect(EDGE + t.px(64), foot, wide - t.px(64), t.px(60))
+        paint.text(painter, t, at, verdict, size=39, bold=True)
+        at = QRect(EDGE + t.px(64), foot + t.px(66), wide - t.px(64), t.px(50))
+        paint.text(painter, t, at, after, size=30, token="quiet")

@@ -236,20 +236,23 @@ class Probes(Painted):
 class Note(Painted):
     """What the last value did, or what the keys mean, beside the digits."""
 
+    said = Signal()
+
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(theme)
         self._session = session
-        self.words, self._tone = "", ""
+        self.words, self.tone = "", ""
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
 
     def say(self, words: str, tone: str) -> None:
         """Show one message with its mark."""
-        self.words, self._tone = words, tone
+        self.words, self.tone = words, tone
         self.refresh()
+        self.said.emit()
 
     def refresh(self) -> None:
         """Paint what it says, where that is another."""
-        if self.shows(self.words, self._tone, self.hint()):
+        if self.shows(self.words, self.tone, self.hint()):
             self.setAccessibleDescription(self.words)
             self.update()
 
@@ -276,8 +279,8 @@ class Note(Painted):
         words = self.words or self.hint()
         token = "strip-text" if self.words else "strip-quiet"
         x = 0
-        if self.words and self._tone:
-            paint.mark(painter, t, self._tone, QPointF(t.px(9), self.height() / 2), 15, strip=True)
+        if self.words and self.tone:
+            paint.mark(painter, t, self.tone, QPointF(t.px(9), self.height() / 2), 15, strip=True)
             x = t.px(24)
         room = QRect(x, 0, self.width() - x, self.height())
         height = paint.height_of(t, words, room.width(), 13)

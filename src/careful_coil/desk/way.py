@@ -24,17 +24,6 @@ SHOWN: dict[Station, str] = {
     "test-run": "Test run",
     "release": "Release",
 }
-ABOUT: dict[Station, str] = {
-    "intake": "Intake keeps what is lost later: plate, colours, marks, joints as found.",
-    "leads": "Leads finds what each lead is, from as few readings as it takes.",
-    "insulation": "Insulation corrects the tester's figure to 40 °C and holds it against its limit.",
-    "start-gear": "Start gear ranks why it will not start and judges capacitors, switches and relays.",
-    "mechanics": "Mechanics keeps what the hands find, and holds what must not leave.",
-    "winding": "Winding keeps the data of a winding, works out what they give and what a new one needs.",
-    "connect": "Connect gives the joints for the supply and proves them by ohms.",
-    "test-run": "Test run leads a run by the motor's own kind, and says what volts, amps, watts and rpm mean.",
-    "release": "Release shows all that stands before it can go, and takes the signature.",
-}
 MARKED = 34  # pixels of a station's number with its mark
 NARROWEST_GAP = 8  # pixels between the names of two stations
 COUNT_WORDS = {2: "two", 3: "three", 4: "four", 5: "five", 6: "six", 9: "nine", 12: "twelve"}

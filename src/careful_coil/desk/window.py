@@ -31,18 +31,18 @@ from careful_coil.desk.pages import PAGES, Pages
 from careful_coil.desk.painted import Ground
 from careful_coil.desk.papers import write_job_sheet, write_stubs, write_tags
 from careful_coil.desk.rack import Rack
+from careful_coil.desk.reading import Reading
 from careful_coil.desk.session import Session
 from careful_coil.desk.shared.page import Page
 from careful_coil.desk.standback import StandBack
 from careful_coil.desk.strip import Strip
 from careful_coil.desk.theme import Theme
-from careful_coil.desk.way import ABOUT, Way
+from careful_coil.desk.way import Way
 
 if TYPE_CHECKING:
     from careful_coil.core.job import AnyBody
     from careful_coil.core.ledger import Judgement, NextStep
     from careful_coil.desk.settings_page import SettingsPage
-    from careful_coil.desk.sum_card import SumCard
 
 ROOM_FOR_RACK = 1000  # pixels at 100 % text below which the rack folds by itself
 LOOKS_MS = 15_000  # between two looks at the clock
@@ -71,9 +71,8 @@ class Window(QMainWindow):
         self.looks = QTimer(self)  # at the clock: a proof of no volts lapses by it
         self.looks.timeout.connect(session.by_the_clock)
         self.looks.start(LOOKS_MS)
-        self.standback = StandBack(self.whole, session, theme)
-        self.beginning = Beginning(self)
-        self._sum_card: SumCard | None = None
+        self.standback = StandBack(self.whole, session, self.strip, theme)
+        self.beginning, self.reading = Beginning(self), Reading(self)
         self.leaving = Leaving(session, self.close)
         self._connect()
         self._actions()
@@ -103,7 +102,7 @@ class Window(QMainWindow):
     def _connect(self) -> None:
         s = self.session
         self.rack.opened.connect(s.open_job)
-        self.rack.sum_wanted.connect(self._sum)
+        self.rack.sum_wanted.connect(self.reading.unfold)
         self.rack.file_wanted.connect(partial(take_in, s))
         self.ledger.card.pressed.connect(self.do_next)
         self.strip.next_wanted.connect(self.do_next)
@@ -137,17 +136,6 @@ class Window(QMainWindow):
             self.stack.addWidget(self._settings_page)
         return self._settings_page
 
-    @property
-    def sum_card(self) -> "SumCard":
-        """Return the card of bench sums, made when one is first wanted."""
-        if self._sum_card is None:
-            from careful_coil.desk.sum_card import SumCard
-
-            self._sum_card = SumCard(self.whole, self.session, self.theme)
-            self._sum_card.set_theme(self.theme)
-            self._sum_card.closed.connect(self.to_strip)
-        return self._sum_card
-
     def _actions(self) -> None:
         bar = self.menuBar()
         menus = {name: bar.addMenu(name) for name in MENUS}
@@ -170,8 +158,7 @@ class Window(QMainWindow):
         self.way.set_theme(theme)
         self.standback.set_theme(theme)
         self.beginning.set_theme(theme)
-        if self._sum_card is not None:
-            self._sum_card.set_theme(theme)
+        self.reading.set_theme(theme)
         page = self.stack.currentWidget()
         if isinstance(page, Page):
             self._bring(page)
@@ -243,10 +230,6 @@ class Window(QMainWindow):
         if not (field and page.put_cursor(field)) and not page.start():
             self.to_strip()
 
-    def about(self) -> None:
-        """Say what the open station is for."""
-        self.way.say(ABOUT[self.session.station], "note")
-
     def _page_on(self, by: int) -> None:
         self.pages[self.session.station].step(by)
 
@@ -274,9 +257,6 @@ class Window(QMainWindow):
         """Show what is read from two metres away, or the bench again."""
         if self.standback.toggle(self.room_above_strip()):
             self.to_strip()
-
-    def _sum(self, name: str) -> None:
-        self.sum_card.unfold(name, self.room_above_strip().adjusted(0, 60, 0, -20))
 
     def settings(self) -> None:
         """Show the shop's settings in place of the bench; any station leads back."""
@@ -355,7 +335,7 @@ class Window(QMainWindow):
     def explain(self) -> None:
         """Say why the leads are believed to be what they are."""
         if not self.pages[self.session.station].explain():
-            self.about()
+            self.reading.toggle()
 
     def ask_for_file(self) -> None:
         """Say how a job comes in from another shop, the cursor where its path is typed."""
@@ -393,6 +373,7 @@ class Window(QMainWindow):
         self._make_room()
         super().resizeEvent(event)
         self.standback.setGeometry(self.room_above_strip())
+        self.reading.fit()
 
     def closeEvent(self, event: QCloseEvent) -> None:
         """Go once everything is on disk; what was refused stays in sight."""

@@ -63,6 +63,10 @@ class Page(QScrollArea):
     def step(self, by: int) -> None:
         """Open the part after or before, where it has several."""
 
+    def topic(self) -> str:
+        """Return the heading of the handbook that speaks of what is open."""
+        return ""
+
     def explain(self) -> bool:
         """Fold the reasons for what the station believes out or away; False where it has none."""
         return False

@@ -174,6 +174,10 @@ class PartedPage(Page):
         self.index.show_judgement(judged)
         self._now.show_judgement(judged)
 
+    def topic(self) -> str:
+        """Return the heading that speaks of the open part."""
+        return self.part.topic or self.part.title
+
     def mark_next(self, focus: str) -> None:
         """Mark the line of the index too."""
         super().mark_next(focus)

@@ -1,0 +1,169 @@
+"""The handbook in the window: the page of what is open, a search over all of them."""
+
+from PySide6.QtCore import Qt, QUrl, Signal
+from PySide6.QtGui import QKeyEvent, QTextCursor, QTextDocument
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QLineEdit, QTextBrowser, QVBoxLayout
+
+from careful_coil.desk.theme import Theme
+from careful_coil.handbook import FIRST, Hit, heading_of, page_of, search, text_of
+
+SCROLLS = {
+    Qt.Key.Key_PageDown: 1.0,
+    Qt.Key.Key_PageUp: -1.0,
+    Qt.Key.Key_Down: 0.15,
+    Qt.Key.Key_Up: -0.15,
+}
+KEYS = "F1 or Esc: back to the bench. Type to search, Enter opens the first. Page keys scroll."
+
+
+class Words(QLineEdit):
+    """The cell one searches in; its page keys scroll the page."""
+
+    scrolled = Signal(float)
+    left = Signal()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """Scroll, leave, or type."""
+        key = Qt.Key(event.key())
+        if key in SCROLLS:
+            self.scrolled.emit(SCROLLS[key])
+        elif key == Qt.Key.Key_Escape:
+            self.left.emit()
+        else:
+            super().keyPressEvent(event)
+
+
+class Handbook(QFrame):
+    """The page, over the bench."""
+
+    left = Signal()
+
+    def __init__(self, theme: Theme) -> None:
+        super().__init__()
+        self.setObjectName("handbook")
+        self.page, self.heading = FIRST, ""
+        self.hits: list[Hit] = []
+        self.title = QLabel("Handbook")
+        self.words = Words()
+        self.words.setAccessibleName("Search the handbook")
+        self.words.setPlaceholderText("search the handbook")
+        self.browser = QTextBrowser()
+        self.browser.setOpenLinks(False)
+        self.browser.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+        self.browser.setAccessibleName("Handbook page")
+        self.foot = QLabel(KEYS)
+        self.foot.setObjectName("label")
+        head = QHBoxLayout()
+        head.addWidget(self.title)
+        head.addStretch()
+        head.addWidget(self.words)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(20, 10, 20, 8)
+        column.addLayout(head)
+        column.addWidget(self.browser, 1)
+        column.addWidget(self.foot)
+        self.words.textChanged.connect(self._search)
+        self.words.returnPressed.connect(self._open_first)
+        self.words.scrolled.connect(self._scroll)
+        self.words.left.connect(self.left)
+        self.browser.anchorClicked.connect(self._follow)
+        self.set_theme(theme)
+
+    def set_theme(self, theme: Theme) -> None:
+        """Take another theme."""
+        self.theme = theme
+        surface, ink = theme.colour("surface").name(), theme.colour("ink").name()
+        self.setStyleSheet(
+            f"{theme.sheet()} #handbook {{ background: {theme.colour('ground').name()}; }}"
+            f" QTextBrowser {{ background: {surface}; color: {ink};"
+            f" border: 0; padding: {theme.px(14)}px; }}"
+        )
+        self.title.setFont(theme.font(20, bold=True))
+        self.words.setFixedWidth(theme.px(280))
+        self.browser.document().setDefaultFont(theme.font(15))
+
+    def open_at(self, station: str, title: str) -> None:
+        """Open the page of a station at the heading of its part."""
+        page = page_of(station)
+        self.show_page(page, heading_of(page, title))
+        self.words.setFocus(Qt.FocusReason.OtherFocusReason)
+
+    def show_page(self, page: str, heading: str = "") -> None:
+        """Show a page from a heading on, from its top where none is named."""
+        self.words.blockSignals(True)
+        self.words.clear()
+        self.words.blockSignals(False)
+        self.page, self.heading = page, heading or heading_of(page, "")
+        self._show(text_of(page))
+        block = self.browser.document().begin()
+        while block.isValid():
+            if block.blockFormat().headingLevel() and block.text().strip() == self.heading:
+                top = self.browser.document().documentLayout().blockBoundingRect(block).top()
+                self.browser.verticalScrollBar().setValue(round(top))
+                return
+            block = block.next()
+
+    def _show(self, text: str) -> None:
+        self.browser.document().setMarkdown(
+            text, QTextDocument.MarkdownFeature.MarkdownDialectGitHub
+        )
+        self._ink_links()
+        self.browser.moveCursor(QTextCursor.MoveOperation.Start)
+
+    def _ink_links(self) -> None:
+        """Write links in ink: Qt's own blue is not seen in the dim theme."""
+        document = self.browser.document()
+        cursor, block = QTextCursor(document), document.begin()
+        while block.isValid():
+            runs = block.begin()
+            while not runs.atEnd():
+                run = runs.fragment()
+                if run.charFormat().isAnchor():
+                    ink = run.charFormat()
+                    ink.setForeground(self.theme.colour("ink"))
+                    cursor.setPosition(run.position())
+                    cursor.setPosition(
+                        run.position() + run.length(), QTextCursor.MoveMode.KeepAnchor
+                    )
+                    cursor.setCharFormat(ink)
+                runs += 1
+            block = block.next()
+
+    def _search(self, words: str) -> None:
+        """Show where the words stand."""
+        self.hits = search(words)
+        if not words.strip():
+            self.show_page(self.page, self.heading)
+            return
+        lines = [f"# {len(self.hits) or 'No'} place{'' if len(self.hits) == 1 else 's'}"]
+        for k, hit in enumerate(self.hits):
+            lines.append(
+                f"**[{hit.heading}](hit:{k})** · {hit.page.removesuffix('.md')}  \n{hit.line}"
+            )
+        if not self.hits:
+            lines.append("Try fewer letters: *bond*, *curve*, *sleeve*, *release*.")
+        self._show("\n\n".join(lines))
+
+    def _open_first(self) -> None:
+        if self.hits and self.words.text().strip():
+            self.show_page(self.hits[0].page, self.hits[0].heading)
+
+    def _follow(self, url: QUrl) -> None:
+        """Open another page, or the place that a search found."""
+        if url.scheme() == "hit":
+            hit = self.hits[int(url.path())]
+            self.show_page(hit.page, hit.heading)
+            return
+        name = url.fileName()
+        try:
+            text_of(name)
+        except KeyError:
+            self.foot.setText(
+                f"{name or url.toString()} lies in the program's source, not in the handbook."
+            )
+            return
+        self.show_page(name, url.fragment().replace("-", " "))
+
+    def _scroll(self, share: float) -> None:
+        bar = self.browser.verticalScrollBar()
+        bar.setValue(bar.value() + round(share * self.browser.viewport().height()))

@@ -1,0 +1,55 @@
+"""The handbook in the window: F1 opens it at the part that is open, it is searched, Escape leads back."""
+
+from careful_coil.desk.gear.capacitors import CapacitorsPart
+from careful_coil.desk.stations.start_gear import StartGearPage
+from tests.desk.driver import Bench, Key
+from tests.desk.hands import part, station
+
+
+def test_f1_opens_the_page_of_the_part_and_escape_leads_back(shared: Bench) -> None:
+    shared.open("chandlery")
+    station(shared, 4, StartGearPage)
+    part(shared, CapacitorsPart)
+    before = shared.focus
+    shared.key(Key.Key_F1)
+    book = shared.window.reading.handbook
+    assert book.isVisible()
+    assert (book.page, book.heading) == ("start-gear.md", "Capacitors")
+    assert "discharge" in book.browser.toPlainText().lower()
+    assert shared.window.ledger.isVisible()  # Next stays in sight
+    shared.key(Key.Key_Escape)
+    assert not book.isVisible()
+    assert shared.focus is before
+
+
+def test_it_is_searched_and_the_first_place_opened_by_key(shared: Bench) -> None:
+    shared.open("chandlery")
+    shared.key(Key.Key_F1)
+    book = shared.window.reading.handbook
+    shared.type("earth bond")
+    assert book.hits
+    assert "Earth bond" in book.browser.toPlainText()
+    shared.key(Key.Key_Return)
+    assert (book.page, book.heading) == ("insulation.md", "Earth bond")
+    bar = book.browser.verticalScrollBar()
+    at = bar.value()
+    assert at > 0
+    shared.key(Key.Key_PageUp)
+    assert bar.value() < at
+    shared.type("qqqq")
+    assert "No places" in book.browser.toPlainText()
+    shared.key(Key.Key_F1)
+    assert not book.isVisible()
+
+
+def test_links_lead_to_other_pages(shared: Bench) -> None:
+    from PySide6.QtCore import QUrl
+
+    shared.key(Key.Key_F1)
+    book = shared.window.reading.handbook
+    book.browser.anchorClicked.emit(QUrl("mechanics.md#seals"))
+    assert (book.page, book.heading.lower()) == ("mechanics.md", "seals")
+    book.browser.anchorClicked.emit(QUrl("../../LICENSE"))
+    assert "not in the handbook" in book.foot.text()
+    assert book.page == "mechanics.md"
+    shared.key(Key.Key_Escape)
