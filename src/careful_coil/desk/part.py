@@ -1,6 +1,6 @@
 """What every part of a station has: fields, what it shows, how far it is."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from copy import copy
 
 from PySide6.QtWidgets import QVBoxLayout, QWidget
@@ -183,16 +183,19 @@ class Part(QWidget):
         self._sheets.append((sheet, name, of))
         return field
 
-    def add_scale(self, sheet: str, name: str, of: Of = lambda: "", label: str = "") -> ScaleField:
-        """Return a declared field as a scale of its answers, not placed yet."""
+    def add_scale(
+        self, sheet: str, name: str, of: Of = lambda: "", says: Mapping[str, str] | None = None
+    ) -> ScaleField:
+        """Return a declared field as a scale of its answers, not placed yet; `says` as in ScaleField."""
         own = SHEETS[sheet]
         declared = own.field(name)
         field = ScaleField(
-            label or declared.label,
+            declared.label,
             declared.words,
             lambda text: self.set_down(sheet, name, text, of()),
             self.theme,
             name=own.prefix + name,
+            says=says,
         )
         if self.follows:
             field.entered.connect(self.session.entered)

@@ -1,6 +1,6 @@
 """A short scale of answers as numbered keys; what is typed in letters goes into a cell beside them."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
@@ -26,13 +26,16 @@ class ScaleField(Field):
         theme: Theme,
         *,
         name: str = "",
+        says: Mapping[str, str] | None = None,
     ) -> None:
+        """`says` what stands on the key of an answer that is kept as a short word."""
         self.buttons: list[EnterButton] = []
         super().__init__(label, commit, theme, name=name)
         self.words = words
         self._row = Flow(len(words), 0, theme)
         for k, word in enumerate(words, 1):
-            button = EnterButton(f"{word[0].upper()}{word[1:]}", k)
+            said = (says or {}).get(word, word)
+            button = EnterButton(f"{said[0].upper()}{said[1:]}", k)
             button.setCheckable(True)
             button.setObjectName(name)  # whose answer it is
             button.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Fixed)

@@ -21,20 +21,22 @@ def draw_rotation(at_drive: str, from_end: str = "") -> Drawing:
     ):
         x = 22.0 + APART * k
         token = "copper" if end == from_end else "ink"
-        shapes += _arrow((x, 15.0), turns, token)
+        shapes += arrow((x, 15.0), turns, token)
         shapes.append(Words(at=(x, 31.0), text=words, size=3.1, token=token, bold=end == from_end))
     return Drawing(tuple(shapes), 22.0 + APART + 24.0, 35.0)
 
 
-def _arrow(centre: tuple[float, float], turns: str, token: str) -> Iterator[Shape]:
-    """Yield a shaft with its key and an arrow round it; y runs down, so cw is rising angle."""
+def arrow(
+    centre: tuple[float, float], turns: str, token: str, radius: float = RADIUS
+) -> Iterator[Shape]:
+    """Yield a shaft with an arrow round it; y runs down, so cw is rising angle."""
     x, y = centre
     way = 1 if turns == "cw" else -1
     steps = 36
     angles = [
         math.radians(-90 + way * (GAP / 2 + (360 - GAP) * k / steps)) for k in range(steps + 1)
     ]
-    points = [(x + RADIUS * math.cos(a), y + RADIUS * math.sin(a)) for a in angles]
+    points = [(x + radius * math.cos(a), y + radius * math.sin(a)) for a in angles]
     yield Stroke(points=tuple(points), token=token, width=0.9)
     end = angles[-1]
     tip = points[-1]

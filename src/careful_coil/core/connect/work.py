@@ -24,7 +24,7 @@ from careful_coil.core.errors import CannotConnect, CannotPlace, CoilError, Supp
 from careful_coil.core.identify import Identification, Naming
 from careful_coil.core.job import Job
 from careful_coil.core.job.entries import Supply
-from careful_coil.core.readings import LEAD_OHM_HIGHEST, ohm_value
+from careful_coil.core.readings import LEAD_OHM_HIGHEST, LINES, ohm_value
 from careful_coil.core.settings import Settings
 from careful_coil.core.ways.devices import Device
 from careful_coil.core.ways.single_phase import SWITCH_INSIDE
@@ -89,6 +89,13 @@ class Connecting:
     def drawn(self) -> Plan | None:
         """The plan as it is drawn and printed: with the contactors of its starter, where it has one."""
         return self.starter.plan if self.starter else self.plan
+
+    @property
+    def at_lines(self) -> dict[str, str]:
+        """Return the marks of what hangs on each supply line, in the order of the lines; none without a plan."""
+        joints = self.drawn.joints if self.drawn else ()
+        found = {n: [x for x in j if x != n] for j in joints for n in j if n in LINES}
+        return {n: self.marks(found[n], " ") for n in LINES if n in found}
 
     @property
     def joined(self) -> bool:

@@ -14,8 +14,10 @@ from careful_coil.desk.ask_row import AskRow, EnterButton
 from careful_coil.desk.flow import Flow
 from careful_coil.desk.part import NARROWEST, Part
 from careful_coil.desk.session import Session
+from careful_coil.desk.shared.plot import Plot
 from careful_coil.desk.shared.shown import Prose, Verdicts, finding_of, told_of
 from careful_coil.desk.theme import Theme
+from careful_coil.drawing.bench import draw_posts
 
 CODES = ("supply", "supply-unbalance", "colour-clash")
 LINE_WANTED = "three voltages L1-L2/L2-L3/L3-L1, such as 401/398/403"
@@ -40,6 +42,8 @@ class SupplyPart(Part):
             ("supply-neutral", "To neutral, V", self._neutral, "231/230/232"),
         ):
             grid.add(self.add_field(name, label, commit, hint, place=False))
+        self.posts = Plot(theme, "The supply's posts with the volts between them", 10)
+        self.column.addWidget(self.posts)
         self.column.addWidget(grid)
         self.measured = EnterButton("Measured")
         self.measured.clicked.connect(self._measured)
@@ -80,6 +84,13 @@ class SupplyPart(Part):
         self.measured.setEnabled(supply is not None and read is None)
         self.running.setChecked(bool(read and read.running))
         self.running.setEnabled(read is not None)
+        phases = supply.phases if supply else judged.job.plate.phases or 3
+        line, neutral = (read.line, read.neutral) if read else (None, self._neutral_now)
+        told = (
+            f"{_slashed(line)} V between lines" if line else "volts between the posts not read yet"
+        )
+        drawn = draw_posts(phases, line, neutral, asked=supply is not None)
+        self.posts.show_whole(drawn, told)
         self._ask(judged)
         self.verdicts.show_findings([f for f in judged.findings if f.code in CODES])
         self.words.say(self._remarks(judged))

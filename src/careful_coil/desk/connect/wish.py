@@ -1,6 +1,6 @@
 """What is wanted: direction with the end it is seen from, start, speed; what this motor can take at all."""
 
-from PySide6.QtWidgets import QWidget
+from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from careful_coil.core.connect.called import in_words
 from careful_coil.core.connect.field_taps import field_hookups
@@ -16,9 +16,16 @@ from careful_coil.desk.shared.page import Heading
 from careful_coil.desk.shared.plot import Plot
 from careful_coil.desk.shared.shown import Prose, Verdicts
 from careful_coil.desk.theme import Theme
-from careful_coil.drawing.rotation import draw_rotation
+from careful_coil.drawing.bench import draw_load
 
-ROWS = ("rotation", "seen-from", "start", "speed", "family", "terminals", "cable-mm2")
+SAID = {
+    "cw": "clockwise",
+    "ccw": "counterclockwise",
+    "drive-end": "drive end",
+    "opposite": "opposite end",
+}
+SCALES = ("rotation", "seen-from")
+ROWS = ("start", "speed", "family", "terminals", "cable-mm2")
 
 
 class WishPart(Part):
@@ -28,11 +35,19 @@ class WishPart(Part):
 
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
+        self.load = Plot(theme, "The load, and which way it is to turn", 10)
+        turns = QVBoxLayout()
+        for name in SCALES:
+            turns.addWidget(self.add_scale("wished", name, says=SAID))
+        turns.addStretch()
+        both = QHBoxLayout()
+        both.setSpacing(20)
+        both.addWidget(self.load, 2)
+        both.addLayout(turns, 3)
+        self.column.addLayout(both)
         self.add_sheet("wished", 3, ROWS)
         self.words = Prose(theme)
         self.column.addWidget(self.words)
-        self.arrows = Plot(theme, "Direction from both ends")
-        self.column.addWidget(self.arrows)
         self.turn = Prose(theme, "quiet", 13)
         self.column.addWidget(self.turn)
         self.column.addWidget(
@@ -59,15 +74,14 @@ class WishPart(Part):
         """Show the wishes, the direction drawn, what the motor takes."""
         job, state = judged.job, judged.facts.connecting
         self.show_notes(judged)
-        for name in ROWS:
+        for name in ROWS:  # the scales keep their answers
             now = self.choices("wished", name) or WISH.field(name).words
             self.fields[f"wish-{name}"].cell.offer(now)
         self.words.say(self._plan_words(judged))
-        wanted = wanted_direction(job)
-        self.arrows.setVisible(wanted is not None)
-        if wanted is not None:
-            drawing = draw_rotation(wanted.at_drive, job.joined.wish.get("seen-from", ""))
-            self.arrows.show_whole(drawing, wanted.words(state.view))
+        wanted, wish = wanted_direction(job), job.joined.wish
+        told = wanted.words(state.view) if wanted is not None else "either way: nobody has said"
+        turns = wish.get("rotation", "") if wanted is not None else ""
+        self.load.show_whole(draw_load(turns, wish.get("seen-from", "")), told)
         self.turn.say(f"The other way: {how_to_turn(state)}" if state.plan else "")
         self.list.show_findings(self._takes(judged))
 
@@ -132,7 +146,7 @@ class WishPart(Part):
         job = self.session.open
         asks = job.judged.facts.connecting.asks if job else ""
         own = self.fields.get(f"wish-{asks}", self.fields["wish-rotation"])
-        return own.cell
+        return own.entry
 
     def choices(self, sheet: str, name: str) -> tuple[str, ...]:
         """Return the answers that this motor's hookup leaves, where it asks for one."""

@@ -13,8 +13,10 @@ from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.flow import Flow
 from careful_coil.desk.part import NARROWEST, Part
 from careful_coil.desk.session import Session
+from careful_coil.desk.shared.plot import Plot
 from careful_coil.desk.shared.shown import Prose, Verdicts, finding_of, told_of
 from careful_coil.desk.theme import Theme
+from careful_coil.drawing.bench import draw_bond
 
 YES_OR_NO = ("yes", "no")
 
@@ -36,6 +38,8 @@ class BondPart(Part):
     def __init__(self, session: Session, theme: Theme) -> None:
         super().__init__(session, theme)
         self.nulled, self.wires, self.cord = True, 2, False
+        self.drawn = Plot(theme, "The motor with its earth, and where the clip goes", 10)
+        self.column.addWidget(self.drawn)
         self.words = Prose(theme)
         self.column.addWidget(self.words)
         self.add_field(
@@ -81,6 +85,11 @@ class BondPart(Part):
                 words = f"{show_ohm(body.ohm)}, at most {limit:g} Ω{again}"
             lines.append(f"{place.capitalize()}: {words}")
         self.words.say("\n".join(lines))
+        read: dict[str, str] = {
+            p: show_ohm(newest[p].body.ohm) if p in newest and p not in left else ""
+            for p in BOND_PLACES
+        }
+        self.drawn.show_whole(draw_bond(read, left[0] if left else ""), "; ".join(lines))
         self.fields["bond-wires"].show_text(str(self.wires))
         self.fields["bond-nulled"].show_text("yes" if self.nulled else "no")
         self.fields["bond-cord"].show_text("yes" if self.cord else "no")

@@ -19,10 +19,13 @@ from careful_coil.desk.flow import Flow
 from careful_coil.desk.part import NARROWEST, Part
 from careful_coil.desk.session import Session
 from careful_coil.desk.shared.page import Caution
+from careful_coil.desk.shared.plot import Plot
 from careful_coil.desk.shared.shown import Prose
 from careful_coil.desk.theme import Theme
 from careful_coil.desk.tick_roll import TickRoll
+from careful_coil.drawing.bench import draw_clips
 
+MOST_LEADS = 6  # drawn one by one
 OTHERS: tuple[Literal["earthed", "guarded", "loose"], ...] = ("earthed", "guarded", "loose")
 
 
@@ -44,6 +47,8 @@ class ReadyPart(Part):
             grid.add(self.add_field(name, label, commit, hint, place=False))
         self.fields["others"].cell.offer(OTHERS)
         self.column.addWidget(grid)
+        self.clips = Plot(theme, "What is joined, what is earthed, where the clips go", 10)
+        self.column.addWidget(self.clips)
         self.weather = Prose(theme)
         self.column.addWidget(self.weather)
         self.caution = Caution("", theme)
@@ -96,6 +101,7 @@ class ReadyPart(Part):
         if span is not None:
             usual = f"{span[0]:g} V. " if span[0] == span[1] else f"{span[0]:g} to {span[1]:g} V. "
         self.weather.say(f"{usual}{wall.volts_why()} {self._dew()}".strip())
+        self._show_clips(judged)
         items = to_take_off(judged.job, wall, judged.facts.kinds)
         ready = self._stands(judged)
         done = set(self.roll.done)
@@ -109,6 +115,24 @@ class ReadyPart(Part):
             "Isolated and proved dead. The test stresses the insulation: nobody touches, a second person knows."
         )
         self._show_key()
+
+    def _show_clips(self, judged: Judgement) -> None:
+        """Draw the tester at the winding as it is asked for next."""
+        target = self.session.target
+        tested = list(target.ends) if target is not None and target.kind == "insulation" else []
+        others = [t for t in judged.job.tags if t not in tested] if tested else []
+        joined = tested or list(judged.job.tags)
+        earthed = others if self.session.setting.others == "earthed" else []
+        told = f"{' '.join(joined) or 'all leads'} joined on the tester, frame earthed"
+        if earthed:
+            told += f", {' '.join(earthed)} earthed"
+        many = len(joined) > MOST_LEADS
+        drawn = draw_clips(
+            [f"{joined[0]} to {joined[-1]}"] if many else joined or ["all leads"],
+            earthed if len(earthed) <= MOST_LEADS else [f"{len(earthed)} leads"],
+            self.session.setting.volt,
+        )
+        self.clips.show_whole(drawn, told)
 
     def _dew(self) -> str:
         s = self.session.under

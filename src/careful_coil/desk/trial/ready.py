@@ -17,9 +17,11 @@ from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.flow import Flow
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
+from careful_coil.desk.shared.plot import Plot
 from careful_coil.desk.shared.shown import Prose
 from careful_coil.desk.theme import Theme
 from careful_coil.desk.tick_roll import TickRoll
+from careful_coil.drawing.bench import draw_run
 
 COVERS: tuple[Literal["off", "on"], ...] = ("off", "on")
 TESTS: tuple[tuple[Loaded, str], ...] = (
@@ -62,7 +64,8 @@ class ReadyPart(Part):
         self.roll.ticked.connect(self._show_key)
         self.key = EnterButton("All of it is ready")
         self.key.clicked.connect(self.log)
-        for part in (self.way, self.words, self.sheet, keys, self.roll, self.key):
+        self.drawn = Plot(theme, "The bench as it is wired", 10)
+        for part in (self.way, self.words, self.drawn, self.sheet, keys, self.roll, self.key):
             self.column.addWidget(part)
 
     def start(self) -> QWidget:
@@ -87,6 +90,16 @@ class ReadyPart(Part):
         way, now = judged.facts.start_way, judged.job.trials.now
         self.way.say(f"{way.title}.")
         self.words.say(way.words)
+        covers = now.begun.covers if now is not None else ""
+        wired = judged.facts.connecting.at_lines
+        told = "; ".join(f"{line} to {leads}" for line, leads in wired.items())
+        load = {"load": "its load", "locked": "rotor locked"}.get(
+            now.begun.load if now else "", "no load"
+        )
+        self.drawn.setVisible(bool(wired))
+        if wired:
+            drawn = draw_run(wired, covers, judged.job.hands.felt.get("fan") != "missing", load)
+            self.drawn.show_whole(drawn, told)
         items = ready_items(judged.job, judged.facts.connecting, way) if now is not None else ()
         self.roll.show_items(items, set(now.ready) if now and now.ready else self.roll.done)
         self.roll.setVisible(now is not None)
