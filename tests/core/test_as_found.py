@@ -79,7 +79,7 @@ def test_a_slip_is_named_before_anything_is_measured() -> None:
     joints = [["L1", "T4"], ["L2", "T2"], ["L3", "T3"], ["T1", "T7"], ["T5", "T8"], ["T6", "T9"]]
     verdict, subject, why = found(NINE, joints)
     assert (verdict, subject) == ("watch", "Found joined wrong")
-    assert "T1-T4 is turned round" in why
+    assert "T1-T4 is reversed" in why
 
 
 def test_half_a_winding_left_idle_is_named() -> None:

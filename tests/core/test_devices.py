@@ -85,7 +85,7 @@ def test_the_line_on_the_other_capacitor_end_is_right_only_for_equal_windings(
     assert shown.verdict == verdict
     assert shown.rotation_reversed
     if verdict == "dangerous":
-        assert any("stand in each other's place (run and start)" in t for t in holds(shown))
+        assert any("are exchanged (run and start)" in t for t in holds(shown))
 
 
 def test_states_are_told_in_the_words_of_the_document() -> None:
@@ -150,7 +150,7 @@ def test_every_slip_of_a_device_is_found_and_named_or_is_none() -> None:
             continue
         told = " ".join(holds(shown))
         devices = {t.split(".")[0] for t in slip.leads} | {"K1"}
-        if not any(d in told for d in devices) and "in each other's place" not in told:
+        if not any(d in told for d in devices) and "exchanged" not in told:
             missed.append(f"{name}: {slip.text()} {told}")
     assert missed == []
     assert sound < 0.16 * len(EVERY_SLIP[::8])  # in a star any two ends may be exchanged
@@ -184,7 +184,7 @@ def test_a_start_circuit_that_stays_in() -> None:
     assert "start-stays-in" in codes(stays, "run")
     assert any("start capacitor C1 stays in" in t for t in holds(stays))
     swapped = wrong("centrifugal switch, both capacitors", ("C1.1", "C2.1"), ("C1.2", "C2.2"))
-    assert "C1 and C2 stand in each other's place." in holds(swapped)
+    assert "C1 and C2 are exchanged." in holds(swapped)
     assert "start-stays-in" in codes(swapped, "run")
 
 
@@ -213,7 +213,7 @@ def test_a_relay_coil_on_the_wrong_side_of_the_protector() -> None:
 
 def test_terminals_exchanged() -> None:
     relay = wrong("voltage relay, start capacitor", ("K1.1", "K1.2"))
-    assert "Terminals K1.1 and K1.2 stand in each other's place." in holds(relay)
+    assert "Terminals K1.1 and K1.2 are exchanged." in holds(relay)
     current = wrong("current relay", ("K1.M", "K1.S"))
     assert "start-stays-in" in codes(current, "run")
     turned = wrong("current relay", ("K1.L", "K1.M"))
@@ -388,7 +388,7 @@ def test_slips_of_devices_are_listed_with_the_state_that_shows_them() -> None:
     right, _ = right_plan(hookup)
     assert right is not None
     found = {s.title: s for s in likely_slips(hookup, right)}
-    swapped = found["C1 and C2 stand in each other's place."]
+    swapped = found["C1 and C2 are exchanged."]
     assert (swapped.state, swapped.cheapest) == ("run", "run")
     assert "never a ramp" in " ".join(words_of(swapped))
     assert found["S1 is bridged from S1.1 to S1.2: it does nothing."].state == "run"

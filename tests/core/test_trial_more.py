@@ -319,7 +319,7 @@ def test_amps_apart_name_the_slip_they_fit() -> None:
     shown = "/".join(f"{a:.3g}" for a in amps.values())
     odd = findings(*begun(), step(f"400 V {shown} A {turns}"))["trial-lines"]
     assert odd.verdict == "hold"
-    assert "They fit: Coil T2-T5 is turned round" in odd.why
+    assert "They fit: Coil T2-T5 is reversed" in odd.why
 
 
 def test_minutes_come_from_the_log_where_none_is_typed() -> None:

@@ -117,12 +117,12 @@ def test_a_slip_that_ohms_cannot_show_is_caught_by_the_low_run_and_the_screen_sa
     looked_over(bench)
     assert any(row.startswith("good: Line ohms right") for row in bench.ledger())
     proof = part(bench, ProofPart)
-    assert "a coil turned round" in proof.unseen.words
+    assert "a coil reversed" in proof.unseen.words
     bench.ctrl(Key.Key_M)
     bench.key(Key.Key_Space)
     held = next(row for row in bench.ledger() if "Do not raise the voltage" in row)
     assert held.startswith("hold")
-    assert "Coil T2-T5 is turned round" in held
+    assert "Coil T2-T5 is reversed" in held
     assert bench.next == "Off, and look at the joints"
     assert "low-run" in {f.code for f in bench.judged.gate}
 
@@ -302,7 +302,7 @@ def test_what_if_is_tried_and_every_slip_listed_with_its_test(bench: Bench) -> N
     bench.settle(lambda: bool(tried.roll.slips))
     assert "31 of 31 (100 %)" in tried.covered.words
     typed(bench, "what-if", "turn T5")
-    assert "turned round" in tried.verdict.words
+    assert "reversed" in tried.verdict.words
     assert "183 %" in tried.words.words
     assert "Shown by the reduced-voltage run." in tried.words.words
     tried.roll.setFocus()

@@ -305,12 +305,10 @@ def test_proving_dead_wants_initials(empty: Bench) -> None:
     empty.ctrl(Key.Key_L)
     empty.enter("3")
     empty.key(Key.Key_Return)
-    assert "initials" in empty.message
-    assert empty.focus is empty.window.rack.who
-    empty.type("EF")
-    empty.ctrl(Key.Key_M)
-    empty.key(Key.Key_Return)
+    assert empty.focus is empty.window.beginning.who.cell
+    empty.enter("EF")
     assert empty.judged.job.dead_proved is not None
+    assert empty.judged.job.dead_proved.by == "EF"
 
 
 @pytest.mark.parametrize("count", [2, 3, 6, 9, 12, 16])

@@ -5,8 +5,11 @@ from pathlib import Path
 
 from careful_coil.core.schools import SCHOOLS
 from careful_coil.desk.keeping import change_settings
+from careful_coil.desk.said import said
 from careful_coil.desk.settings_page import SettingsPage
+from careful_coil.desk.stations.insulation import InsulationPage
 from tests.desk.driver import Bench, Key
+from tests.desk.hands import station
 
 
 def settings(bench: Bench) -> SettingsPage:
@@ -114,3 +117,20 @@ def test_a_rack_read_before_the_open_motor_was_judged_keeps_its_newer_tag(bench:
     own = [row.lower() for row in bench.rack() if "Boatyard" in row]
     assert own
     assert not any("too low" in row for row in own)
+
+
+def test_the_window_speaks_in_the_terms_the_shop_chose(bench: Bench) -> None:
+    bench.open("theatre")
+    session, page = bench.window.session, station(bench, 3, InsulationPage, "bond")
+    assert any("Earth bond" in row for row in bench.ledger())
+    try:
+        change_settings(session, {"schools": {"terms": "american"}})
+        bench.settle()
+        assert any("Ground bond" in row for row in bench.ledger())
+        label = page.fields["earth-done"].label
+        assert said(label.text()) != label.text() or "arth" not in label.text()
+        assert bench.judged.job.name == "Theatre, stage fan"
+    finally:
+        change_settings(session, {"schools": {"terms": "as written"}})
+        bench.settle()
+    assert any("Earth bond" in row for row in bench.ledger())

@@ -113,7 +113,7 @@ def test_the_table_of_slips_in_the_docs_is_current() -> None:
     text = (FORMATS.parent / "slips.md").read_text(encoding="utf-8")
     for row in (*rows(every=9), *device_rows(every=9)):
         assert row in text, "run: python -m careful_coil.documents.slip_table"
-    turned = [row for row in text.splitlines() if "turned round" in row and "wye" in row]
+    turned = [row for row in text.splitlines() if "reversed" in row and "wye" in row]
     assert turned
     assert all("| none | all | all |" in row for row in turned)
 

@@ -102,6 +102,14 @@ SCHOOLS: dict[str, School] = {
             red_yellow_blue="older installations",
         ),
         _school(
+            "terms",
+            "release",
+            "British or American terms and spelling?",
+            as_written="each thing by the name it has here: earth, end bell, cord, wye",
+            british="earth, end shield, flex, star, bush, phase sequence, colour",
+            american="ground, end bell, cord, wye, sleeve bearing, phase rotation, color",
+        ),
+        _school(
             "star",
             "connect",
             "Wye or star?",

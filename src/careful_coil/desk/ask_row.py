@@ -8,6 +8,7 @@ from PySide6.QtGui import QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import QPushButton, QSizePolicy, QVBoxLayout, QWidget
 
 from careful_coil.desk.flow import Flow
+from careful_coil.desk.said import said
 from careful_coil.desk.shared.page import plain_label
 
 COLUMNS = 4  # of answers at most
@@ -61,7 +62,8 @@ class EnterButton(QPushButton):
 
     def _shown(self) -> str:
         """Return the words with their digit."""
-        return f"{self.number}  {self._words}" if self.number else self._words
+        words = said(self._words)
+        return f"{self.number}  {words}" if self.number else words
 
     def _fit(self) -> None:
         metrics, lines = self.fontMetrics(), [""]
@@ -111,7 +113,7 @@ class AskRow(QWidget):
         self._asked = (question, tuple(answers))
         self._row.clear()
         self.buttons = []
-        self.question.setText(question)
+        self.question.setText(said(question))
         self.setVisible(bool(question))
         for answer in answers:
             button = EnterButton(

@@ -27,6 +27,7 @@ from PySide6.QtWidgets import (
 
 from careful_coil.core.errors import BadValue, CoilError
 from careful_coil.desk.at_field import typed_in
+from careful_coil.desk.said import said
 from careful_coil.desk.theme import Theme
 
 SHORT, LONG = 200, 4000  # characters of what an entry holds
@@ -149,7 +150,8 @@ class Title(QLabel):
         self.updateGeometry()
 
     def _shown(self) -> str:
-        return f"{self._mark} · {self._words}" if self._mark else self._words
+        words = said(self._words)
+        return f"{self._mark} · {words}" if self._mark else words
 
     def text(self) -> str:
         """Return the whole words."""
@@ -233,6 +235,7 @@ class Field(QWidget):
     def set_theme(self, theme: Theme) -> None:
         """Take another theme."""
         self.cell.set_colour(theme.colour("quiet"))
+        self.label.setText(self.label.text())  # the terms may be others too
         if self._beside:
             self.label.setFixedWidth(theme.px(self._beside))
 

@@ -9,6 +9,7 @@ from PySide6.QtGui import QKeyEvent, QPainter
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk import paint
 from careful_coil.desk.roll import Roll
+from careful_coil.desk.said import said
 from careful_coil.desk.theme import Theme
 
 WIDE = 168
@@ -127,9 +128,9 @@ class Index(Roll):
             )
             painter.fillRect(dot, t.colour("copper"))
         title = QRect(inner.left(), inner.top(), inner.width(), half)
-        paint.text(painter, t, title, self._parts[k].title, bold=k == self.current)
+        paint.text(painter, t, title, said(self._parts[k].title), bold=k == self.current)
         below = QRect(inner.left(), inner.top() + half, inner.width() + t.px(18), half)
-        paint.text(painter, t, below, words, size=13, token="quiet")
+        paint.text(painter, t, below, said(words), size=13, token="quiet")
         if mark:
             paint.mark(
                 painter, t, mark, QPointF(box.right() - t.px(14), title.center().y() + 1), 13

@@ -32,6 +32,7 @@ from careful_coil.desk.painted import Ground
 from careful_coil.desk.papers import write_job_sheet, write_stubs, write_tags
 from careful_coil.desk.rack import Rack
 from careful_coil.desk.reading import Reading
+from careful_coil.desk.said import speak
 from careful_coil.desk.session import Session
 from careful_coil.desk.shared.page import Page
 from careful_coil.desk.standback import StandBack
@@ -58,6 +59,7 @@ class Window(QMainWindow):
         super().__init__()
         self.setWindowTitle("Careful Coil")
         self.session, self.theme = session, theme
+        speak(session.settings)
         self._releasing = ""
         self._folded_by_hand: bool | None = None
         self.rack, self.ledger = Rack(session, theme), Ledger(session, theme)
@@ -117,6 +119,7 @@ class Window(QMainWindow):
         s.station_wanted.connect(self.go)
         s.strip_wanted.connect(self.to_strip)
         s.told.connect(self.way.say)
+        s.settings_changed.connect(self._other_terms)
 
     def _made(self, page: Page) -> None:
         """Take a station's page in as it is first opened, and hear what it asks of the window."""
@@ -144,6 +147,11 @@ class Window(QMainWindow):
             action.setShortcuts([QKeySequence(k) for k in keys])
             action.triggered.connect(lambda _=False, do=do: do())
             menus[menu].addAction(action)
+
+    def _other_terms(self) -> None:
+        """Speak in the terms the shop chose now."""
+        speak(self.session.settings)
+        self.set_theme(self.theme)
 
     # --- what is shown --------------------------------------------------------------------------
 

@@ -10,6 +10,7 @@ from reportlab.pdfgen.canvas import Canvas
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.ledger.site import field_sheet
 from careful_coil.core.ledger.site_line import SiteLine
+from careful_coil.core.terms import in_terms
 from careful_coil.report.canvas import ink
 from careful_coil.report.page import BOLD, MARGIN, REGULAR, Page, load_faces
 
@@ -28,7 +29,11 @@ def field_sheet_paper(number: int, judged: Judgement) -> bytes:
     buffer = io.BytesIO()
     canvas = Canvas(buffer, pagesize=A4, invariant=1)
     canvas.setTitle(f"Field sheet {number}: {judged.job.name}")
-    page = Page(canvas, f"Field sheet · job {number} · {judged.job.name}")
+    page = Page(
+        canvas,
+        f"Field sheet · job {number} · {judged.job.name}",
+        lambda w: in_terms(w, judged.facts.settings),
+    )
     page.text(judged.job.name, 18, bold=True)
     page.text(f"Field sheet, job {number}", 10)
     plate = judged.job.plate

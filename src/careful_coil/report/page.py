@@ -1,7 +1,7 @@
 """A page on paper: the face, margins, a cursor that runs down and turns over; written whole or not at all."""
 
 import io
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from pathlib import Path
 
 from reportlab.lib.pagesizes import A4
@@ -41,8 +41,12 @@ def load_faces() -> None:
 class Page:
     """A cursor that runs down the page and turns it over."""
 
-    def __init__(self, canvas: Canvas, running: str) -> None:
+    def __init__(
+        self, canvas: Canvas, running: str, said: Callable[[str], str] = lambda words: words
+    ) -> None:
+        """`said` puts the program's own words, headings and labels, into the shop's terms."""
         self.canvas, self.running, self.y, self.count = canvas, running, TOP, 1
+        self._said = said
         self._foot()
 
     def _foot(self) -> None:
@@ -54,10 +58,14 @@ class Page:
     def room(self, height: float) -> None:
         """Turn the page when less than `height` points are left."""
         if self.y - height < BOTTOM:
-            self.canvas.showPage()
-            self.count += 1
-            self.y = TOP
-            self._foot()
+            self.turn()
+
+    def turn(self) -> None:
+        """Begin another page."""
+        self.canvas.showPage()
+        self.count += 1
+        self.y = TOP
+        self._foot()
 
     def text(
         self,
@@ -79,11 +87,11 @@ class Page:
 
     def head(self, words: str) -> None:
         """Start a part of the sheet."""
-        self.room(34)
-        self.y -= 9
+        self.room(30)
+        self.y -= 6
         self.canvas.setStrokeColor(ink("hairline"))
         self.canvas.line(MARGIN, self.y, A4[0] - MARGIN, self.y)
-        self.text(words, 11, bold=True)
+        self.text(self._said(words), 11, bold=True)
         self.y -= 2
 
     def rows(self, pairs: Sequence[tuple[str, str]], columns: int = 2) -> None:
@@ -100,7 +108,7 @@ class Page:
                 x, y = MARGIN + width * k, self.y - 12.5
                 self.canvas.setFont(REGULAR, 8)
                 self.canvas.setFillColor(ink("quiet"))
-                self.canvas.drawString(x, y, label)
+                self.canvas.drawString(x, y, self._said(label))
                 self.canvas.setFont(REGULAR, 9)
                 self.canvas.setFillColor(ink("ink"))
                 for n, line in enumerate(several):

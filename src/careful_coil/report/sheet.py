@@ -1,7 +1,7 @@
-"""The job sheet, A4: all of it for the shop; for the customer what was done, found and asked of the installer."""
+"""The job sheet, A4: first what was wrong, what was done and what is to do; the readings behind it."""
 
 import io
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from pathlib import Path
 
 from reportlab.lib.pagesizes import A4
@@ -20,6 +20,7 @@ from careful_coil.core.ledger import Judgement
 from careful_coil.core.ledger.for_customer import for_customer
 from careful_coil.core.ledger.gate import way_out
 from careful_coil.core.readings import Frame, Kick, Reading, Resistance, Switch, ohm_value
+from careful_coil.core.terms import in_terms
 from careful_coil.core.values import show, show_ohm
 from careful_coil.core.winding.markings import in_marking
 from careful_coil.drawing.card import proved
@@ -31,6 +32,7 @@ from careful_coil.report.mechanics import mechanics_lines
 from careful_coil.report.page import BOLD, MARGIN, REGULAR, Page, load_faces, write_paper
 from careful_coil.report.trial import trial_lines
 
+SAID = {"unproven": "to do"}
 CURVE_FROM_S = 60.0  # a shorter test is told in figures
 CAUTIONS = (
     "Isolate, lock out and prove dead before you touch a lead. Discharge every capacitor and prove it with a meter.",
@@ -51,27 +53,53 @@ def sheet(number: int, judged: Judgement, *, customer: bool = False) -> bytes:
     buffer = io.BytesIO()
     canvas = Canvas(buffer, pagesize=A4, invariant=1)
     canvas.setTitle(f"Job {number}: {judged.job.name}")
-    page = Page(canvas, f"Job {number} · {judged.job.name}")
+    page = Page(canvas, f"Job {number} · {judged.job.name}", _terms(judged))
     _identity(page, number, judged)
-    if customer:
-        for head, words in for_customer(judged).lines():
-            page.head(head)
-            page.text(words)
-    else:
+    for head, words in for_customer(judged).lines():
+        page.head(head)
+        page.text(words)
+    _bad(page, judged)
+    _hookup(page, judged)
+    _installer(page, judged)
+    _cautions(page)
+    _signature(page, judged)
+    page.turn()  # what was read comes behind what was done and is to do
+    if not customer:
         _leads(page, judged)
     _condition(page, judged, customer)
     _lines(page, "Start gear", gear_lines(judged))
     _lines(page, "Mechanics", mechanics_lines(judged))
-    _hookup(page, judged)
     _lines(page, "Test run", trial_lines(judged))
-    _installer(page, judged)
+    _reasons(page, judged)
     _findings(page, judged, customer)
     meter = meter_line(judged.job.meter_used)
     if meter:
         page.text(f"Measured with {meter}.", 8, token="quiet")
-    _signature(page, judged)
     canvas.save()
     return buffer.getvalue()
+
+
+def _terms(judged: Judgement) -> Callable[[str], str]:
+    """Return what puts the paper's own words into the shop's terms."""
+    return lambda words: in_terms(words, judged.facts.settings)
+
+
+def _bad(page: Page, judged: Judgement) -> None:
+    """Write what is wrong with it now, or still open: nothing of a motor that may go."""
+    bad = [f for f in judged.gate if f.verdict == "hold"]
+    left = [f.subject[0].lower() + f.subject[1:] for f in judged.gate if f.verdict == "unproven"]
+    if bad:
+        page.head("Found bad: do not connect")
+        for f in bad:
+            page.text(f"{f.subject}. {f.why}", 9, token="hold")
+    if left:
+        page.head("Still needed before release")
+        page.text("; ".join(left) + ".")
+
+
+def _cautions(page: Page) -> None:
+    page.head("With the motor")
+    page.text(" ".join(CAUTIONS), 8)
 
 
 def _identity(page: Page, number: int, judged: Judgement) -> None:
@@ -206,7 +234,7 @@ def _hookup(page: Page, judged: Judgement) -> None:
         )
     drawing = hookup_drawing(judged, state.drawn or state.plan)
     if drawing is not None:
-        scale = 0.72 * mm
+        scale = 0.46 * mm
         page.room(drawing.height * scale + 6)
         draw_shapes(page.canvas, drawing, MARGIN, page.y - 2, scale, REGULAR, BOLD)
         x = MARGIN + drawing.width * scale + 10 * mm
@@ -219,24 +247,35 @@ def _hookup(page: Page, judged: Judgement) -> None:
 
 
 def _installer(page: Page, judged: Judgement) -> None:
-    """Write what the change asks of whoever connects it, with what was waived."""
+    """Write what the change asks of whoever connects it, with what was waived; the reasons come behind."""
     done = judged.job.joined.installer
     lines = []
     for line in judged.facts.installer:
         state = done.get(line.name)
         waived = f" (waived: {state.words})" if state and state.state == "waived" else ""
-        lines.append(f"{line.words}. {line.why}{waived}")
-    _lines(page, "For the installer: the local code decides", lines)
+        lines.append(f"{line.words}{waived}.")
+    if lines:
+        page.head("For the installer: the local code decides")
+        page.text(" ".join(lines), 8.5)
     if judged.facts.commission and not way_out(judged.job):
         page.head("At the machine, to read and to set")
         for k, line in enumerate(judged.facts.commission, 1):
-            page.text(f"{k}  {line.words}: ............................", 9)
-            page.text(line.why, 8, token="quiet", indent=10)
+            page.text(f"{k}  {line.words}: ............................", 8.5)
+
+
+def _reasons(page: Page, judged: Judgement) -> None:
+    """Write why the installer is asked for what stands before."""
+    every = [*judged.facts.installer, *(() if way_out(judged.job) else judged.facts.commission)]
+    told = [f"{line.words}: {line.why}" for line in every if line.why]
+    if told:
+        page.head("Why the installer is asked")
+    for words in told:
+        page.text(words, 8, token="quiet")
 
 
 def _beside(page: Page, x: float, judged: Judgement) -> None:
     """Joints and line ohms beside the drawing."""
-    state, y = judged.facts.connecting, page.y - 14
+    state, y = judged.facts.connecting, page.y - 10
     if state.plan is None:
         return
     made = {frozenset(j) for j in state.made}
@@ -250,9 +289,9 @@ def _beside(page: Page, x: float, judged: Judgement) -> None:
         lines.append(f"{pair.replace('-', ' to ')}: {show_ohm(ohm)} expected{shown}")
     page.canvas.setFillColor(ink("ink"))
     for line in lines:
-        page.canvas.setFont(REGULAR, 9)
+        page.canvas.setFont(REGULAR, 8)
         page.canvas.drawString(x, y, line)
-        y -= 13
+        y -= 11
 
 
 def _findings(page: Page, judged: Judgement, customer: bool) -> None:
@@ -262,13 +301,14 @@ def _findings(page: Page, judged: Judgement, customer: bool) -> None:
         if f.verdict != "note" and (not customer or f.gate or f.verdict == "hold"):
             waived = (judged.job.waived or {}).get(f.code)
             aside = f" Waived by {waived.second}: {waived.reason}." if waived else ""
-            page.text(f"{f.verdict.upper()}: {f.subject}. {f.why}{aside}", 8.5, token=_tone(f))
+            page.text(
+                f"{SAID.get(f.verdict, f.verdict).upper()}: {f.subject}. {f.why}{aside}",
+                8.5,
+                token=_tone(f),
+            )
     by_word, put_aside = len(judged.job.attested or {}), len(judged.job.waived or {})
     if by_word or put_aside:
         page.text(f"In place of proof: {by_word} by word, {put_aside} waived.", 8.5)
-    page.head("With the motor")
-    for line in CAUTIONS:
-        page.text(line, 8.5)
 
 
 def _tone(f: Finding) -> str:
@@ -276,8 +316,8 @@ def _tone(f: Finding) -> str:
 
 
 def _signature(page: Page, judged: Judgement) -> None:
-    page.room(42)
-    page.y -= 30
+    page.room(34)
+    page.y -= 24
     page.canvas.setStrokeColor(ink("ink"))
     page.canvas.line(MARGIN, page.y, MARGIN + 70 * mm, page.y)
     done = judged.job.released

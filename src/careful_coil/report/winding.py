@@ -16,6 +16,7 @@ from careful_coil.core.rewind.rules import left_to_read, plate_of
 from careful_coil.core.rewind.worked import Worked, work_out
 from careful_coil.core.settings import Settings
 from careful_coil.core.sheets.winding import title_of
+from careful_coil.core.terms import in_terms
 from careful_coil.drawing.stator import draw_developed, draw_stator
 from careful_coil.report.canvas import draw_shapes
 from careful_coil.report.page import BOLD, MARGIN, REGULAR, Page, load_faces
@@ -34,7 +35,11 @@ def winding_sheet(number: int, judged: Judgement, settings: Settings) -> bytes:
     buffer = io.BytesIO()
     canvas = Canvas(buffer, pagesize=A4, invariant=1)
     canvas.setTitle(f"Winding of job {number}: {judged.job.name}")
-    page = Page(canvas, f"Winding, job {number} · {judged.job.name}")
+    page = Page(
+        canvas,
+        f"Winding, job {number} · {judged.job.name}",
+        lambda w: in_terms(w, judged.facts.settings),
+    )
     record = judged.facts.winding
     worked = work_out(record, plate_of(judged.job), settings)
     page.text(f"Winding: {judged.job.name}", 16, bold=True)
@@ -108,5 +113,5 @@ def _turns(page: Page, layout: Layout) -> None:
     for phase in layout.phases:
         for group in layout.groups(phase):
             coils = ", ".join(f"{c.start}-{c.finish}: {c.turns:g}" for c in group)
-            way = "" if group[0].sense > 0 else ", turned round"
+            way = "" if group[0].sense > 0 else ", reversed"
             page.text(f"{phase} group {group[0].group}{way}: {coils}", 8.5)

@@ -4,6 +4,7 @@ import re
 from collections.abc import Mapping
 
 from careful_coil.core.job import Job
+from careful_coil.core.winding.arrangements import ARRANGEMENTS
 from careful_coil.core.winding.markings import System, in_marking, mark_of
 
 # names of the model that are no words of the trade, and T numbers: they are told apart within a text
@@ -52,3 +53,21 @@ def in_words(text: str, words: Mapping[str, str]) -> str:
         return name if done else words[name]
 
     return re.sub(pattern, said, text)
+
+
+def in_marks(text: str, slug: str, words: Mapping[str, str] | None = None) -> str:
+    """Return a text with the model's names of an arrangement's leads said in words, else by their usual marks.
+
+    A coil, two names with a hyphen between, is said as its two ends.
+    """
+    leads = ARRANGEMENTS[slug].network.leads if slug in ARRANGEMENTS else ()
+    for variant in ARRANGEMENTS[slug].variants.values() if leads else ():
+        leads = (*leads, *(n for n in variant.leads if n not in leads))
+    told = {n: (words or {}).get(n, role_or_mark(slug, n)) for n in leads}
+    names = sorted((n for n in leads if _MODEL.fullmatch(n)), key=len, reverse=True)
+    if not names:
+        return text
+    one = "|".join(map(re.escape, names))
+    coil = re.compile(rf"(?<![\w.-])({one})-({one})(?![\w-])")
+    apart = coil.sub(lambda m: f"{told[m[1]]} to {told[m[2]]}", text)
+    return in_words(apart, {n: told[n] for n in names})

@@ -52,24 +52,22 @@ class Slip:
         """Return it in the words of the bench."""
         if self.kind == "coil-reversed":
             a, b = self.leads
-            return f"Coil {self.coils[0]} is turned round: {a} and {b} stand in each other's place."
+            return f"Coil {self.coils[0]} is reversed: {a} and {b} are exchanged."
         if self.kind == "coils-exchanged":
             pairs = "; ".join(
                 f"{a} and {b}" for a, b in zip(self.leads[::2], self.leads[1::2], strict=True)
             )
-            return (
-                f"Coils {self.coils[0]} and {self.coils[1]} stand in each other's place ({pairs})."
-            )
+            return f"Coils {self.coils[0]} and {self.coils[1]} are exchanged ({pairs})."
         if self.kind == "leads-exchanged":
-            return f"Leads {self.leads[0]} and {self.leads[1]} stand in each other's place."
+            return f"Leads {self.leads[0]} and {self.leads[1]} are exchanged."
         if self.kind in ("lead-left-out", "terminal-left-out"):
             word = "Lead" if self.kind == "lead-left-out" else "Terminal"
             return f"{word} {self.leads[0]} is not in its joint {' – '.join(self.joint)}."
         if self.kind == "terminals-exchanged":
-            return f"Terminals {' and '.join(self.leads)} stand in each other's place."
+            return f"Terminals {' and '.join(self.leads)} are exchanged."
         if self.kind == "devices-exchanged":
             one, two = (n.split(".")[0] for n in self.leads[:2])
-            return f"{one} and {two} stand in each other's place."
+            return f"{one} and {two} are exchanged."
         if self.kind == "terminal-moved":
             return (
                 f"Terminal {self.leads[0]} is joined to {' – '.join(self.into)}; it belongs to "

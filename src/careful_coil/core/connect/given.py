@@ -98,7 +98,7 @@ class Given:
             if all(r.right is not None and _alike(s.made, r.right, like) for s, r in pairs):
                 return True
             if not p.seen[-1].state.direction:
-                break  # only where a switch has both directions may they stand in each other's place
+                break  # only where a switch has both directions may they be exchanged
         return False
 
     @cached_property

@@ -91,7 +91,7 @@ def still_open(state: Connecting) -> tuple[str, ...]:
 def _swapped(
     state: Connecting, joints: Sequence[Joint], ends: Sequence[str], swap: tuple[str, str]
 ) -> dict[tuple[str, str], float]:
-    """Return the Ω between the same ends if two leads stood in each other's place under their marks."""
+    """Return the Ω between the same ends if two leads were exchanged under their marks."""
     other = {swap[0]: swap[1], swap[1]: swap[0]}
     really = tuple(tuple(other.get(n, n) for n in j) for j in joints)
     shown = _ohms(state, really, [other.get(n, n) for n in ends])

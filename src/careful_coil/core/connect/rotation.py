@@ -163,7 +163,7 @@ def _other_way(plan: Plan) -> Plan | None:
 
 
 def moved_leads(before: tuple[Joint, ...], after: tuple[Joint, ...]) -> str:
-    """Return the leads that stand in each other's place, in words: T5 and T8; T6 and T7."""
+    """Return the leads that are exchanged, in words: T5 and T8; T6 and T7."""
     wanted = {frozenset(j) for j in after}
     names = (n for j in before for n in j if "." not in n and n not in (*LINES, "N"))
     leads = in_order(names)

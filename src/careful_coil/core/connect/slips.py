@@ -204,7 +204,7 @@ def _kicks(network: Network) -> tuple[list[tuple[int, int]], NDArray[np.int64]]:
 
 
 UNSEEN = {
-    "coil-reversed": "a coil turned round",
+    "coil-reversed": "a coil reversed",
     "coils-exchanged": "two coils exchanged",
     "leads-exchanged": "two leads exchanged",
     "lead-left-out": "a lead left out",

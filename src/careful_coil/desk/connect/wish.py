@@ -2,7 +2,7 @@
 
 from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
-from careful_coil.core.connect.called import in_words
+from careful_coil.core.connect.called import in_marks, in_words
 from careful_coil.core.connect.field_taps import field_hookups
 from careful_coil.core.connect.rotation import how_to_turn, wanted_direction
 from careful_coil.core.connect.takes import starts_of, takes
@@ -120,7 +120,7 @@ class WishPart(Part):
                 code="field-hookup",
                 verdict="note",
                 subject=h.title,
-                why=h.words({j: state.said(j) for j in h.plan.joints}, pins),
+                why=in_marks(h.words({j: state.said(j) for j in h.plan.joints}, pins), slug),
                 station="connect",
             )
             for h in field_hookups(slug, variant, state.ohms)

@@ -8,6 +8,7 @@ from careful_coil.core.choices import one_of
 from careful_coil.core.condition.answered import first_answer, read_symptoms
 from careful_coil.core.condition.causes import CAUSES
 from careful_coil.core.condition.symptoms import SYMPTOMS, WHEN, WHEN_KEY
+from careful_coil.core.connect.called import in_marks
 from careful_coil.core.errors import BadValue
 from careful_coil.core.gear.causes import results_of
 from careful_coil.core.gear.hookup_symptoms import Shown, hookups_that_show
@@ -167,7 +168,7 @@ class WhyPart(Part):
             self._asked_hookups = None
             self.hookups.say(f"Not worked out: {right}")
             return
-        symptoms = symptoms_told(job, causes)
+        symptoms, called = symptoms_told(job, causes), judged.facts.connecting.called
         asked = (right, symptoms)
         if asked == self._asked_hookups:
             return
@@ -176,7 +177,8 @@ class WhyPart(Part):
 
         def arrived(told: tuple[Shown, ...]) -> None:
             if self._asked_hookups == asked:
-                self.hookups.say(_told(told))
+                words = in_marks(_told(told), right[1].arrangement, called)
+                self.hookups.say(words)
 
         self.session.aside(lambda: hookups_that_show(symptoms, *right), arrived, self.hookups.say)
 

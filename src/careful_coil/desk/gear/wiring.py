@@ -4,6 +4,7 @@ from collections.abc import Mapping
 
 from PySide6.QtWidgets import QWidget
 
+from careful_coil.core.connect.called import in_marks
 from careful_coil.core.gear.wiring import Wiring, wiring_of, with_run_capacitor
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.ways.states import states_by_name
@@ -43,6 +44,7 @@ class WiringPart(Part):
         self.wiring: Wiring | str = ""
         self.state = "start"
         self.looks: Mapping[str, Look] = {}
+        self.called: Mapping[str, str] = {}  # leads in words
 
     def start(self) -> QWidget:
         """Start at the states."""
@@ -61,6 +63,7 @@ class WiringPart(Part):
         """Show the wiring of what is noted now."""
         names = judged.facts.naming.names
         self.looks = {names[tag]: look for tag, look in looks_of(judged).items() if tag in names}
+        self.called = judged.facts.connecting.called
         self.wiring = wiring_of(
             judged.job, judged.facts.kinds, judged.facts.identification, judged.facts.naming
         )
@@ -95,7 +98,8 @@ class WiringPart(Part):
         shown = draw_hookup(
             network, plan.joints, self.looks, devices=plan.devices, state=states[self.state]
         )
-        words = "; ".join(" – ".join(j) for j in plan.joints if len(j) > 1)
+        joints = "; ".join(" – ".join(j) for j in plan.joints if len(j) > 1)
+        words = in_marks(joints, plan.arrangement, self.called)
         self.drawing.show_whole(shown, f"{self.state}: {words}")
         guessed = self.wiring.guessed
         lacking = f" Not noted, so taken as usual: {', '.join(guessed)}." if guessed else ""

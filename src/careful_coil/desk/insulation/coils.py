@@ -1,11 +1,14 @@
 """The coils: each about the mean, readings made for the balance, what is off and why."""
 
+from collections.abc import Callable
+
 from PySide6.QtCore import QRect
 from PySide6.QtGui import QPainter, QPaintEvent, QPen
 
 from careful_coil.core.choices import Choice, pick
 from careful_coil.core.condition.coil_rules import balance_limits, coils_alike
 from careful_coil.core.condition.coils import Measured, measured
+from careful_coil.core.connect.called import in_marks
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_insulation import WindingOhm
 from careful_coil.core.ledger import Judgement
@@ -32,6 +35,7 @@ class Coils(Painted):
         super().__init__(theme)
         self.got: Measured | None = None
         self._alike, self._limits = False, (0.0, 0.0)
+        self._said: Callable[[str], str] = str
         self.fit()
 
     def least_height(self) -> int:
@@ -42,10 +46,19 @@ class Coils(Painted):
         """Return coil ohms by name."""
         return dict(self.got.ohm) if self.got else {}
 
-    def show_coils(self, got: Measured | None, alike: bool, limits: tuple[float, float]) -> None:
-        """Take the coils of a job; `alike` whether they should be equal, `limits` in per cent."""
-        self.got, self._alike, self._limits = got, alike, limits
-        words = "; ".join(f"{n} {show_ohm(r)}" for n, r in self.ohms().items())
+    def show_coils(
+        self,
+        got: Measured | None,
+        alike: bool,
+        limits: tuple[float, float],
+        said: Callable[[str], str],
+    ) -> None:
+        """Take the coils of a job; `alike` whether they should be equal, `limits` in per cent.
+
+        `said` puts a coil into words.
+        """
+        self.got, self._alike, self._limits, self._said = got, alike, limits, said
+        words = "; ".join(f"{said(n)} {show_ohm(r)}" for n, r in self.ohms().items())
         self.setAccessibleDescription(words)
         self.fit()
 
@@ -60,7 +73,7 @@ class Coils(Painted):
         for k, (name, ohm) in enumerate(ohms.items()):
             y, high = k * t.px(28), t.px(28)
             label = QRect(0, y, t.px(118), high)
-            paint.text(painter, t, label, name.replace("-", " – "), bold=True)
+            paint.text(painter, t, label, self._said(name), bold=True)
             figure = QRect(t.px(118), y, t.px(92), high)
             missing = name in self.got.missing
             paint.text(
@@ -145,7 +158,15 @@ class CoilsPart(Part):
         )
         limits = balance_limits(judged.facts.wall, self.session.settings)
         watch, hold = (limit.value for limit in limits)
-        self.coils.show_coils(got, coils_alike(judged.facts.naming), (watch, hold))
+        naming = judged.facts.naming
+        slug = naming.arrangement.slug if naming.arrangement is not None else ""
+        words = judged.facts.connecting.called
+        self.coils.show_coils(
+            got,
+            coils_alike(judged.facts.naming),
+            (watch, hold),
+            lambda name: in_marks(name, slug, words).replace("-", " to "),
+        )
         self.how.say(_how(got))
         self.fields["wires"].show_text(str(self.wires))
         self.fields["lead-ohm"].show_text(self.lead_ohm)

@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QFrame, QLabel, QScrollArea, QSizePolicy, QVBoxLay
 from careful_coil.desk import paint
 from careful_coil.desk.field import Field
 from careful_coil.desk.painted import Painted
+from careful_coil.desk.said import said
 from careful_coil.desk.session import Session
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.shapes import Drawing
@@ -141,15 +142,17 @@ class Heading(Painted):
             painter.setPen(t.colour("hairline"))
             painter.drawLine(0, 0, self.width(), 0)
             box = box.adjusted(0, t.px(8), 0, 0)
-        wide = paint.width_of(t, self.words, 15, True)
-        paint.text(painter, t, box, self.words, bold=True)
+        words = said(self.words)
+        wide = paint.width_of(t, words, 15, True)
+        paint.text(painter, t, box, words, bold=True)
         rest = QRect(box.left() + wide + 14, box.top(), box.width() - wide - 14, box.height())
         paint.text(painter, t, rest, self.remark_in(rest.width()), size=13, token="quiet")
 
     def remark_in(self, width: int) -> str:
         """Return the remark, without what follows its colon where there is no room for it."""
-        fits = paint.width_of(self.theme, self.remark, 13) <= width
-        return self.remark if fits else self.remark.split(":")[0]
+        remark = said(self.remark)
+        fits = paint.width_of(self.theme, remark, 13) <= width
+        return remark if fits else remark.split(":")[0]
 
 
 class Caution(Painted):
@@ -164,7 +167,7 @@ class Caution(Painted):
     def least_height(self) -> int:
         """Return the height that shows all of it."""
         wide = max(self.width() - 30, 200)
-        return paint.height_of(self.theme, self.words, wide, 14) + 6
+        return paint.height_of(self.theme, said(self.words), wide, 14) + 6
 
     def say(self, words: str) -> None:
         """Show another caution."""
@@ -176,7 +179,9 @@ class Caution(Painted):
         """Draw a triangle and the words."""
         painter, t = QPainter(self), self.theme
         paint.mark(painter, t, "watch", QPointF(10, t.px(11)), 14)
-        paint.text(painter, t, self.rect().adjusted(28, 1, 0, 0), self.words, size=14, wrap=True)
+        paint.text(
+            painter, t, self.rect().adjusted(28, 1, 0, 0), said(self.words), size=14, wrap=True
+        )
 
 
 class Drawn(Painted):

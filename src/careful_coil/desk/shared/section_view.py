@@ -9,6 +9,7 @@ from careful_coil.core.mechanics.places import Place, Shell
 from careful_coil.desk import paint
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.roll import DELETE
+from careful_coil.desk.said import said
 from careful_coil.desk.shared.plot import PER_MM
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.callouts import GAP, Callout, callouts
@@ -233,7 +234,7 @@ class SectionView(Painted):
         left = t.px(24)
         title = QRect(box.left() + left, box.top() + 2, box.width() - left - 2, half)
         asked = " · next" if place.name == self.next else ""
-        paint.text(painter, t, title, f"{k} {place.title}{asked}", bold=True)
+        paint.text(painter, t, title, f"{k} {said(place.title)}{asked}", bold=True)
         below = QRect(title.left(), box.top() + half, title.width(), half - 2)
         paint.text(painter, t, below, place.words, size=13, token="quiet")
 

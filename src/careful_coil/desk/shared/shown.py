@@ -10,6 +10,7 @@ from careful_coil.core.job import Finding
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk import paint
 from careful_coil.desk.painted import Painted
+from careful_coil.desk.said import said
 from careful_coil.desk.theme import Theme
 
 
@@ -39,7 +40,7 @@ class Prose(Painted):
 
     def say(self, words: str) -> None:
         """Show other words."""
-        self.words = words
+        self.words = words = said(words)
         self.setAccessibleDescription(words)
         if not words or self.parentWidget() is not None:  # alone it would be a window of its own
             self.setVisible(bool(words))

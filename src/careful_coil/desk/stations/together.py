@@ -10,6 +10,7 @@ from careful_coil.core.ledger import Judgement
 from careful_coil.desk import paint
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.part import Part
+from careful_coil.desk.said import said
 from careful_coil.desk.session import Session
 from careful_coil.desk.theme import Theme
 
@@ -69,11 +70,12 @@ class Line(Painted):
             painter.drawRect(self.rect().adjusted(1, 3, -1, -2))
         if self.mark:
             paint.mark(painter, t, self.mark, QPointF(t.px(14), self.height() / 2 + 1), 13)
-        wide = paint.width_of(t, self.part.title, 15, True) + t.px(14)
+        own = said(self.part.title)
+        wide = paint.width_of(t, own, 15, True) + t.px(14)
         title = QRect(t.px(30), 2, wide, self.height())
-        paint.text(painter, t, title, self.part.title, bold=True)
+        paint.text(painter, t, title, own, bold=True)
         rest = QRect(title.right(), 2, self.width() - title.right() - t.px(60), self.height())
-        paint.text(painter, t, rest, self.words, size=13, token="quiet")
+        paint.text(painter, t, rest, said(self.words), size=13, token="quiet")
         key = QRect(self.width() - t.px(56), 2, t.px(50), self.height())
         paint.text(painter, t, key, "Enter", size=13, token="quiet", align=1)
 
