@@ -94,7 +94,7 @@ def test_slips_are_given_where_asked_for(
 ) -> None:
     _, out, _ = run(capsys, "hookup", "--slips", "--json", hookup_file(tmp_path))
     slips = json.loads(out)["slips"]
-    turned = next(s for s in slips if s["text"].startswith("Coil T1-T4 is turned"))
+    turned = next(s for s in slips if s["text"].startswith("Coil T1-T4 is reversed"))
     assert (turned["shown_by_ohms"], turned["line_ohm"]) == (False, None)
     assert (turned["shown_by_run"], turned["shown_by_kick"], turned["cheapest"]) == (
         True,

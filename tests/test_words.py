@@ -11,7 +11,7 @@ ROOT = Path(__file__).parent.parent
 SOURCE = ROOT / "src" / "careful_coil"
 # what is not said; where it may be all the same: as what somebody types, or as a document's own word
 NOT_SAID: dict[str, tuple[str, ...]] = {
-    r"\blet down\b": (),
+    r"\blet (\w+ |\{\} )?down\b": (),
     r"\b(goes|go|went) out at\b": (),
     r"\blets go\b": ("core/choices.py", "core/job/noted.py"),  # words of old documents
     r"\bcomes? back in\b": (),
@@ -33,6 +33,10 @@ NOT_SAID: dict[str, tuple[str, ...]] = {
     r"\bspeed switch\b": ("core/gear/names.py",),
     r"\blow run\b": ("core/connect/rotation.py", "core/job/at_connect.py"),
     r"\banother way out\b": (),
+    r"\bwhat it can take\b": (),
+    r"\beach other's place\b": (),
+    r"\bcoil (is )?turned round\b": (),
+    r"\bstart winding turned round\b": (),
     r"(?<![+\d])\b1 (joints|pairs|leads|readings|parts|jobs|lines)\b": (),
 }
 PAGES = [*(ROOT / "docs" / "handbook").glob("*.md"), ROOT / "README.md"]

@@ -40,6 +40,8 @@ def test_leads_alone_are_never_signed_and_a_name_makes_them_a_job(empty: Bench) 
     empty.key(Key.Key_1)
     empty.enter("3")
     assert any(f.code == "loose" and not f.waivable for f in empty.judged.gate)
+    empty.ctrl(Key.Key_9)
+    assert (empty.station, "give it a name" in empty.message) == ("leads", True)
     steps = [s.code for s in empty.judged.steps]
     assert steps[-1] == "keep"
     page = empty.page

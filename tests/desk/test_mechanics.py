@@ -258,6 +258,12 @@ def test_a_place_is_chosen_in_the_drawing_by_key_and_its_scale_by_digit(bench: B
     assert not bench.judged.job.hands.felt.get("fan")
     bench.enter("cracked")  # in one's own words
     assert bench.judged.job.hands.felt["fan"] == "broken"
+    bench.enter("wobbly")  # refused, and taken back by Escape
+    assert "good, broken" in scale.message.text()
+    bench.key(Key.Key_Escape)
+    assert not scale.message.isVisible()
+    assert not scale.cell.isVisible()
+    assert bench.focus is scale.entry
     bench.key(Key.Key_PageDown)
     assert view.current == view.places[fan].name
     bench.click(view, view.boxes()["other"].center())

@@ -283,7 +283,7 @@ def test_sliders_and_questions_redraw_the_curves(bench: Bench) -> None:
     assert "it runs up" in part.up_words.words
     press(bench, part, "Start winding stays in")
     assert "stays in: it cooks" in part.up_words.words
-    press(bench, part, "Start winding turned round")
+    press(bench, part, "Start winding reversed")
     assert "It turns the other way" in part.words.words
     press(bench, part, "On 60 Hz")
     fill(bench, "start-wire", "2 x 0.45")

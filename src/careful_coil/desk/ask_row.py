@@ -2,6 +2,7 @@
 
 from collections.abc import Callable, Sequence
 from functools import partial
+from typing import Any
 
 from PySide6.QtCore import QEvent, QSize, Qt
 from PySide6.QtGui import QKeyEvent, QResizeEvent
@@ -111,6 +112,7 @@ class AskRow(QWidget):
         if self._asked == (question, tuple(answers)):
             return
         self._asked = (question, tuple(answers))
+        had = self._has_cursor()
         self._row.clear()
         self.buttons = []
         self.question.setText(said(question))
@@ -122,6 +124,27 @@ class AskRow(QWidget):
             button.clicked.connect(partial(self._chosen, answer))
             self._row.add(button)
             self.buttons.append(button)
+        for made in self.buttons if question else ():
+            if made.parentWidget() is not None:
+                made.show()  # at once: the cursor may be wanted on it before the layout shows it
+        if had:
+            self._keep_cursor()
+
+    def _has_cursor(self) -> bool:
+        focus = self.window().focusWidget()
+        return focus is not None and self.isAncestorOf(focus)
+
+    def _keep_cursor(self) -> None:
+        """Put the cursor on the next question's answers, else on the strip: it must not be nowhere."""
+        if self.buttons:
+            self.buttons[0].setFocus(Qt.FocusReason.OtherFocusReason)
+            return
+        at = self.parentWidget()
+        while at is not None and not hasattr(at, "session"):
+            at = at.parentWidget()
+        session: Any = getattr(at, "session", None)
+        if session is not None:
+            session.strip_wanted.emit()
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """A digit is the answer of that number."""

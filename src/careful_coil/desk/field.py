@@ -7,6 +7,7 @@ from PySide6.QtCore import QEvent, QPoint, QPointF, QSize, Qt, Signal
 from PySide6.QtGui import (
     QAction,
     QColor,
+    QFontMetrics,
     QIcon,
     QKeyEvent,
     QPainter,
@@ -27,12 +28,14 @@ from PySide6.QtWidgets import (
 
 from careful_coil.core.errors import BadValue, CoilError
 from careful_coil.desk.at_field import typed_in
+from careful_coil.desk.painted import BAR
 from careful_coil.desk.said import said
 from careful_coil.desk.theme import Theme
 
 SHORT, LONG = 200, 4000  # characters of what an entry holds
 TEN = 10  # choices have a digit below it
 MARGINS = 24  # pixels beside the text in a cell
+NARROW = 40  # pixels of a label that is not laid out yet
 ARROW = 26  # pixels of the arrow that opens the choices
 
 
@@ -67,6 +70,7 @@ class Cell(Line):
     """A cell whose Escape gives back what was there. Where it has `choices`, Down or its arrow opens them."""
 
     chosen = Signal(str)
+    cancelled = Signal()
 
     def __init__(self) -> None:
         super().__init__()
@@ -123,6 +127,7 @@ class Cell(Line):
         if event.key() == Qt.Key.Key_Escape:
             self.setText(self.stood)
             self.setModified(False)
+            self.cancelled.emit()
             return
         if event.key() == Qt.Key.Key_Down and self.choices:
             self.open_choices()
@@ -131,11 +136,12 @@ class Cell(Line):
 
 
 class Title(QLabel):
-    """A line of words that is cut with dots where there is no room, and never asks for more."""
+    """A line of words, or two where one has no room; cut with dots beyond that. It never asks for more width."""
 
     def __init__(self, words: str) -> None:
         super().__init__()
         self._words, self._mark = words, ""
+        self._two = False  # whether they stand in two lines
         self.setTextFormat(Qt.TextFormat.PlainText)
 
     def setText(self, words: str) -> None:
@@ -159,12 +165,16 @@ class Title(QLabel):
 
     def minimumSizeHint(self) -> QSize:
         """Return next to nothing: words give way."""
-        return QSize(1, super().minimumSizeHint().height())
+        return QSize(1, self._high())
+
+    def _high(self) -> int:
+        metrics = self.fontMetrics()
+        return metrics.height() + self._two * metrics.lineSpacing()
 
     def sizeHint(self) -> QSize:
         """Return the room of the whole words."""
         metrics = self.fontMetrics()
-        return QSize(metrics.horizontalAdvance(self._shown()) + 2, metrics.height())
+        return QSize(metrics.horizontalAdvance(self._shown()) + 2, self._high())
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         """Cut to the room."""
@@ -172,10 +182,27 @@ class Title(QLabel):
         self._fit()
 
     def _fit(self) -> None:
-        cut = self.fontMetrics().elidedText(
-            self._shown(), Qt.TextElideMode.ElideRight, max(self.width(), 1)
-        )
-        super().setText(cut)
+        metrics, wide, words = self.fontMetrics(), max(self.width(), 1), self._shown()
+        long = metrics.horizontalAdvance(words)
+        # a scroll bar that two lines bring must not make them one again
+        two = wide > NARROW and long > (wide - BAR if self._two else wide)
+        if two != self._two:
+            self._two = two
+            self.updateGeometry()
+        super().setText(_in_lines(words, metrics, wide, 2 if two else 1))
+
+
+def _in_lines(words: str, metrics: QFontMetrics, wide: int, most: int) -> str:
+    """Return words broken into at most so many lines, the last cut with dots."""
+    lines: list[str] = []
+    rest = words
+    while len(lines) < most - 1 and metrics.horizontalAdvance(rest) > wide and " " in rest:
+        first = rest
+        while metrics.horizontalAdvance(first) > wide and " " in first:
+            first = first.rpartition(" ")[0]
+        lines.append(first)
+        rest = rest[len(first) :].strip()
+    return "\n".join([*lines, metrics.elidedText(rest, Qt.TextElideMode.ElideRight, wide)])
 
 
 class Field(QWidget):
@@ -230,6 +257,7 @@ class Field(QWidget):
         self.cell.returnPressed.connect(self._entered)
         self.cell.editingFinished.connect(self.finish)
         self.cell.chosen.connect(self._chosen)
+        self.cell.cancelled.connect(self.cancel)
         self.set_theme(theme)
 
     def set_theme(self, theme: Theme) -> None:
@@ -321,6 +349,10 @@ class Field(QWidget):
             self.cell.setModified(True)
             self.cell.stood = ""
         self.refuse(words)
+
+    def cancel(self) -> None:
+        """Say nothing more of what was typed: it is taken back."""
+        self.refuse("")
 
     def drop(self) -> None:
         """Show nothing: what was held is logged."""

@@ -81,6 +81,13 @@ class ScaleField(Field):
         if words and self.buttons:
             self.cell.show()
 
+    def cancel(self) -> None:
+        """Go back to the keys."""
+        super().cancel()
+        if self.cell.text() in ("", *self.words):
+            self.take_cursor()
+            self.cell.hide()
+
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """Take a digit as the answer of that number, letters as words."""
         text, key = event.text(), event.key()

@@ -22,9 +22,7 @@ SETTINGS = "settings"
 # name of the picture; motor or the settings; station; part of it
 VIEWS = (
     ("intake", "demo-bakery", "intake", "counter"),
-    ("intake-hookup", "demo-theatre", "intake", "hookup"),
     ("leads", "demo-theatre", "leads", ""),
-    ("leads-twelve", "demo-ropewalk", "leads", ""),
     ("leads-polarity", "demo-theatre", "leads", "kick"),
     ("leads-why", "demo-ropewalk", "leads", "why"),
     ("insulation", "demo-cider-mill", "insulation", "test"),
@@ -33,6 +31,7 @@ VIEWS = (
     ("start-gear-capacitors", "demo-chandlery", "start-gear", "capacitor"),
     ("start-gear-curves", "demo-chandlery", "start-gear", "curves"),
     ("mechanics", "demo-dairy", "mechanics", "bearings"),
+    ("look", "demo-bakery", "intake", "condition"),
     ("mechanics-commutator", "demo-sander", "mechanics", "bars"),
     ("winding", "demo-boatyard", "winding", "record"),
     ("connect", "demo-theatre", "connect", "change"),
@@ -92,9 +91,21 @@ def show(window: Window, job: str, station: str, part: str) -> None:
     settle(window)
 
 
+def empty_shop(file: Path, theme: Theme, width: int, height: int) -> None:
+    """Write a picture of a shop that holds no motor."""
+    with tempfile.TemporaryDirectory() as shop:
+        window = build(Path(shop), False, lambda: datetime(2026, 3, 4, 9, 0, tzinfo=UTC), theme)
+        window.resize(width, height)
+        window.show()
+        settle(window, lambda: window.session.known)
+        window.grab().save(str(file))
+        window.close()
+
+
 def take(folder: Path, theme: Theme, width: int = 1280, height: int = 800) -> None:
     """Write one picture of each view into a folder."""
     folder.mkdir(parents=True, exist_ok=True)
+    empty_shop(folder / "first.png", theme, width, height)
     with tempfile.TemporaryDirectory() as shop:
         window = open_demo(Path(shop), theme, width, height)
         for name, job, station, part in VIEWS:

@@ -64,6 +64,7 @@ class Strip(QFrame):
         self.line.returnPressed.connect(self._typed)
         self.line.textEdited.connect(lambda _: self.note.say("", ""))
         self.key.clicked.connect(self.take)
+        self.note.said.connect(lambda: self.note.setVisible(True))
         session.answered.connect(self._answered)
         session.target_changed.connect(self.refresh)
         session.job_changed.connect(self.refresh)
@@ -123,6 +124,8 @@ class Strip(QFrame):
         field: QWidget | None = now
         while field is not None and not isinstance(field, Field):
             field = field.parentWidget()
+        at_field = isinstance(field, Field)
+        self.note.setVisible(not at_field or bool(self.note.words))
         self.probes.at(
             *(field.label.text(), field.takes()) if isinstance(field, Field) else ("", "")
         )

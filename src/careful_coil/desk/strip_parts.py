@@ -180,12 +180,13 @@ class Probes(Painted):
     def _at_field(self, painter: QPainter, room: QRect) -> None:
         """Write which field has the cursor, and what it takes."""
         t = self.theme
+        named = paint.height_of(t, self._field, room.width(), 15, True)
         high = paint.height_of(t, self._takes, room.width(), 13) if self._takes else 0
-        high = min(high, t.px(40))
-        top = max((self.height() - t.px(24) - high) // 2, 0)
-        first = QRect(room.left(), top, room.width(), t.px(24))
-        paint.text(painter, t, first, self._field, bold=True, token="strip-text")
-        rest = QRect(room.left(), top + t.px(24), room.width(), high)
+        high = max(min(high, self.height() - named - 8), 0)
+        top = max((self.height() - named - high) // 2, 0)
+        first = QRect(room.left(), top, room.width(), named)
+        paint.text(painter, t, first, self._field, bold=True, token="strip-text", wrap=True)
+        rest = QRect(room.left(), top + named, room.width(), high)
         paint.text(painter, t, rest, self._takes, size=13, token="strip-quiet", wrap=True)
 
     def _tags(self, painter: QPainter, target: Request, x: int) -> int:

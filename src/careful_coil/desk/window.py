@@ -229,6 +229,11 @@ class Window(QMainWindow):
         if self.session.open is None:
             self.beginning.show()
             return
+        if self.session.open.judged.job.loose and station not in ("leads", "intake"):
+            self.way.say("Leads alone: give it a name, and it becomes a job.", "note")
+            return
+        if station != self.session.station:
+            self.strip.note.say("", "")  # what was said there
         self.session.station = station
         self._bring(self.pages[self.session.station])
         self.ledger.card.look_from(station)

@@ -19,7 +19,7 @@ TABLE = Path("docs/slips.md")
 VOLT = 400.0
 THIN = 2.5  # ohms of a start winding over the main's
 KINDS = {
-    "coil-reversed": "a coil turned round",
+    "coil-reversed": "a coil reversed",
     "coils-exchanged": "two coils exchanged",
     "leads-exchanged": "two other leads exchanged",
     "lead-left-out": "a lead left out",
@@ -51,7 +51,7 @@ DEVICES_HEAD = """
 # Slips of devices, and the state in which each shows
 
 Single slips of start gear and switches, found by the check in one state or another; what changes nothing
-(two parts of one series path in another order, a pole turned round) is left out.
+(two parts of one series path in another order, a pole reversed) is left out.
 *Ohms*: some line pair reads 3 % or more off before power.
 A motor with a start switch, relay or start capacitor is never ramped: what shows at start and in run is
 seen in one direct start, watched.

@@ -4,7 +4,7 @@ The items are a bench's experience. An answer is what is wrong; nothing is said 
 by one word for all the rest.
 """
 
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from dataclasses import dataclass, field
 from typing import Literal
 
@@ -249,3 +249,8 @@ ITEMS: dict[str, Item] = {
 def items_for(kinds: Weighed) -> tuple[Item, ...]:
     """Return the items that a motor of these odds can have, in the order the hands work."""
     return tuple(i for i in ITEMS.values() if not i.kinds or kinds.chance(i.kinds) >= LEAST_ODDS)
+
+
+def may_have_capacitor(kinds: Weighed, noted: Collection[str], printed: str) -> bool:
+    """Return whether a motor may have a capacitor: by its kind, one that was noted, or its plate."""
+    return bool(noted) or bool(printed) or kinds.chance(CANS) >= LEAST_ODDS

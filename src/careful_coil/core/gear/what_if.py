@@ -58,7 +58,7 @@ def presets(motor: Motor) -> dict[str, Asked]:
     found["10 % low volts"] = Asked(volt=LOW)
     other = 60.0 if abs(motor.hertz - 50) < 5 else 50.0
     found[f"on {other:g} Hz"] = Asked(hertz=other)
-    found["start winding turned round"] = Asked(turned=True)
+    found["start winding reversed"] = Asked(turned=True)
     return found
 
 

@@ -90,7 +90,7 @@ def _capacitors(c: Facts) -> Iterator[NextStep]:
         marking, thought = capacitor_of(job.gear, name, settings)
         if not told.get("drained"):
             why = "Through a resistor, whatever bleed is fitted; then V DC by the meter."
-            yield _step(f"drain-{name}", f"Let {name} down and prove it", "can-drained", why)
+            yield _step(f"drain-{name}", f"Discharge {name} and prove it", "can-drained", why)
         elif marking is None or thought is None:
             why = "µF, volts, and whether it starts or runs. Unreadable: out of its winding."
             fit = renewed_as(job, name)

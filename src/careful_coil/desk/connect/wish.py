@@ -52,7 +52,7 @@ class WishPart(Part):
         self.column.addWidget(self.turn)
         self.column.addWidget(
             Heading(
-                "What it can take", theme, "of the shop's supplies, drawn from its network", True
+                "Suitable supplies", theme, "of the shop's own, worked out of its winding", True
             )
         )
         self.list = Verdicts(theme)

@@ -57,6 +57,10 @@ class BecomePart(Part):
         """Start at the key."""
         return self.card
 
+    def wanted(self, judged: Judgement) -> bool:
+        """Whether it can be turned into another kind: a three-phase motor is none of them."""
+        return judged.job.plate.phases != 3
+
     def told(self, judged: Judgement) -> tuple[str, str]:
         """Return what it is taken for."""
         name = _kind(judged)

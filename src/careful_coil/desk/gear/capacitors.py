@@ -4,6 +4,7 @@ from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QApplication, QWidget
 
 from careful_coil.core.can_marking import Marking
+from careful_coil.core.condition.checklist import may_have_capacitor
 from careful_coil.core.errors import BadValue
 from careful_coil.core.gear.capacitor_rules import bleed_of, capacitor_of
 from careful_coil.core.gear.formulas import bleed_for, discharge, volts_left
@@ -82,6 +83,11 @@ class CapacitorsPart(Part):
     def start(self) -> QWidget:
         """Start at the marking."""
         return self.fields["can-marking"].cell
+
+    def wanted(self, judged: Judgement) -> bool:
+        """Whether it may have a capacitor."""
+        plate = judged.job.plate.printed("capacitor")
+        return may_have_capacitor(judged.facts.kinds, judged.job.gear.capacitors, plate)
 
     def show_judgement(self, judged: Judgement) -> None:
         """Show the chosen capacitor's fields and what is thought of all of them."""

@@ -5,6 +5,7 @@ from pathlib import Path
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QWidget
 
+from careful_coil.core.condition.checklist import may_have_capacitor
 from careful_coil.core.errors import BadValue, CoilError
 from careful_coil.core.gear.capacitor_rules import apart_of, capacitor_of
 from careful_coil.core.gear.shelf import Item, Offer, Wanted, offers_for
@@ -56,6 +57,11 @@ class ShelfPart(Part):
     def start(self) -> QWidget:
         """Start at the capacitor."""
         return self.fields["shelf-for"].cell
+
+    def wanted(self, judged: Judgement) -> bool:
+        """Whether it may have a capacitor."""
+        plate = judged.job.plate.printed("capacitor")
+        return may_have_capacitor(judged.facts.kinds, judged.job.gear.capacitors, plate)
 
     def told(self, judged: Judgement) -> tuple[str, str]:
         """Return how many the shelf has."""

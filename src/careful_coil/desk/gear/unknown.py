@@ -4,6 +4,7 @@ import math
 
 from PySide6.QtWidgets import QWidget
 
+from careful_coil.core.condition.checklist import may_have_capacitor
 from careful_coil.core.connect.coil_ohms import coil_ohms
 from careful_coil.core.errors import BadValue, CoilError
 from careful_coil.core.gear.capacitor_rules import capacitor_of
@@ -89,6 +90,11 @@ class UnknownPart(Part):
     def start(self) -> QWidget:
         """Start at the main winding, or at the runs where it has a run capacitor only."""
         return self.fields["tried" if self._psc() else "locked-main"].cell
+
+    def wanted(self, judged: Judgement) -> bool:
+        """Whether it may have a capacitor."""
+        plate = judged.job.plate.printed("capacitor")
+        return may_have_capacitor(judged.facts.kinds, judged.job.gear.capacitors, plate)
 
     def told(self, judged: Judgement) -> tuple[str, str]:
         """Return how far it is."""

@@ -42,6 +42,10 @@ class PlugPart(Part):
             row.addWidget(drawn)
         self.column.addWidget(self.pair)
 
+    def wanted(self, judged: Judgement) -> bool:
+        """Whether it may have a plug: a three-phase motor comes with leads or a board."""
+        return judged.job.plate.phases != 3 or judged.job.seen.plug is not None
+
     def told(self, judged: Judgement) -> tuple[str, str]:
         """Return what the plug carries."""
         plug = judged.job.seen.plug

@@ -14,6 +14,7 @@ from careful_coil.desk.shared.page import Caution, Page
 from careful_coil.desk.stations.together import Group, Together
 from careful_coil.desk.theme import Theme
 
+SPACE = 12  # pixels kept in sight round what has the cursor
 ROOM_BESIDE = 640  # pixels at 100 % text below which the index stands above the parts
 MOST = 6  # lines of an index: what belongs together is one
 Groups = Sequence[type[Part] | Group]  # a line of the index each
@@ -127,9 +128,11 @@ class PartedPage(Page):
     def open_part(self, name: str) -> None:
         """Open a part and put the cursor where it starts."""
         self.turn_to(name)
-        self.part.start().setFocus(Qt.FocusReason.OtherFocusReason)
+        first = self.part.start()
+        first.setFocus(Qt.FocusReason.OtherFocusReason)
         self.verticalScrollBar().setValue(0)
-        self.ensureWidgetVisible(self.part.heading)
+        for seen in (self.part.heading, first):  # the cursor's place above all
+            self.ensureWidgetVisible(seen, 0, SPACE)
 
     def turn_to(self, name: str) -> None:
         """Open a part; the cursor stays where it is."""
