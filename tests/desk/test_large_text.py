@@ -1,5 +1,6 @@
 """Large text: in every part of every station nothing is wider than the view, however small the window."""
 
+import itertools
 from collections.abc import Iterator
 
 import pytest
@@ -104,3 +105,15 @@ def test_no_part_is_wider_than_the_view(small: Bench, job: str, scale: float) ->
     small.window.set_theme(Theme(scale=scale))
     small.settle()
     assert too_wide(small) == []
+
+
+@pytest.mark.parametrize("dim", [False, True])
+def test_phases_are_told_apart_and_their_letters_can_be_read(dim: bool) -> None:
+    """By 1.5 to 1 between neighbours in tint, 4.5 to 1 for the letter on each; the letter tells them too."""
+    theme = Theme(dim=dim)
+    lights = [light_of(theme.colour(f"phase-{k}")) + 0.05 for k in (1, 2, 3)]
+    by_tint = sorted(lights)
+    assert all(b / a >= 1.5 for a, b in itertools.pairwise(by_tint))
+    for k, tint in enumerate(lights, 1):
+        letter = light_of(theme.colour(f"on-phase-{k}")) + 0.05
+        assert max(letter, tint) / min(letter, tint) >= 4.5

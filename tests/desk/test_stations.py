@@ -5,7 +5,9 @@ from pathlib import Path
 import pytest
 from pypdf import PdfReader
 
+from careful_coil.core.stations import STATIONS, Station
 from careful_coil.desk.release.gate import GatePart
+from careful_coil.desk.stations.parted import PartedPage
 from careful_coil.desk.stations.release import ReleasePage
 from tests.desk.driver import Bench, Key
 from tests.desk.hands import part, station
@@ -112,3 +114,25 @@ def test_a_sheet_that_cannot_be_written_is_told(bench: Bench, tmp_path: Path) ->
     assert bench.window.way._tone == "hold"
     assert bench.message
     assert (tmp_path / "shop" / "sheets").read_text() == "in the way"
+
+
+@pytest.mark.parametrize("name", [s for s in STATIONS if s != "leads"])
+def test_page_down_leads_through_every_part_and_back_to_the_first(
+    shared: Bench, name: Station
+) -> None:
+    """From wherever the cursor starts in it, no part is a trap."""
+    shared.open("chandlery")
+    shared.window.go(name)
+    page = shared.page
+    assert isinstance(page, PartedPage)
+    seen = page.seen()
+    page.open_part(seen[0])
+    shared.settle()
+    visited = [page.part.name]
+    for _ in range(3 * len(seen)):
+        shared.key(Key.Key_PageDown)
+        visited.append(page.part.name)
+        if visited[-1] == seen[0] and len(set(visited)) >= len(seen):
+            break
+    assert list(dict.fromkeys(visited)) == seen
+    assert visited[-1] == seen[0]

@@ -93,6 +93,7 @@ def show(window: Window, job: str, station: str, part: str) -> None:
 
 def empty_shop(file: Path, theme: Theme, width: int, height: int) -> None:
     """Write a picture of a shop that holds no motor."""
+    application()
     with tempfile.TemporaryDirectory() as shop:
         window = build(Path(shop), False, lambda: datetime(2026, 3, 4, 9, 0, tzinfo=UTC), theme)
         window.resize(width, height)

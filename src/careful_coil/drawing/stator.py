@@ -57,7 +57,14 @@ def draw_stator(layout: Layout, chosen: int | None = None) -> Drawing:
 
 def _side(at: Point, coil: LaidCoil, dot: float) -> list[Shape]:
     tint = TINT[coil.phase]
-    found: list[Shape] = [Dot(at=at, radius=dot, token=f"phase-{tint}")]
+    rim = tuple(
+        (at[0] + dot * math.cos(k * math.pi / 12), at[1] + dot * math.sin(k * math.pi / 12))
+        for k in range(25)
+    )
+    found: list[Shape] = [
+        Dot(at=at, radius=dot, token=f"phase-{tint}"),
+        Stroke(points=rim, token="quiet", width=0.25),  # the light one is seen on the paper too
+    ]
     if dot >= LETTER:
         letter = LETTERS.get(coil.phase, coil.phase)
         found.append(Words(at=at, text=letter, size=SMALL, token=f"on-phase-{tint}", bold=True))

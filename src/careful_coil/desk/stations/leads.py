@@ -348,7 +348,8 @@ class LeadsPage(Page):
             self.session.record(leads_clipped(text, job.judged.job), station="leads")
 
     def start(self) -> bool:
-        """Begin with the count while there are no leads."""
+        """Begin with the count while there are no leads, else at the top of the sheet."""
+        self.verticalScrollBar().setValue(0)
         return self.put_cursor("count")
 
     def _tag(self, text: str) -> None:

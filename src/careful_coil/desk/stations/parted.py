@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 
-from PySide6.QtCore import Qt, Signal
+from PySide6.QtCore import QPoint, Qt, Signal
 from PySide6.QtGui import QKeySequence, QResizeEvent, QShortcut
 from PySide6.QtWidgets import QBoxLayout, QVBoxLayout, QWidget
 
@@ -15,6 +15,7 @@ from careful_coil.desk.stations.together import Group, Together
 from careful_coil.desk.theme import Theme
 
 SPACE = 12  # pixels kept in sight round what has the cursor
+SEEN = 60  # pixels of it that must be seen, at 100 % text
 ROOM_BESIDE = 640  # pixels at 100 % text below which the index stands above the parts
 MOST = 6  # lines of an index: what belongs together is one
 Groups = Sequence[type[Part] | Group]  # a line of the index each
@@ -128,11 +129,16 @@ class PartedPage(Page):
     def open_part(self, name: str) -> None:
         """Open a part and put the cursor where it starts."""
         self.turn_to(name)
-        first = self.part.start()
+        first: QWidget = self.part.start()
+        if not (first.isEnabled() and first.isVisibleTo(self)):
+            first = self.index  # else the page keys would lead nowhere from here
         first.setFocus(Qt.FocusReason.OtherFocusReason)
         self.verticalScrollBar().setValue(0)
-        for seen in (self.part.heading, first):  # the cursor's place above all
-            self.ensureWidgetVisible(seen, 0, SPACE)
+        self.ensureWidgetVisible(self.part.heading, 0, SPACE)
+        top = first.mapTo(self.body, QPoint(0, 0)).y()
+        high = min(first.height(), self.theme.px(SEEN))  # of a list its first rows will do
+        if top + high > self.verticalScrollBar().value() + self.viewport().height():
+            self.ensureVisible(0, top + high, 0, SPACE)
 
     def turn_to(self, name: str) -> None:
         """Open a part; the cursor stays where it is."""
