@@ -156,8 +156,7 @@ class Session(Asking):
 
     def new_job(self, loose: bool = False) -> None:
         """Start a job; a loose one goes straight to its leads."""
-        from careful_coil.core.job.at_intake import FoundHookup
-        from careful_coil.core.job.fold import LOOSE
+        from careful_coil.core.job.at_intake import LOOSE, FoundHookup
         from careful_coil.core.job.noted import note
 
         apart = (note("ticket", "name", LOOSE), FoundHookup(joints=()))

@@ -9,6 +9,7 @@ from careful_coil.core.readings import Tag
 
 Joints = Annotated[tuple[tuple[ShortText, ...], ...], Field(max_length=40)]
 MOST_PINS = 40
+LOOSE = "Loose leads"  # the name of leads that are no job
 
 
 class Arrived(Body):

@@ -5,7 +5,7 @@ from dataclasses import dataclass, field, replace
 from typing import Any
 
 from careful_coil.core.errors import CoilError
-from careful_coil.core.job.at_intake import FoundHookup, Lead
+from careful_coil.core.job.at_intake import LOOSE, FoundHookup, Lead
 from careful_coil.core.job.at_release import FollowsUp, LetGo
 from careful_coil.core.job.deeds import Deeds, notice_deeds
 from careful_coil.core.job.entries import (
@@ -36,8 +36,6 @@ from careful_coil.core.readings import (
     check_reading,
 )
 from careful_coil.core.stations import Station
-
-LOOSE = "Loose leads"  # the name of leads that are no job
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
