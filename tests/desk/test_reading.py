@@ -1,6 +1,8 @@
 """The handbook in the window: F1 opens it at the part that is open, it is searched, Escape leads back."""
 
+from careful_coil.core.settings import Settings
 from careful_coil.desk.gear.capacitors import CapacitorsPart
+from careful_coil.desk.said import speak
 from careful_coil.desk.stations.start_gear import StartGearPage
 from tests.desk.driver import Bench, Key
 from tests.desk.hands import part, station
@@ -40,6 +42,21 @@ def test_it_is_searched_and_the_first_place_opened_by_key(shared: Bench) -> None
     assert "No places" in book.browser.toPlainText()
     shared.key(Key.Key_F1)
     assert not book.isVisible()
+
+
+def test_it_speaks_in_the_terms_of_the_shop_and_leaves_what_is_typed(shared: Bench) -> None:
+    shared.key(Key.Key_F1)
+    book = shared.window.reading.handbook
+    try:
+        speak(Settings().changed({"schools": {"terms": "american"}}))
+        book.show_page("insulation.md", "Earth bond")
+        text = book.browser.toPlainText()
+        assert "Ground bond" in text
+        assert "Earth bond" not in text
+        assert book.browser.verticalScrollBar().value() > 0  # its heading is found all the same
+    finally:
+        speak(Settings())
+        shared.key(Key.Key_Escape)
 
 
 def test_links_lead_to_other_pages(shared: Bench) -> None:

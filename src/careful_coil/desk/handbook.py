@@ -1,9 +1,12 @@
 """The handbook in the window: the page of what is open, a search over all of them."""
 
+import re
+
 from PySide6.QtCore import Qt, QUrl, Signal
 from PySide6.QtGui import QKeyEvent, QTextCursor, QTextDocument
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QLineEdit, QTextBrowser, QVBoxLayout
 
+from careful_coil.desk.said import said
 from careful_coil.desk.theme import Theme
 from careful_coil.handbook import FIRST, Hit, heading_of, page_of, search, text_of
 
@@ -13,6 +16,7 @@ SCROLLS = {
     Qt.Key.Key_Down: 0.15,
     Qt.Key.Key_Up: -0.15,
 }
+TYPED = re.compile(r"(`[^`]*`|\]\([^)]*\))")  # what is typed as it is, and where links lead
 KEYS = "F1 or Esc: back to the bench. Type to search, Enter opens the first. Page keys scroll."
 
 
@@ -97,15 +101,18 @@ class Handbook(QFrame):
         self._show(text_of(page))
         block = self.browser.document().begin()
         while block.isValid():
-            if block.blockFormat().headingLevel() and block.text().strip() == self.heading:
+            if block.blockFormat().headingLevel() and block.text().strip() == said(self.heading):
                 top = self.browser.document().documentLayout().blockBoundingRect(block).top()
                 self.browser.verticalScrollBar().setValue(round(top))
                 return
             block = block.next()
 
     def _show(self, text: str) -> None:
+        words = "".join(
+            piece if k % 2 else said(piece) for k, piece in enumerate(TYPED.split(text))
+        )
         self.browser.document().setMarkdown(
-            text, QTextDocument.MarkdownFeature.MarkdownDialectGitHub
+            words, QTextDocument.MarkdownFeature.MarkdownDialectGitHub
         )
         self._ink_links()
         self.browser.moveCursor(QTextCursor.MoveOperation.Start)
