@@ -9,6 +9,7 @@ HIGH = 62.0
 BEAM, SWING = 12.0, 5.0
 FULL = 30.0  # mm of the heavier stack
 PAN = 34.0
+WORDS = 26.0  # mm for the words beside a pan
 LEAST = 2.4  # mm of a bar that shows
 WORD = 4.6  # mm between the words of two bars
 
@@ -23,7 +24,8 @@ def draw_balance(
     most = max(repair, new, 1e-9)
     tilt = 0.0 if found.margin is None else max(min((repair - new) / most, 1.0), -1.0) * SWING
     middle = wide / 2
-    left, right = middle - 26.0, middle + 26.0
+    apart = max(min(26.0, middle - PAN / 2 - WORDS), PAN / 2 + 2.0)
+    left, right = middle - apart, middle + apart
     shapes: list[Shape] = [
         Stroke(points=((left, BEAM + tilt), (right, BEAM - tilt)), width=1.0),
         Stroke(points=((middle, BEAM), (middle, HIGH - 4.0)), width=1.0),

@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 
-from PySide6.QtCore import QPoint, Qt, Signal
+from PySide6.QtCore import QPoint, Qt, QTimer, Signal
 from PySide6.QtGui import QKeySequence, QResizeEvent, QShortcut
 from PySide6.QtWidgets import QBoxLayout, QVBoxLayout, QWidget
 
@@ -55,6 +55,9 @@ class PartedPage(Page):
         self.column.addLayout(self._row)
         self.column.addStretch()
         self.index.show_parts(self.groups, 0)
+        self._seeing = QTimer(self)
+        self._seeing.setSingleShot(True)
+        self._seeing.timeout.connect(self._see_again)
         for key, step in (("PgDown", 1), ("PgUp", -1)):
             shortcut = QShortcut(QKeySequence(key), self)
             shortcut.setContext(Qt.ShortcutContext.WidgetWithChildrenShortcut)
@@ -134,6 +137,17 @@ class PartedPage(Page):
             first = self.index  # else the page keys would lead nowhere from here
         first.setFocus(Qt.FocusReason.OtherFocusReason)
         self.verticalScrollBar().setValue(0)
+        self._see(first)
+        self._seeing.start()  # once more when it is laid out
+
+    def _see_again(self) -> None:
+        """Keep in sight what has the cursor, now that the part has its height."""
+        now = self.focusWidget()
+        if now is not None and now.hasFocus() and self.part.isAncestorOf(now):
+            self._see(now)
+
+    def _see(self, first: QWidget) -> None:
+        """Show the heading of the part, and above all what has the cursor."""
         self.ensureWidgetVisible(self.part.heading, 0, SPACE)
         top = first.mapTo(self.body, QPoint(0, 0)).y()
         high = min(first.height(), self.theme.px(SEEN))  # of a list its first rows will do
