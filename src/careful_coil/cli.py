@@ -11,6 +11,7 @@ from typing import TYPE_CHECKING, TextIO
 import click
 from pydantic import BaseModel
 
+from careful_coil.cli_home import install_verb, remove_verb
 from careful_coil.cli_shop import backup_verb, rebuild_verb, restore_verb
 from careful_coil.core.errors import BadDocument, CoilError, NotKnownYet, WouldChange
 from careful_coil.documents.base import Done, Refusal, compact, parse_json
@@ -25,7 +26,7 @@ DONE, BAD_NEWS, REFUSED = 0, 1, 2
 LONGEST_NUMBER = 9  # figures of a job's number
 MOST_SEED = 2**32
 VERBS = ("identify", "connect", "hookup", "judge", "walk", "report", "sum", "export", "import")
-KEEPING = ("backup", "restore", "rebuild")
+KEEPING = ("backup", "restore", "rebuild", "install-desktop", "remove-desktop")
 Answer = tuple[BaseModel, str, int]
 
 
@@ -34,8 +35,8 @@ def run(arguments: list[str], walker: "Walker | None" = None) -> int:
 
     `walker` plays a walk through the window, where one is asked for.
     """
-    verb = arguments[0]
-    if verb not in (*VERBS, *KEEPING) and not verb.startswith("-"):
+    verb = arguments[0] if arguments else ""  # none: a shell asks what may stand there
+    if verb and verb not in (*VERBS, *KEEPING) and not verb.startswith("-"):
         _complain(str(NotKnownYet(f"The verb “{verb}”", ", ".join((*VERBS, *KEEPING)))))
         return REFUSED
     for stream in (sys.stdout, sys.stderr):
@@ -347,5 +348,5 @@ def import_verb(source: str, shop: str | None, accept: bool, as_json: bool) -> i
     return DONE
 
 
-for _verb in (backup_verb, restore_verb, rebuild_verb):
+for _verb in (backup_verb, restore_verb, rebuild_verb, install_verb, remove_verb):
     commands.add_command(_verb)

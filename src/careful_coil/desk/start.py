@@ -2,7 +2,7 @@
 
 import sys
 import tempfile
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from datetime import UTC, date, datetime
 from functools import partial
 from pathlib import Path
@@ -11,9 +11,12 @@ from typing import TYPE_CHECKING
 from PySide6.QtCore import Qt, QTimer
 from PySide6.QtWidgets import QApplication
 
+from careful_coil.desk.bundles import take_in
 from careful_coil.desk.filling import first_look, load
+from careful_coil.desk.icons import window_icon
 from careful_coil.desk.keeping import back_up_daily
 from careful_coil.desk.session import Session
+from careful_coil.desk.single import Door, hand_over
 from careful_coil.desk.theme import Theme, load_fonts
 from careful_coil.desk.window import Window
 from careful_coil.faults import catch_all
@@ -39,6 +42,9 @@ def application() -> QApplication:
         no_feature_search()
         app.setStyle("Fusion")
         app.setApplicationName(NAME)
+        app.setApplicationDisplayName("Careful Coil")
+        app.setDesktopFileName(NAME)
+        app.setWindowIcon(window_icon())
         app.setCursorFlashTime(0)
         load_fonts()
     return app
@@ -103,13 +109,34 @@ def build(
     return window
 
 
-def open_window(demo: bool) -> int:
-    """Open the window and run until it is closed; the demo shop is a copy that is thrown away."""
+def open_window(demo: bool, files: Sequence[str] = ()) -> int:
+    """Open the window and run until it is closed; the demo shop is a copy that is thrown away.
+
+    `files` are jobs to take in. A window that is open on the shop already is raised instead.
+    """
+    if not demo and hand_over(usual_shop(), files):
+        return 0
     app = application()
     if not demo:
-        return _run(app, usual_shop(), demo=False)
+        return _run(app, usual_shop(), demo=False, files=files)
     with tempfile.TemporaryDirectory(prefix="careful-coil-demo-") as folder:
-        return _run(app, Path(folder), demo=True)
+        return _run(app, Path(folder), demo=True, files=files)
+
+
+def at_the_door(window: Window) -> Door:
+    """Return what a second start on the same shop speaks to: it raises this window."""
+
+    def visited(files: list[str]) -> None:
+        window.setWindowState(window.windowState() & ~Qt.WindowState.WindowMinimized)
+        window.show()
+        window.raise_()
+        window.activateWindow()
+        for file in files:
+            take_in(window.session, file)
+
+    door = Door(window, window.session.shop, visited)
+    window.closed.connect(door.close)
+    return door
 
 
 def demo_beside(window: Window) -> Window:
@@ -122,7 +149,7 @@ def demo_beside(window: Window) -> Window:
     return beside
 
 
-def _run(app: QApplication, folder: Path, demo: bool) -> int:
+def _run(app: QApplication, folder: Path, demo: bool, files: Sequence[str]) -> int:
     window = build(folder, demo, lambda: datetime.now(UTC))
     kept: list[Window] = []  # else it would be gone with its name
     window.demo_wanted.connect(lambda: kept.append(demo_beside(window)))
@@ -130,5 +157,8 @@ def _run(app: QApplication, folder: Path, demo: bool) -> int:
     catch_all(lambda words: window.session.told.emit(words, "hold"))
     window.session.beside.watch()
     if not demo:
+        at_the_door(window)
         back_up_daily(window.session)
+    for file in files:
+        take_in(window.session, file)
     return app.exec()
