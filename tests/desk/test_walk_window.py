@@ -9,6 +9,15 @@ from careful_coil.desk.walk_window import play_in_window
 from careful_coil.documents.walk import WalkDocument
 from careful_coil.walk.keys import allowed_keys
 from careful_coil.walk.tell import walk
+from tests.desk.ears import by_ear
+
+
+def test_a_whole_job_is_done_by_what_is_heard_alone(qtbot: QtBot) -> None:
+    """The same log as without a window: role, name, rows, ticks and the current row were all that was known."""
+    bare = walk(cast_motor("nine-site"), 1, Settings())
+    heard = walk(cast_motor("nine-site"), 1, Settings(), by_ear)
+    assert (heard.end, heard.right) == ("released", True)
+    assert log(heard) == log(bare)
 
 
 def log(document: WalkDocument) -> list[object]:

@@ -298,6 +298,12 @@ class Field(QWidget):
             part.style().unpolish(part)
             part.style().polish(part)
         self.label.mark("next" if asked else "")
+        self.cell.setAccessibleName(self.called())
+
+    def called(self) -> str:
+        """Return its label as it is heard, with what Next asks for marked."""
+        words = said(self.label.text())
+        return f"next: {words}" if self.asked else words
 
     def takes(self) -> str:
         """Return in a line what it takes: its answers, or an example."""

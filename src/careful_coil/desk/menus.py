@@ -26,12 +26,22 @@ def actions(window: "Window") -> Iterator[Act]:
     yield "&View", "Fold the rack", ("F6",), w.fold
     yield "&View", "Stand back", ("F11",), w.stand_back
     yield "&View", "Dim or light", ("Ctrl+D",), lambda: w.set_theme(w.theme.other())
+    yield "&View", "Beeps on or off", (), partial(_mute, w)
     yield "&View", "Larger text", ("Ctrl+=", "Ctrl++"), lambda: w.set_theme(w.theme.larger(1))
     yield "&View", "Smaller text", ("Ctrl+-",), lambda: w.set_theme(w.theme.larger(-1))
     yield "&Help", "What is this: the handbook", ("F1",), w.reading.toggle
     yield "&Help", "Write a report", (), partial(write_report, w.session)
     yield "&Help", "Why is it believed", ("Ctrl+R",), w.explain
     yield "&Help", "Keys", ("Ctrl+/", "Shift+F1"), lambda: w.keys.unfold(w.theme)
+
+
+def _mute(w: "Window") -> None:
+    """Mute the beeps of clock and guard, or let them be heard; what is due is seen all the same."""
+    clock = w.session.clock
+    clock.muted = not clock.muted
+    w.way.say(
+        f"Beeps are {'off' if clock.muted else 'on'}; what is due is shown all the same.", "note"
+    )
 
 
 def _shop(w: "Window") -> Iterator[Act]:

@@ -3,9 +3,10 @@
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QRect, Signal
-from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QAccessible, QMouseEvent, QPainter, QPaintEvent, QPen
 
 from careful_coil.desk import paint
+from careful_coil.desk.heard import Heard, Role, tell
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.theme import Theme
 from careful_coil.desk.way import SHOWN
@@ -20,6 +21,7 @@ MOST_CHOICES = 8  # words of an answer that are shown
 class NextCard(Painted):
     """The one most useful thing to do now; Enter does it."""
 
+    heard_as = Role.AlertMessage
     pressed = Signal()
 
     def __init__(self, theme: Theme) -> None:
@@ -41,6 +43,7 @@ class NextCard(Painted):
         if self.shows(words, self.foot(), self._step.words if self._step else ""):
             self.setAccessibleDescription(words)
             self.fit()
+            tell(self, QAccessible.Event.Alert)
 
     def look_from(self, station: str) -> None:
         """Take the station that is open."""
@@ -137,6 +140,12 @@ class NextCard(Painted):
                     wrap=True,
                 )
                 y += height + t.px(7)
+
+    def hears(self) -> Heard:
+        """Return what is to be done, where, why, and how it is answered."""
+        at = f" at {self.elsewhere}" if self.elsewhere else ""
+        says = f"{self.why()} {self.asked()} {self.foot()}".strip()
+        return Heard(self.heard_as, f"Next{at}: {self.title()}", says)
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         """A click is Enter."""

@@ -4,6 +4,7 @@ from PySide6.QtCore import Signal
 from PySide6.QtGui import QFocusEvent, QPainter, QPaintEvent, QResizeEvent
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
+from careful_coil.desk.heard import Heard, Role
 from careful_coil.desk.theme import Theme
 
 BAR = 12  # pixels of a scroll bar, and some
@@ -11,6 +12,8 @@ BAR = 12  # pixels of a scroll bar, and some
 
 class Painted(QWidget):
     """Base of the painted widgets. `least_height` may depend on the width."""
+
+    heard_as = Role.StaticText
 
     def __init__(self, theme: Theme) -> None:
         super().__init__()
@@ -28,6 +31,10 @@ class Painted(QWidget):
         """Whether this is other than what it showed: what is the same is not painted again."""
         other, self._shown = what != self._shown, what
         return other
+
+    def hears(self) -> Heard:
+        """Return what it is to somebody who hears the window."""
+        return Heard(self.heard_as, self.accessibleName(), self.accessibleDescription())
 
     def steady_width(self) -> int:
         """Return the width, the same with and without a scroll bar beside it.

@@ -29,6 +29,7 @@ from PySide6.QtWidgets import (
 
 from careful_coil.desk import paint
 from careful_coil.desk.bundles import is_bundle
+from careful_coil.desk.heard import Heard, Role
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.session import Session
 from careful_coil.desk.theme import Theme
@@ -237,6 +238,10 @@ class Head(Painted):
         """Show how many jobs there are."""
         self._count = jobs
         self.update()
+
+    def hears(self) -> Heard:
+        """Return the heading with its count."""
+        return Heard(Role.Heading, f"In the shop, {self._count} jobs")
 
     def paintEvent(self, event: QPaintEvent) -> None:
         """Draw it."""

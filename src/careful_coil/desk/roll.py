@@ -1,10 +1,11 @@
 """A list painted by hand that a keyboard walks through: leads, joints, looks, parts."""
 
 from PySide6.QtCore import QRect, Qt, Signal
-from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QAccessible, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QScrollArea, QWidget
 
 from careful_coil.desk import paint
+from careful_coil.desk.heard import Heard, Role, Row, tell
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.theme import Theme
 
@@ -29,6 +30,7 @@ class Roll(Painted):
     A subclass gives `count`, `row_words` (for a screen reader) and `paint_row`.
     """
 
+    heard_as = Role.List
     moved = Signal(int)
 
     def __init__(self, theme: Theme, name: str) -> None:
@@ -70,6 +72,18 @@ class Roll(Painted):
             y += high
         return found
 
+    def row_ticked(self, k: int) -> bool | None:
+        """Return whether a row is ticked; None where rows are not."""
+        return None
+
+    def hears(self) -> Heard:
+        """Return its rows with the current one."""
+        rows = (
+            Row(self.row_words(k), box, k == self.current, self.row_ticked(k))
+            for k, box in enumerate(self.boxes())
+        )
+        return Heard(Role.List, self.accessibleName(), "", tuple(rows))
+
     def retell(self) -> None:
         """Fit to other rows, and tell them."""
         self.current = min(max(self.current, 0), max(self.count() - 1, 0))
@@ -82,6 +96,7 @@ class Roll(Painted):
             self.current = k
             self.moved.emit(k)
             self._show()
+            tell(self, QAccessible.Event.Focus, k)
         self.update()
 
     def _show(self) -> None:

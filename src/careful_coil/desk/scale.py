@@ -81,6 +81,12 @@ class ScaleField(Field):
         if words and self.buttons:
             self.cell.show()
 
+    def ask(self, asked: bool) -> None:
+        """Let each key say what it answers."""
+        super().ask(asked)
+        for button in self.buttons:
+            button.setAccessibleDescription(self.called())
+
     def cancel(self) -> None:
         """Go back to the keys."""
         super().cancel()

@@ -48,6 +48,7 @@ class Session(Asking):
     answered = Signal(str)  # a test's word, chosen by pointer
     entered = Signal()  # before it is judged
     settings_changed = Signal()
+    alarm = Signal(str)  # a stop rule: seen from across the shop
     who_wanted = Signal()  # something waits for the initials of who is at the bench
     landed = Signal(bool)  # entries reached the disk, or were refused
 

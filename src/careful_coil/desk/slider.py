@@ -7,6 +7,7 @@ from PySide6.QtCore import QRect, QRectF, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 
 from careful_coil.desk import paint
+from careful_coil.desk.heard import Heard, Role
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.theme import Theme
 
@@ -19,6 +20,7 @@ WORDS = 20  # pixels of the line of words at 100 % text
 class Slider(Painted):
     """A factor from `low` to `high`, even on a logarithmic scale, 1 in its place; `told` shows it."""
 
+    heard_as = Role.Slider
     moved = Signal(float)
 
     def __init__(
@@ -32,6 +34,10 @@ class Slider(Painted):
         self.setAccessibleName(name)
         self.put(1.0)
         self.fit()
+
+    def hears(self) -> Heard:
+        """Return its name and its figure."""
+        return Heard(Role.Slider, self._name, self._told(self.factor))
 
     def least_height(self) -> int:
         """Return its height: words, and the handle below them."""

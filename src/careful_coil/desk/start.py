@@ -13,6 +13,7 @@ from PySide6.QtWidgets import QApplication
 
 from careful_coil.desk.bundles import take_in
 from careful_coil.desk.filling import first_look, load
+from careful_coil.desk.heard import listen
 from careful_coil.desk.icons import window_icon
 from careful_coil.desk.keeping import back_up_daily
 from careful_coil.desk.session import Session
@@ -47,6 +48,7 @@ def application() -> QApplication:
         app.setWindowIcon(window_icon())
         app.setCursorFlashTime(0)
         load_fonts()
+        listen()
     return app
 
 

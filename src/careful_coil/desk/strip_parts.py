@@ -1,7 +1,7 @@
 """The parts of the meter strip: the line one types on, where the probes are, the note beside."""
 
 from PySide6.QtCore import QEvent, QPointF, QRect, Qt, Signal
-from PySide6.QtGui import QKeyEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QAccessible, QKeyEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QSizePolicy
 
 from careful_coil.core import probes
@@ -9,6 +9,7 @@ from careful_coil.core.probes.probe import Request
 from careful_coil.core.stations import Station
 from careful_coil.desk import paint
 from careful_coil.desk.field import Line
+from careful_coil.desk.heard import Heard, Role, tell
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.session import Session
 from careful_coil.desk.theme import Theme
@@ -111,6 +112,13 @@ class Probes(Painted):
         self._session = session
         self._field, self._takes = "", ""  # the field with the cursor, what it takes
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+
+    def hears(self) -> Heard:
+        """Return what the probes or the field with the cursor want."""
+        s = self._session
+        ends = " ".join(s.target.ends) if s.target is not None and not self._field else ""
+        motor = s.bound.judged.job.name if s.bound else "No motor on the bench"
+        return Heard(self.heard_as, f"{self._field or ends}: {self.words()}", motor)
 
     def at(self, field: str, takes: str) -> None:
         """Say what the field with the cursor takes; nothing where none has it."""
@@ -249,6 +257,7 @@ class Note(Painted):
         """Show one message with its mark."""
         self.words, self.tone = words, tone
         self.refresh()
+        tell(self, QAccessible.Event.Alert)
         self.said.emit()
 
     def refresh(self) -> None:
@@ -256,6 +265,10 @@ class Note(Painted):
         if self.shows(self.words, self.tone, self.hint()):
             self.setAccessibleDescription(self.words)
             self.update()
+
+    def hears(self) -> Heard:
+        """Return what the last value did, else what may be typed."""
+        return Heard(Role.AlertMessage, self.words or self.hint(), self.tone)
 
     def hint(self) -> str:
         """Return what may be typed for the target."""

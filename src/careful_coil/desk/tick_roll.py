@@ -4,9 +4,10 @@ from collections.abc import Sequence
 from typing import Protocol
 
 from PySide6.QtCore import QPointF, QRect, QRectF, Signal
-from PySide6.QtGui import QPainter, QPen
+from PySide6.QtGui import QAccessible, QPainter, QPen
 
 from careful_coil.desk import paint
+from careful_coil.desk.heard import tell
 from careful_coil.desk.roll import Roll
 from careful_coil.desk.theme import Theme
 
@@ -60,6 +61,10 @@ class TickRoll(Roll):
         state = "ticked" if self.items[k].name in self.done else "not ticked"
         return f"{self.items[k].words}: {state}"
 
+    def row_ticked(self, k: int) -> bool | None:
+        """Return whether an item is ticked."""
+        return self.items[k].name in self.done
+
     def row_height(self, k: int) -> int:
         """Return a row's height: as many lines as its words need."""
         t = self.theme
@@ -76,6 +81,7 @@ class TickRoll(Roll):
             if name in self.done and left:
                 self.go(next((k for k in left if k > self.current), left[0]))
             self.retell()
+            tell(self, QAccessible.Event.StateChanged, self.current)
             self.ticked.emit()
             return True
         if key.lower() == ALL and self.at_once and self.items:

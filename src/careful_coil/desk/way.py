@@ -3,10 +3,11 @@
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QPointF, QRect, QSize, Qt, Signal
-from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QAccessible, QMouseEvent, QPainter, QPaintEvent, QPen
 
 from careful_coil.core.stations import STATIONS, Station
 from careful_coil.desk import paint
+from careful_coil.desk.heard import Heard, Role, Row, tell
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.theme import Theme
 
@@ -32,6 +33,7 @@ COUNT_WORDS = {2: "two", 3: "three", 4: "four", 5: "five", 6: "six", 9: "nine", 
 class Way(Painted):
     """Name, plate in a line, stations with number and mark; the open one underlined."""
 
+    heard_as = Role.List
     chosen = Signal(str)
 
     def __init__(self, theme: Theme) -> None:
@@ -60,6 +62,7 @@ class Way(Painted):
         if (words, tone) != (self.message, self._tone):
             self.message, self._tone = words, tone
             self.update()
+            tell(self, QAccessible.Event.Alert)
 
     def title(self) -> str:
         """Return the motor's name."""
@@ -115,6 +118,18 @@ class Way(Painted):
     def _wide(self, station: Station) -> int:
         name = paint.width_of(self.theme, self._name(station), self._size(), True)
         return max(name, self.theme.px(MARKED))
+
+    def hears(self) -> Heard:
+        """Return the motor, what was said last, and the stations with how they stand."""
+        rows = []
+        for station, box in self._boxes().items():
+            pip = self._judged.pips[STATIONS.index(station)] if self._judged else ""
+            number = STATIONS.index(station) + 1
+            words = f"{number} {SHOWN[station]}{f', {pip}' if pip else ''}"
+            rows.append(Row(words, box, station == self.station))
+        return Heard(
+            Role.List, f"Stations of {self.title()}", self.message or self.plate_line(), tuple(rows)
+        )
 
     def sizeHint(self) -> QSize:
         """Return a middling size."""

@@ -27,6 +27,7 @@ from careful_coil.desk.keys import KeySheet
 from careful_coil.desk.leaving import Leaving
 from careful_coil.desk.ledger import Ledger
 from careful_coil.desk.menus import MENUS, actions
+from careful_coil.desk.notices import Notices
 from careful_coil.desk.pages import PAGES, Pages
 from careful_coil.desk.painted import Ground
 from careful_coil.desk.papers import write_job_sheet, write_stubs, write_tags
@@ -60,6 +61,7 @@ class Window(QMainWindow):
         self.setWindowTitle("Careful Coil")
         self.session, self.theme = session, theme
         speak(session.settings)
+        self.notices = Notices(self, session)
         self._releasing = ""
         self._folded_by_hand: bool | None = None
         self.rack, self.ledger = Rack(session, theme), Ledger(session, theme)
@@ -343,6 +345,7 @@ class Window(QMainWindow):
 
     def wrote(self, words: str) -> None:
         """Say where a paper is, or why it was not written."""
+        self.notices.say(words)
         self.way.say(words, "good" if words.startswith("Written") else "hold")
 
     def explain(self) -> None:

@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QFrame, QLabel, QScrollArea, QSizePolicy, QVBoxLay
 
 from careful_coil.desk import paint
 from careful_coil.desk.field import Field
+from careful_coil.desk.heard import Heard, Role
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.said import said
 from careful_coil.desk.session import Session
@@ -118,6 +119,12 @@ class Page(QScrollArea):
 class Heading(Painted):
     """A heading with a quiet remark beside it."""
 
+    heard_as = Role.Heading
+
+    def hears(self) -> Heard:
+        """Return the heading, its remark beside it."""
+        return Heard(self.heard_as, said(self.words), said(self.remark))
+
     def __init__(self, words: str, theme: Theme, remark: str = "", rule: bool = False) -> None:
         super().__init__(theme)
         self.words, self.remark, self._rule = words, remark, rule
@@ -158,6 +165,12 @@ class Heading(Painted):
 class Caution(Painted):
     """One line where the hand is, before the step."""
 
+    heard_as = Role.AlertMessage
+
+    def hears(self) -> Heard:
+        """Return that it is a caution, and its words."""
+        return Heard(self.heard_as, f"Caution: {said(self.words)}" if self.words else "")
+
     def __init__(self, words: str, theme: Theme) -> None:
         super().__init__(theme)
         self.words = words
@@ -187,6 +200,8 @@ class Caution(Painted):
 class Drawn(Painted):
     """A drawing of the drawing package."""
 
+    heard_as = Role.Graphic
+
     def __init__(self, theme: Theme, most: float = 5.2) -> None:
         super().__init__(theme)
         self.theme, self._most = theme, most
@@ -196,6 +211,7 @@ class Drawn(Painted):
     def show_drawing(self, drawing: Drawing, words: str = "") -> None:
         """Show another drawing; `words` tell it to a screen reader."""
         self.drawing = drawing
+        self.setAccessibleName("Drawing")
         self.setAccessibleDescription(words)
         self.update()
 

@@ -6,6 +6,7 @@ from PySide6.QtCore import QRectF
 from PySide6.QtGui import QPainter, QPaintEvent
 
 from careful_coil.desk import paint
+from careful_coil.desk.heard import Role
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.shapes import Drawing
@@ -15,6 +16,8 @@ PER_MM = 4.3  # pixels at 100 % text: a figure of 3.1 mm is 13 pixels
 
 class Plot(Painted):
     """`make` is called with the room in millimetres."""
+
+    heard_as = Role.Graphic
 
     def __init__(self, theme: Theme, name: str, high: int = 300) -> None:
         super().__init__(theme)

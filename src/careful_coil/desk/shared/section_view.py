@@ -3,10 +3,11 @@
 from collections.abc import Sequence
 
 from PySide6.QtCore import QPointF, QRect, QRectF, Qt, Signal
-from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QAccessible, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 
 from careful_coil.core.mechanics.places import Place, Shell
 from careful_coil.desk import paint
+from careful_coil.desk.heard import Heard, Role, Row, tell
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.roll import DELETE
 from careful_coil.desk.said import said
@@ -35,6 +36,7 @@ NARROW_MM = 38.0  # of a column of words at least
 class SectionView(Painted):
     """The places of a motor, one chosen; digits and arrows choose, Enter goes into it."""
 
+    heard_as = Role.List
     chosen = Signal(str)
     entered = Signal(str)
     pressed = Signal(str)  # another key's text
@@ -141,6 +143,20 @@ class SectionView(Painted):
             for k, p in enumerate(self.places)
         }
 
+    def hears(self) -> Heard:
+        """Return each place as a row, the chosen one current."""
+        boxes = self.boxes()
+        rows = tuple(
+            Row(
+                f"{k} {p.title}: {p.words}, {p.mark}{', renewed' if p.renewed else ''}"
+                f"{', next' if p.name == self.next else ''}",
+                boxes[p.name],
+                p.name == self.current,
+            )
+            for k, p in enumerate(self.places, 1)
+        )
+        return Heard(Role.List, self.accessibleName(), "", rows)
+
     # --- hands ----------------------------------------------------------------------------------
 
     def choose(self, name: str) -> None:
@@ -148,6 +164,7 @@ class SectionView(Painted):
         if name != self.current and any(p.name == name for p in self.places):
             self.current = name
             self.fit()
+            tell(self, QAccessible.Event.Focus, self.number(name) - 1)
             self.chosen.emit(name)
 
     def step(self, by: int) -> None:

@@ -3,12 +3,13 @@
 from collections.abc import Sequence
 
 from PySide6.QtCore import QPointF, QRect
-from PySide6.QtGui import QPainter, QPaintEvent
+from PySide6.QtGui import QAccessible, QPainter, QPaintEvent
 
 from careful_coil.core.condition.plain import sentence_of
 from careful_coil.core.job import Finding
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk import paint
+from careful_coil.desk.heard import Heard, Role, Row, tell
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.said import said
 from careful_coil.desk.theme import Theme
@@ -40,11 +41,18 @@ class Prose(Painted):
 
     def say(self, words: str) -> None:
         """Show other words."""
+        other = said(words) != self.words
         self.words = words = said(words)
+        if other:
+            tell(self, QAccessible.Event.NameChanged)
         self.setAccessibleDescription(words)
         if not words or self.parentWidget() is not None:  # alone it would be a window of its own
             self.setVisible(bool(words))
         self.fit()
+
+    def hears(self) -> Heard:
+        """Return the words."""
+        return Heard(self.heard_as, self.words)
 
     def least_height(self) -> int:
         """Return the height that shows all of it."""
@@ -62,6 +70,8 @@ class Prose(Painted):
 class Verdicts(Painted):
     """Findings in full: mark, subject, figure, why, source; nothing where there is none."""
 
+    heard_as = Role.List
+
     def __init__(self, theme: Theme) -> None:
         super().__init__(theme)
         self.findings: tuple[Finding, ...] = ()
@@ -74,6 +84,16 @@ class Verdicts(Painted):
         self.setAccessibleDescription(words)
         self.setVisible(bool(self.findings))
         self.fit()
+
+    def hears(self) -> Heard:
+        """Return each finding as a row."""
+        rows, top = [], 0
+        for f in self.findings:
+            high = self._height(f)
+            words = f"{f.verdict}: {f.subject}. {self._words(f)}"
+            rows.append(Row(words, QRect(0, top, self.width(), high)))
+            top += high
+        return Heard(Role.List, "Verdicts", "", tuple(rows))
 
     def _words(self, f: Finding) -> str:
         plain = sentence_of(f)

@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk import paint
+from careful_coil.desk.heard import Heard, Role
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.part import Part
 from careful_coil.desk.said import said
@@ -28,6 +29,7 @@ class Group:
 class Line(Painted):
     """A part that is folded away: mark, title, how far it is; Enter, Space or a click opens it."""
 
+    heard_as = Role.Button
     wanted = Signal(str)
 
     def __init__(self, theme: Theme, part: Part) -> None:
@@ -47,6 +49,10 @@ class Line(Painted):
         if self.shows(mark, words):
             self.setAccessibleName(f"{self.part.title}: {words}. Enter opens it.")
             self.update()
+
+    def hears(self) -> Heard:
+        """Return what a press opens, and how far it is."""
+        return Heard(Role.Button, said(self.part.title), f"{self.mark} {said(self.words)}".strip())
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """Open it."""

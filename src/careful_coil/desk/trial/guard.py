@@ -7,6 +7,7 @@ from PySide6.QtGui import QKeyEvent, QPainter, QPaintEvent
 
 from careful_coil.core.trial.stall import show_short
 from careful_coil.desk import paint
+from careful_coil.desk.heard import Heard, Role
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.theme import Theme
 
@@ -40,6 +41,12 @@ class StallGuard(Painted):
         self._timer.setInterval(TICK_MS)
         self._timer.timeout.connect(self.tick)
         self.fit()
+
+    def hears(self) -> Heard:
+        """Return the seconds, what the keys do, and the seconds allowed; an alarm once they are used up."""
+        over = self.state == "running" and self.seconds >= self.limit
+        role = Role.AlertMessage if over else Role.Clock
+        return Heard(role, f"Stall guard, {self.seconds:.1f} s", self.told())
 
     def least_height(self) -> int:
         """Return the height that shows all of it."""

@@ -59,6 +59,7 @@ class RunPart(Part):
         self.guard.ended.connect(self._ended)
         self.guard.beeped.connect(self._beep)
         self.guard.over.connect(partial(invert, self))
+        self.guard.over.connect(self._over)
         self.guard.wait = self._pause
         self.column.addWidget(self.guard)
         self.plot = Plot(theme, "Run over volts", 210)
@@ -231,6 +232,10 @@ class RunPart(Part):
         volt = full_volt(job.judged.job, job.judged.facts.start_way, now)
         body = TrialStart(volt=volt, outcome=outcome, seconds=seconds)
         self.session.record(body, station="test-run", into=job)
+
+    def _over(self, over: bool) -> None:
+        if over:
+            self.session.alarm.emit("OFF NOW: bench switch off. The seconds allowed are used up.")
 
     def _beep(self) -> None:
         if not self.session.clock.muted:
