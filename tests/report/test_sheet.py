@@ -35,6 +35,8 @@ def test_every_demo_job_fits_on_few_pages(job: object) -> None:
     for head in ("Insulation", "Findings"):
         assert f"{head}\n" not in first
     assert [round(float(x)) for x in pages[0].mediabox[2:]] == [595, 842]
+    catalog = PdfReader(io.BytesIO(data)).trailer["/Root"]
+    assert catalog["/Lang"] == "en"
     assert f"Job {job.number}" in words_of(data)
 
 

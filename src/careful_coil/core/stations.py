@@ -14,3 +14,14 @@ Station = Literal[
     "release",
 ]
 STATIONS: tuple[Station, ...] = get_args(Station)
+TITLES: dict[Station, str] = {
+    "intake": "Intake",
+    "leads": "Leads",
+    "insulation": "Insulation",
+    "start-gear": "Start gear",
+    "mechanics": "Mechanics",
+    "winding": "Winding",
+    "connect": "Connect",
+    "test-run": "Test run",
+    "release": "Release",
+}

@@ -234,7 +234,11 @@ class TestClock(QObject):
         self._stop()
         self._session.record(Discharged(seconds=seconds), station="insulation", into=job)
 
-    def _beep(self, mark: float) -> None:
+    def beep(self) -> None:
+        """Beep, unless beeps are off."""
         if not self.muted:
             QApplication.beep()
+
+    def _beep(self, mark: float) -> None:
+        self.beep()
         self.beeped.emit(mark)

@@ -24,11 +24,11 @@ from PySide6.QtWidgets import (
 )
 
 from careful_coil.core.stations import STATIONS
+from careful_coil.core.stations import TITLES as SHOWN
 from careful_coil.desk import paint
 from careful_coil.desk.next_card import NextCard
 from careful_coil.desk.session import Session
 from careful_coil.desk.theme import Theme
-from careful_coil.desk.way import SHOWN
 
 if TYPE_CHECKING:
     from careful_coil.core.job import Finding

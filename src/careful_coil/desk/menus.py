@@ -5,10 +5,10 @@ from functools import partial
 from typing import TYPE_CHECKING
 
 from careful_coil.core.stations import STATIONS
+from careful_coil.core.stations import TITLES as SHOWN
 from careful_coil.desk.bundles import take_offered
 from careful_coil.desk.keeping import back_up, rebuild, write_report
 from careful_coil.desk.papers import write_job_sheet, write_tags
-from careful_coil.desk.way import SHOWN
 
 if TYPE_CHECKING:
     from careful_coil.desk.window import Window

@@ -5,11 +5,11 @@ from typing import TYPE_CHECKING
 from PySide6.QtCore import QRect, Signal
 from PySide6.QtGui import QAccessible, QMouseEvent, QPainter, QPaintEvent, QPen
 
+from careful_coil.core.stations import TITLES as SHOWN
 from careful_coil.desk import paint
 from careful_coil.desk.heard import Heard, Role, tell
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.theme import Theme
-from careful_coil.desk.way import SHOWN
 
 if TYPE_CHECKING:
     from careful_coil.core.ledger import Judgement, NextStep

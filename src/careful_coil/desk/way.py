@@ -6,6 +6,7 @@ from PySide6.QtCore import QPointF, QRect, QSize, Qt, Signal
 from PySide6.QtGui import QAccessible, QMouseEvent, QPainter, QPaintEvent, QPen
 
 from careful_coil.core.stations import STATIONS, Station
+from careful_coil.core.stations import TITLES as SHOWN
 from careful_coil.desk import paint
 from careful_coil.desk.heard import Heard, Role, Row, tell
 from careful_coil.desk.painted import Painted
@@ -14,17 +15,6 @@ from careful_coil.desk.theme import Theme
 if TYPE_CHECKING:
     from careful_coil.core.ledger import Judgement
 
-SHOWN: dict[Station, str] = {
-    "intake": "Intake",
-    "leads": "Leads",
-    "insulation": "Insulation",
-    "start-gear": "Start gear",
-    "mechanics": "Mechanics",
-    "winding": "Winding",
-    "connect": "Connect",
-    "test-run": "Test run",
-    "release": "Release",
-}
 MARKED = 34  # pixels of a station's number with its mark
 NARROWEST_GAP = 8  # pixels between the names of two stations
 COUNT_WORDS = {2: "two", 3: "three", 4: "four", 5: "five", 6: "six", 9: "nine", 12: "twelve"}

@@ -27,7 +27,7 @@ def field_sheet_paper(number: int, judged: Judgement) -> bytes:
     """Return the field sheet of a job as PDF; what is on record already stands in its place."""
     load_faces()
     buffer = io.BytesIO()
-    canvas = Canvas(buffer, pagesize=A4, invariant=1)
+    canvas = Canvas(buffer, pagesize=A4, invariant=1, lang="en")
     canvas.setTitle(f"Field sheet {number}: {judged.job.name}")
     page = Page(
         canvas,

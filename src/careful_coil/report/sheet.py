@@ -51,7 +51,7 @@ def sheet(number: int, judged: Judgement, *, customer: bool = False) -> bytes:
     """Return the job sheet as PDF; the customer's is without readings of leads, odds and the shop's remarks."""
     load_faces()
     buffer = io.BytesIO()
-    canvas = Canvas(buffer, pagesize=A4, invariant=1)
+    canvas = Canvas(buffer, pagesize=A4, invariant=1, lang="en")
     canvas.setTitle(f"Job {number}: {judged.job.name}")
     page = Page(canvas, f"Job {number} · {judged.job.name}", _terms(judged))
     _identity(page, number, judged)

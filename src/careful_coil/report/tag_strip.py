@@ -23,7 +23,7 @@ def tag_strip(number: int, job: Job, marks: Sequence[tuple[str, str, str]]) -> b
     """
     load_faces()
     buffer = io.BytesIO()
-    canvas = Canvas(buffer, pagesize=A4, invariant=1)
+    canvas = Canvas(buffer, pagesize=A4, invariant=1, lang="en")
     canvas.setTitle(f"Tags {number}: {job.name}")
     canvas.setFont(REGULAR, 9)
     canvas.setFillColor(ink("quiet"))

@@ -33,7 +33,7 @@ def winding_sheet(number: int, judged: Judgement, settings: Settings) -> bytes:
     """Return the winding sheet as PDF, also of a record that is not whole."""
     load_faces()
     buffer = io.BytesIO()
-    canvas = Canvas(buffer, pagesize=A4, invariant=1)
+    canvas = Canvas(buffer, pagesize=A4, invariant=1, lang="en")
     canvas.setTitle(f"Winding of job {number}: {judged.job.name}")
     page = Page(
         canvas,

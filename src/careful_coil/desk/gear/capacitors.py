@@ -1,7 +1,7 @@
 """Capacitors: discharged and proved, marking, looks, measured by meter or by volts and amps, its losses."""
 
 from PySide6.QtCore import QTimer
-from PySide6.QtWidgets import QApplication, QWidget
+from PySide6.QtWidgets import QWidget
 
 from careful_coil.core.can_marking import Marking
 from careful_coil.core.condition.checklist import may_have_capacitor
@@ -161,8 +161,8 @@ class CapacitorsPart(Part):
         if left > 0:
             self.count.say(f"{self.chosen}: {left:.0f} s more, about {volts:.0f} V left on it.")
         else:
-            if self._timer.isActive() and not self.session.clock.muted:
-                QApplication.beep()
+            if self._timer.isActive():
+                self.session.clock.beep()
             self._timer.stop()
             self.count.say(
                 f"{self.chosen}: the wait is over. Resistor on; now the meter: V DC left on it?"

@@ -2,13 +2,13 @@
 
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.mechanics.places import Place, places_of, shell_of
+from careful_coil.core.stations import TITLES as SHOWN
 from careful_coil.desk.mechanics.bearings import BearingsPart
 from careful_coil.desk.session import Session
 from careful_coil.desk.shared.section_view import SectionView
 from careful_coil.desk.shared.shown import Prose
 from careful_coil.desk.stations.together import Group, Together
 from careful_coil.desk.theme import Theme
-from careful_coil.desk.way import SHOWN
 
 ENDS = ("drive", "other")
 CALLED = {"feel": "felt-feel"}  # what Next calls a field that bears another name

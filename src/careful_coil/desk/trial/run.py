@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from functools import partial
 
-from PySide6.QtWidgets import QApplication, QWidget
+from PySide6.QtWidgets import QWidget
 
 from careful_coil.core.connect.dress import amps_at
 from careful_coil.core.connect.rotation import read_direction
@@ -238,8 +238,7 @@ class RunPart(Part):
             self.session.alarm.emit("OFF NOW: bench switch off. The seconds allowed are used up.")
 
     def _beep(self) -> None:
-        if not self.session.clock.muted:
-            QApplication.beep()
+        self.session.clock.beep()
 
     def _end(self) -> None:
         job = self.session.open
