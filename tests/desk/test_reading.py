@@ -1,5 +1,7 @@
 """The handbook in the window: F1 opens it at the part that is open, it is searched, Escape leads back."""
 
+from PySide6.QtCore import QUrl
+
 from careful_coil.core.settings import Settings
 from careful_coil.desk.gear.capacitors import CapacitorsPart
 from careful_coil.desk.said import speak
@@ -60,7 +62,6 @@ def test_it_speaks_in_the_terms_of_the_shop_and_leaves_what_is_typed(shared: Ben
 
 
 def test_links_lead_to_other_pages(shared: Bench) -> None:
-    from PySide6.QtCore import QUrl
 
     shared.key(Key.Key_F1)
     book = shared.window.reading.handbook
@@ -70,3 +71,20 @@ def test_links_lead_to_other_pages(shared: Bench) -> None:
     assert "not in the handbook" in book.foot.text()
     assert book.page == "mechanics.md"
     shared.key(Key.Key_Escape)
+
+
+def test_a_why_page_follows_its_slider(shared: Bench) -> None:
+    shared.key(Key.Key_F1)
+    book = shared.window.reading.handbook
+    assert book.alive is None
+    book.browser.anchorClicked.emit(QUrl("why-slip.md"))
+    alive = book.alive
+    assert alive is not None
+    first = alive.words.words
+    alive.slider.setFocus()
+    shared.key(Key.Key_Right)
+    assert alive.words.words != first
+    assert "%" in alive.words.words
+    book.show_page("why-reversed-coil.md")
+    assert book.alive is None
+    shared.key(Key.Key_F1)

@@ -6,8 +6,10 @@ from PySide6.QtCore import Qt, QUrl, Signal
 from PySide6.QtGui import QKeyEvent, QTextCursor, QTextDocument
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QLineEdit, QTextBrowser, QVBoxLayout
 
+from careful_coil.desk.alive import Alive
 from careful_coil.desk.said import said
 from careful_coil.desk.theme import Theme
+from careful_coil.drawing.why import LIVE
 from careful_coil.handbook import FIRST, Hit, heading_of, page_of, search, text_of
 
 SCROLLS = {
@@ -65,6 +67,8 @@ class Handbook(QFrame):
         column.setContentsMargins(20, 10, 20, 8)
         column.addLayout(head)
         column.addWidget(self.browser, 1)
+        self._alive: Alive | None = None
+        self._column = column
         column.addWidget(self.foot)
         self.words.textChanged.connect(self._search)
         self.words.returnPressed.connect(self._open_first)
@@ -85,6 +89,8 @@ class Handbook(QFrame):
         self.title.setFont(theme.font(20, bold=True))
         self.words.setFixedWidth(theme.px(280))
         self.browser.document().setDefaultFont(theme.font(15))
+        if self.isVisible() and self.alive is not None:
+            self.alive.set_theme(theme)
 
     def open_at(self, station: str, title: str) -> None:
         """Open the page of a station at the heading of its part."""
@@ -99,6 +105,7 @@ class Handbook(QFrame):
         self.words.blockSignals(False)
         self.page, self.heading = page, heading or heading_of(page, "")
         self._show(text_of(page))
+        self._bring_alive(page)
         block = self.browser.document().begin()
         while block.isValid():
             if block.blockFormat().headingLevel() and block.text().strip() == said(self.heading):
@@ -106,6 +113,20 @@ class Handbook(QFrame):
                 self.browser.verticalScrollBar().setValue(round(top))
                 return
             block = block.next()
+
+    @property
+    def alive(self) -> Alive | None:
+        """Return the drawing of the open page that follows a slider, None where it has none."""
+        return self._alive
+
+    def _bring_alive(self, page: str) -> None:
+        if self._alive is not None:
+            self._alive.hide()
+            self._alive.deleteLater()
+            self._alive = None
+        if page in LIVE:
+            self._alive = Alive(self.theme, LIVE[page])
+            self._column.insertWidget(self._column.count() - 1, self._alive)
 
     def _show(self, text: str) -> None:
         words = "".join(
@@ -139,6 +160,7 @@ class Handbook(QFrame):
     def _search(self, words: str) -> None:
         """Show where the words stand."""
         self.hits = search(words)
+        self._bring_alive("")
         if not words.strip():
             self.show_page(self.page, self.heading)
             return

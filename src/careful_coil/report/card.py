@@ -26,7 +26,7 @@ def _pdf(drawing: Drawing, title: str) -> bytes:
     load_faces()
     buffer = io.BytesIO()
     high = drawing.height * mm
-    canvas = Canvas(buffer, pagesize=(drawing.width * mm, high), invariant=1)
+    canvas = Canvas(buffer, pagesize=(drawing.width * mm, high), invariant=1, lang="en")
     canvas.setTitle(title)
     draw_shapes(canvas, drawing, 0.0, high, mm, REGULAR, BOLD)
     canvas.showPage()

@@ -26,7 +26,7 @@ def motor_tag(number: int, judged: Judgement, day: str) -> bytes:
     """Return the tag as PDF."""
     load_faces()
     buffer = io.BytesIO()
-    canvas = Canvas(buffer, pagesize=(WIDE, HIGH), invariant=1)
+    canvas = Canvas(buffer, pagesize=(WIDE, HIGH), invariant=1, lang="en")
     canvas.setTitle(f"Tag {number}: {judged.job.name[:LONGEST]}")
     head, whole = tag_words(number, judged, day)
     lines = [x if len(x) <= LONGEST else f"{x[: LONGEST - 1]}…" for x in whole]

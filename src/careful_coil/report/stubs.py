@@ -18,7 +18,7 @@ def stubs(number: int, judged: Judgement) -> bytes:
     """Return the stubs as PDF."""
     load_faces()
     buffer = io.BytesIO()
-    canvas = Canvas(buffer, pagesize=(WIDE, HIGH), invariant=1)
+    canvas = Canvas(buffer, pagesize=(WIDE, HIGH), invariant=1, lang="en")
     canvas.setTitle(f"Stubs {number}: {judged.job.name}")
     ticket = judged.job.ticket
     _stub(
