@@ -40,6 +40,7 @@ KEYS = (
         "at the stall guard: armed, started; turns, dropped out, stalled, tripped",
     ),
     ("120/180/260", "an insulation test at 15, 30, 60 s; 30s 180 60s 260 for other times"),
+    ("Ctrl+Shift+S, Ctrl+Shift+L", "save the drawings in sight as SVG and PNG, the lists as CSV"),
     ("Ctrl+,", "shop settings: limits, shop practice, currency"),
     ("F1", "what is this: the handbook, at the part that is open; searchable"),
     ("F2", "where was I: what is charged, loose, open; where the probes go"),
@@ -58,6 +59,7 @@ class KeySheet(QWidget):
         self.theme = theme
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("Keys")
+        self.setAccessibleDescription("; ".join(f"{key}: {does}" for key, does in KEYS))
         self.hide()
 
     def unfold(self, theme: Theme) -> None:

@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING
 
 from careful_coil.core.stations import STATIONS
 from careful_coil.core.stations import TITLES as SHOWN
-from careful_coil.desk.bundles import take_offered
+from careful_coil.desk.bundles import take_in, take_offered
 from careful_coil.desk.keeping import back_up, rebuild, write_report
 from careful_coil.desk.papers import write_job_sheet, write_tags
 
@@ -35,6 +35,17 @@ def actions(window: "Window") -> Iterator[Act]:
     yield "&Help", "Keys", ("Ctrl+/", "Shift+F1"), lambda: w.keys.unfold(w.theme)
 
 
+def _take_along(w: "Window", what: str) -> None:
+    """Save what is in sight, or choose a file: loaded when it is first wanted."""
+    from careful_coil.desk import taking
+
+    if what == "choose":
+        taking.choose_file(w, partial(take_in, w.session))
+    else:
+        save = taking.save_drawings if what == "drawings" else taking.save_lists
+        save(w, w.wrote)
+
+
 def _mute(w: "Window") -> None:
     """Mute the beeps of clock and guard, or let them be heard; what is due is seen all the same."""
     clock = w.session.clock
@@ -54,6 +65,10 @@ def _shop(w: "Window") -> Iterator[Act]:
     yield "&Shop", "Take what it changes", ("Ctrl+Shift+O",), partial(take_offered, s)
     yield "&Shop", "Write the job sheet", ("Ctrl+P",), partial(write_job_sheet, s, w.wrote)
     yield "&Shop", "Write the strip of tags", ("Ctrl+T",), partial(write_tags, s, w.wrote)
+    along = partial(partial, _take_along, w)
+    yield "&Shop", "Choose a job to take in", (), along("choose")
+    yield "&Shop", "Save the drawings in sight", ("Ctrl+Shift+S",), along("drawings")
+    yield "&Shop", "Save the lists in sight", ("Ctrl+Shift+L",), along("lists")
     yield "&Shop", "Back the shop up now", (), partial(back_up, s)
     yield "&Shop", "Rebuild the rack from the log", (), partial(rebuild, s)
     yield "&Shop", "Close", ("Ctrl+Q",), w.close

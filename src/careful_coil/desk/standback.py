@@ -7,6 +7,7 @@ from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QWidget
 
 from careful_coil.desk import paint
+from careful_coil.desk.heard import Heard
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.session import Session
 from careful_coil.desk.strip import Strip
@@ -54,6 +55,11 @@ class StandBack(Painted):
         later = [s for s in judged.steps if step is not None and s.code != step.code]
         after = f"Then: {later[0].title}" if later else "Then nothing is open"
         return title, self._value(), after
+
+    def hears(self) -> Heard:
+        """Return what is read from two metres away."""
+        title, value, after = self.words()
+        return Heard(self.heard_as, f"{title} {value}".strip(), f"{self.verdict()[1]}. {after}")
 
     def verdict(self) -> tuple[str, str]:
         """Return mark and words of what the last value did, else of what stands first before it can go."""

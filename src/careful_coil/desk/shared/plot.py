@@ -47,10 +47,14 @@ class Plot(Painted):
         self.setAccessibleDescription(words)
         self.update()
 
+    def drawn(self) -> Drawing | None:
+        """Return the drawing in the room there is; None where there is none."""
+        scale = PER_MM * self.theme.scale
+        return self._make(self.width() / scale, self.height() / scale) if self._make else None
+
     def paintEvent(self, event: QPaintEvent) -> None:
         """Draw it in the room there is."""
-        if self._make is None:
-            return
-        scale = PER_MM * self.theme.scale
-        drawing = self._make(self.width() / scale, self.height() / scale)
-        paint.drawing(QPainter(self), self.theme, drawing, QRectF(self.rect()), scale)
+        drawing = self.drawn()
+        if drawing is not None:
+            scale = PER_MM * self.theme.scale
+            paint.drawing(QPainter(self), self.theme, drawing, QRectF(self.rect()), scale)

@@ -15,7 +15,7 @@ from careful_coil.desk.shared.plot import PER_MM
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.callouts import GAP, Callout, callouts
 from careful_coil.drawing.section import HIGH, WIDE, Section, draw_section
-from careful_coil.drawing.shapes import Drawing, moved, scaled
+from careful_coil.drawing.shapes import Drawing, Stroke, Words, moved, scaled
 
 SIDES = {
     **dict.fromkeys(("drive", "shaft", "seals", "shields"), "left"),
@@ -142,6 +142,25 @@ class SectionView(Painted):
             p.name: QRect(k % columns * each, top + k // columns * row, each, row)
             for k, p in enumerate(self.places)
         }
+
+    def drawn(self) -> Drawing:
+        """Return the motor with the numbers and words of its places, as shapes."""
+        section, round_it = self.laid_out()
+        shapes = list(section.shapes)
+        at = {c.name: c for c in round_it}
+        for k, place in enumerate(self.places, 1):
+            if place.name in at:
+                c = at[place.name]
+                shapes.append(Stroke(points=c.line, token="quiet", width=0.3))
+                words = f"{k} {place.title}: {place.words}"
+                shapes.append(
+                    Words(at=(c.x, c.y + 3.0), text=words, size=3.0, anchor=-1, token="ink")
+                )
+            elif place.name in section.targets:
+                shapes.append(
+                    Words(at=section.targets[place.name], text=str(k), bold=True, token="ink")
+                )
+        return Drawing(tuple(shapes), self.width() / self._mm(), self._drawn_high())
 
     def hears(self) -> Heard:
         """Return each place as a row, the chosen one current."""
