@@ -27,6 +27,17 @@ def test_the_schemas_in_the_docs_are_current() -> None:
         )
 
 
+def test_every_schema_says_its_draft_its_name_and_its_title() -> None:
+    ids = set()
+    for name, text in schema_texts().items():
+        told = json.loads(text)
+        assert told["$schema"].endswith("2020-12/schema")
+        assert told["title"].startswith("Careful Coil: ")
+        assert told["description"], name
+        ids.add(told["$id"])
+    assert len(ids) == len(schema_texts())
+
+
 def test_schemas_are_written_where_asked(tmp_path: Path) -> None:
     write_schemas(tmp_path / "new")
     assert len(list((tmp_path / "new").iterdir())) == len(schema_texts())

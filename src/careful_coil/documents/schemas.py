@@ -2,6 +2,7 @@
 
 import json
 from pathlib import Path
+from typing import Any
 
 from pydantic import BaseModel
 
@@ -34,12 +35,22 @@ MODELS: dict[str, type[BaseModel]] = {
 }
 
 
+DRAFT = "https://json-schema.org/draft/2020-12/schema"  # as the models write them
+
+
+def schema_of(name: str) -> dict[str, Any]:
+    """Return the schema of a document, with what draft it is in and a name of its own that no host serves."""
+    model = MODELS[name]
+    title = f"Careful Coil: {name.replace('-', ' ')}"
+    own = {"$schema": DRAFT, "$id": f"urn:careful-coil:{name}:1", **model.model_json_schema()}
+    return own | {"title": title}
+
+
 def schema_texts() -> dict[str, str]:
     """Return file name and text of every schema."""
     return {
-        f"{name}.schema.json": json.dumps(model.model_json_schema(), indent=1, ensure_ascii=False)
-        + "\n"
-        for name, model in MODELS.items()
+        f"{name}.schema.json": json.dumps(schema_of(name), indent=1, ensure_ascii=False) + "\n"
+        for name in MODELS
     }
 
 
