@@ -9,8 +9,11 @@ from PySide6.QtGui import QImage
 from PySide6.QtWidgets import QFileDialog
 
 from careful_coil.desk.driven import CTRL, SHIFT
+from careful_coil.desk.due import FILE, NOTHING_DUE, write_calendar
+from careful_coil.desk.intake.counter import CounterPart
 from careful_coil.desk.mechanics.felt import ShaftPart
 from careful_coil.desk.release.papers import PapersPart
+from careful_coil.desk.stations.intake import IntakePage
 from careful_coil.desk.stations.mechanics import MechanicsPage
 from careful_coil.desk.stations.release import ReleasePage
 from careful_coil.desk.taking import choose_file
@@ -70,3 +73,25 @@ def test_a_job_is_chosen_and_the_folder_remembered(
         choose_file(shared.window, taken.append)
     assert asked[1] == str(tmp_path)
     assert taken == [str(tmp_path / "a.ccjob")] * 2
+
+
+def test_promises_and_waits_of_all_motors_here_are_written_as_a_calendar(bench: Bench) -> None:
+    session = bench.window.session
+    write_calendar(session, bench.window.wrote)
+    bench.settle(lambda: bench.message == NOTHING_DUE)
+    for words, day in (("bakery", "2026-03-12"), ("theatre", "9.3.2026")):
+        bench.open(words)
+        station(bench, 1, IntakePage)
+        part(bench, CounterPart)
+        field = bench.field("promised")
+        field.take_cursor()
+        bench.type(day)
+        bench.key(Key.Key_Return)
+        bench.settle()
+    write_calendar(session, bench.window.wrote)
+    bench.settle(lambda: bench.message.startswith("Written"))
+    text = (session.shop / "sheets" / FILE).read_text(encoding="utf-8")
+    assert text.index("20260309") < text.index("20260312")
+    assert "Theatre" in text
+    assert "Bakery" in text
+    assert any("Promised for 2026-03-09" in line for line in bench.ledger())

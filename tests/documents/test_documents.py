@@ -10,6 +10,7 @@ from careful_coil.core.errors import BadDocument
 from careful_coil.demo import demo_jobs
 from careful_coil.documents import fields_table, voids_table
 from careful_coil.documents.base import compact, parse_json
+from careful_coil.documents.format_words import MEANS, PAGE, words_page
 from careful_coil.documents.job import read_job
 from careful_coil.documents.schemas import schema_texts, write_schemas
 from careful_coil.documents.slip_table import device_rows, rows
@@ -40,7 +41,7 @@ def test_every_schema_says_its_draft_its_name_and_its_title() -> None:
 
 def test_schemas_are_written_where_asked(tmp_path: Path) -> None:
     write_schemas(tmp_path / "new")
-    assert len(list((tmp_path / "new").iterdir())) == len(schema_texts())
+    assert len(list((tmp_path / "new").glob("*.json"))) == len(schema_texts())
 
 
 def job(**change: Any) -> dict[str, Any]:
@@ -165,3 +166,28 @@ def test_the_first_wrong_entry_ends_the_reading() -> None:
 def job_entry() -> dict[str, object]:
     body = {"kind": "ticket", "field": "name", "text": "Press"}
     return {"id": "e", "at": "2026-03-01T08:00:00Z", "by": "AB", "station": "intake", "body": body}
+
+
+def test_every_field_of_every_format_is_explained_and_no_word_is_left_over() -> None:
+    used: set[str] = set()
+
+    def look(schema: object, owner: str) -> None:
+        if isinstance(schema, list):
+            for one in schema:
+                look(one, owner)
+        if not isinstance(schema, dict):
+            return
+        name = str(schema.get("title", owner))
+        for field, about in schema.get("properties", {}).items():
+            own = f"{name}.{field}" if f"{name}.{field}" in MEANS else field
+            assert about["description"] == MEANS[own]
+            used.add(own)
+        for key, part in schema.items():
+            for one, inner in part.items() if key in ("$defs", "properties") else ((name, part),):
+                look(inner, one if key == "$defs" else name)
+
+    for text in schema_texts().values():
+        look(json.loads(text), "")
+    assert sorted(MEANS.keys() - used) == []
+    page = (FORMATS / PAGE).read_text(encoding="utf-8")
+    assert page == "\n".join(words_page()) + "\n"

@@ -110,6 +110,16 @@ SCHOOLS: dict[str, School] = {
             american="ground, end bell, cord, wye, sleeve bearing, phase rotation, color",
         ),
         _school(
+            "language",
+            "release",
+            "In which language does the window speak?",
+            as_the_desktop="what the desktop speaks, where it is one of these",
+            english="everything is said in it, papers too",
+            german="begun: stations, verdicts, cautions; the rest is English",
+            spanish="begun: stations, verdicts, cautions; the rest is English",
+            french="begun: stations, verdicts, cautions; the rest is English",
+        ),
+        _school(
             "star",
             "connect",
             "Wye or star?",

@@ -15,7 +15,10 @@ _SUPPLY = re.compile(rf"{_NUMBER}\s*V?\s*/\s*([13])\s*/\s*{_NUMBER}\s*(?:Hz)?", 
 _CONNECTOR = re.compile(rf"([^,;]{{1,40}}),\s*{_NUMBER}\s*[-–]\s*{_NUMBER}\s*(?:mm²)?,\s*{_NUMBER}")
 _METER = re.compile(r"([^,;]{1,60}),\s*(\d{4}-\d\d(?:-\d\d)?)")
 _SIZE = re.compile(rf"{_NUMBER}\s*(?:mm²)?\s*/\s*{_NUMBER}\s*A?")
+_LABEL = re.compile(rf"(leads|motor)\s+{_NUMBER}\s*[x×]\s*{_NUMBER}(?:\s*mm)?", re.IGNORECASE)
 MOST_ROWS = 40
+LABEL_MM = 8.0, 300.0  # the least and most of a side that anything can be printed on
+MAY_BE_EMPTY = ("meters", "labels")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -57,7 +60,8 @@ class ShopLists:
 
     `supplies` V/phases/Hz; `connectors` name, mm² from–to, strip mm (areas of all conductors together);
     `lead_sizes` mm²/A of lead wire (usual: IEC 60204-1, table 6, in conduit): the local code decides; `bench`
-    what the shop's own bench can give; `meters` each with the day it was checked last.
+    what the shop's own bench can give; `meters` each with the day it was checked last; `labels` the page of a
+    label printer for the leads' tags and the motor's, mm: without them a sheet to cut, and a card.
     """
 
     supplies: str = "400/3/50; 230/1/50; 480/3/60; 208/3/60; 240/1/60"
@@ -71,6 +75,7 @@ class ShopLists:
     )
     bench: str = "; ".join(BENCH)
     meters: str = ""
+    labels: str = ""
 
     def all_supplies(self) -> tuple[ShopSupply, ...]:
         """Return the supplies."""
@@ -101,10 +106,20 @@ class ShopLists:
         rows = (_match(_METER, row, "meters") for row in _rows(self.meters))
         return tuple((name.strip(), day) for name, day in rows)
 
+    def label(self, what: str) -> tuple[float, float] | None:
+        """Return width and height in mm of the label for `leads` or `motor`; None where no size is set."""
+        rows = (_match(_LABEL, row, "labels") for row in _rows(self.labels))
+        sizes = {of.lower(): (float(wide), float(high)) for of, wide, high in rows}
+        least, most = LABEL_MM
+        for side in (side for size in sizes.values() for side in size):
+            if not least <= side <= most:
+                raise BadDocument("settings, labels", f"{side:g} mm", f"{least:g} to {most:g} mm")
+        return sizes.get(what)
+
     def changed(self, name: str, wanted: object) -> "ShopLists":
         """Return the lists with another text of one. Raises: BadDocument with what a row looks like."""
         where = f"settings, {name}"
-        least = 0 if name == "meters" else 1
+        least = 0 if name in MAY_BE_EMPTY else 1
         if not isinstance(wanted, str) or not least <= len(wanted) <= 2000:
             raise BadDocument(where, str(wanted), EXAMPLES[name])
         if len(_rows(wanted)) > MOST_ROWS:
@@ -115,13 +130,14 @@ class ShopLists:
             if odd:
                 raise BadDocument(where, odd[0], "; ".join(BENCH))
             return found
+        found.label("leads")  # read once, to refuse what is no size
         read: Mapping[str, Sequence[object]] = {
             "supplies": found.all_supplies(),
             "connectors": found.all_connectors(),
             "lead_sizes": found.all_lead_sizes(),
             "meters": found.all_meters(),
         }
-        if not read[name] and least:
+        if least and not read[name]:
             raise BadDocument(where, "nothing", EXAMPLES[name])
         return found
 
@@ -138,6 +154,7 @@ EXAMPLES = {
     "lead_sizes": "mm²/amps with ; between them, such as 1.5/16; 2.5/22",
     "bench": "; ".join(BENCH) + ", or some of them",
     "meters": "name, day it was checked with ; between them, such as bench meter, 2026-01-15",
+    "labels": "leads or motor, width x height in mm, with ; between them, such as leads 57x19; motor 100x62",
 }
 TITLES = {
     "supplies": "Supplies customers have",
@@ -145,6 +162,7 @@ TITLES = {
     "lead_sizes": "Lead wire: mm²/A (local code decides)",
     "bench": "What the bench can give",
     "meters": "Meters, the daily one first: name, day it was checked",
+    "labels": "Label printer: its page for leads and motor, mm; empty: a sheet to cut",
 }
 
 

@@ -32,7 +32,6 @@ class EnterButton(QPushButton):
     def setText(self, words: str) -> None:  # Qt's own name
         """Show other words."""
         self._words = words
-        self.setAccessibleName(words)
         self._fit()
 
     def sizeHint(self) -> QSize:
@@ -43,7 +42,8 @@ class EnterButton(QPushButton):
     def minimumSizeHint(self) -> QSize:
         """Return the room of the longest word: the rest stands below."""
         metrics = self.fontMetrics()
-        widest = max((metrics.horizontalAdvance(w) for w in self._words.split()), default=0)
+        words = said(self._words).split()
+        widest = max((metrics.horizontalAdvance(w) for w in words), default=0)
         return QSize(widest + self._around(), super().sizeHint().height())
 
     def resizeEvent(self, event: QResizeEvent) -> None:
@@ -68,6 +68,7 @@ class EnterButton(QPushButton):
 
     def _fit(self) -> None:
         metrics, lines = self.fontMetrics(), [""]
+        self.setAccessibleName(said(self._words))
         room = max(self.width() - self._around(), 1)
         for word in self._shown().split(" "):
             longer = f"{lines[-1]} {word}" if lines[-1] else word

@@ -28,9 +28,11 @@ from PySide6.QtWidgets import (
 
 from careful_coil.core.errors import BadValue, CoilError
 from careful_coil.desk.at_field import typed_in
+from careful_coil.desk.label import Label
 from careful_coil.desk.painted import BAR
 from careful_coil.desk.said import said
 from careful_coil.desk.theme import Theme
+from careful_coil.desk.tongue import tr
 
 SHORT, LONG = 200, 4000  # characters of what an entry holds
 TEN = 10  # choices have a digit below it
@@ -120,7 +122,7 @@ class Cell(Line):
         short = f"e.g. {self.hint}" if self.hint else ""  # a bare one would look like one given
         if self.choices:
             short = "choose" if self.fontMetrics().horizontalAdvance("choose") < room else ""
-        self.setPlaceholderText(words if fits and (self.hint or self.choices) else short)
+        self.setPlaceholderText(tr(words if fits and (self.hint or self.choices) else short))
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """Escape cancels typing; Down opens the choices."""
@@ -157,7 +159,7 @@ class Title(QLabel):
 
     def _shown(self) -> str:
         words = said(self._words)
-        return f"{self._mark} · {words}" if self._mark else words
+        return f"{tr(self._mark)} · {words}" if self._mark else words
 
     def text(self) -> str:
         """Return the whole words."""
@@ -237,10 +239,9 @@ class Field(QWidget):
         self.cell.hint = hint
         self.cell.setObjectName(name)
         self.cell.setMaxLength(LONG)
-        self.message = QLabel("")
+        self.message = Label()
         self.label.setObjectName("label")  # the window's sheet styles both by these names
         self.message.setObjectName("message")
-        self.message.setTextFormat(Qt.TextFormat.PlainText)
         self.message.setWordWrap(True)
         self.message.hide()
         column = QVBoxLayout(self)

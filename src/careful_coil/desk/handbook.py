@@ -4,9 +4,10 @@ import re
 
 from PySide6.QtCore import Qt, QUrl, Signal
 from PySide6.QtGui import QKeyEvent, QTextCursor, QTextDocument
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QLineEdit, QTextBrowser, QVBoxLayout
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QLineEdit, QTextBrowser, QVBoxLayout
 
 from careful_coil.desk.alive import Alive
+from careful_coil.desk.label import Label
 from careful_coil.desk.said import said
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.why import LIVE
@@ -49,7 +50,7 @@ class Handbook(QFrame):
         self.setObjectName("handbook")
         self.page, self.heading = FIRST, ""
         self.hits: list[Hit] = []
-        self.title = QLabel("Handbook")
+        self.title = Label("Handbook")
         self.words = Words()
         self.words.setAccessibleName("Search the handbook")
         self.words.setPlaceholderText("search the handbook")
@@ -57,7 +58,7 @@ class Handbook(QFrame):
         self.browser.setOpenLinks(False)
         self.browser.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.browser.setAccessibleName("Handbook page")
-        self.foot = QLabel(KEYS)
+        self.foot = Label(KEYS)
         self.foot.setObjectName("label")
         head = QHBoxLayout()
         head.addWidget(self.title)

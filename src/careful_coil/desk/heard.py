@@ -12,6 +12,8 @@ from PySide6.QtGui import QAccessible, QAccessibleEvent, QAccessibleInterface
 from PySide6.QtWidgets import QAccessibleWidget, QWidget
 from shiboken6 import isValid
 
+from careful_coil.desk.tongue import tr
+
 Role = QAccessible.Role
 
 
@@ -86,7 +88,7 @@ class RowFace(QAccessibleInterface):
     def text(self, what: QAccessible.Text) -> str:
         """Return its words."""
         row = self._row()
-        return row.words if row is not None and what == QAccessible.Text.Name else ""
+        return tr(row.words) if row is not None and what == QAccessible.Text.Name else ""
 
     def setText(self, what: QAccessible.Text, text: str) -> None:
         """Take none: what is painted is not typed."""
@@ -143,9 +145,9 @@ class Face(QAccessibleWidget):
         """Return its name, and what it says besides."""
         heard = self._heard()
         if what == QAccessible.Text.Name:
-            return heard.name
+            return tr(heard.name)
         if what == QAccessible.Text.Description:
-            return heard.says
+            return tr(heard.says)
         return super().text(what)
 
     def childCount(self) -> int:

@@ -31,6 +31,7 @@ KEYS = (
     ("N or +", "not here: the next best; Shift+N brings all back"),
     ("Ctrl+Z", "strike the last entry, so does - on the number pad; Ctrl+Shift+Z takes it back"),
     ("Ctrl+P, Ctrl+O", "write the job sheet; take a job in from a file"),
+    ("Ctrl+Shift+P", "print the job sheet; tags and calendar are in the menu Shop"),
     ("Ctrl+Shift+O", "take what it changes in a job that is here"),
     ("Down, then a digit", "in a cell with answers: pick one; a digit answers a row of keys"),
     ("Page Up, Page Down", "the part before or after, where a station has several"),

@@ -2,19 +2,50 @@
 
 from collections.abc import Callable, Iterator
 from functools import partial
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
+
+from PySide6.QtGui import QAction, QKeySequence
 
 from careful_coil.core.stations import STATIONS
 from careful_coil.core.stations import TITLES as SHOWN
 from careful_coil.desk.bundles import take_in, take_offered
 from careful_coil.desk.keeping import back_up, rebuild, write_report
 from careful_coil.desk.papers import write_job_sheet, write_tags
+from careful_coil.desk.tongue import tr
 
 if TYPE_CHECKING:
     from careful_coil.desk.window import Window
 
+PRINTED = (
+    ("Print the job sheet", ("Ctrl+Shift+P",), "print_sheet"),
+    ("Print the leads' tags", (), "print_tags"),
+    ("Print the motor's tag", (), "print_motor_tag"),
+)
 MENUS = ("&Shop", "&Bench", "&View", "&Help")
 Act = tuple[str, str, tuple[str, ...], Callable[[], object]]
+
+
+def fill(window: "Window") -> None:
+    """Make the menus of a window."""
+    bar = window.menuBar()
+    menus = {name: bar.addMenu(name) for name in MENUS}
+    for menu, words, keys, do in actions(window):
+        action = QAction("", window)
+        action.setObjectName(words)
+        action.setShortcuts([QKeySequence(k) for k in keys])
+        action.triggered.connect(lambda _=False, do=do: do())
+        menus[menu].addAction(action)
+    retell(window)
+
+
+def retell(window: "Window") -> None:
+    """Say the menus in the language that is spoken now."""
+    for name, own in zip(MENUS, window.menuBar().actions(), strict=True):
+        own.setText(tr(name))
+    made: Any = window.findChildren(QAction)  # Qt's stubs differ in what children are
+    for action in made:
+        if action.objectName():
+            action.setText(tr(action.objectName()))
 
 
 def actions(window: "Window") -> Iterator[Act]:
@@ -46,6 +77,20 @@ def _take_along(w: "Window", what: str) -> None:
         save(w, w.wrote)
 
 
+def _print(w: "Window", what: str) -> None:
+    """Print a paper; what does it is loaded when it is first wanted."""
+    from careful_coil.desk import printing
+
+    getattr(printing, what)(w, w.wrote)
+
+
+def _calendar(w: "Window") -> None:
+    """Write the shop's calendar; what makes it is loaded when it is first wanted."""
+    from careful_coil.desk.due import write_calendar
+
+    write_calendar(w.session, w.wrote)
+
+
 def _mute(w: "Window") -> None:
     """Mute the beeps of clock and guard, or let them be heard; what is due is seen all the same."""
     clock = w.session.clock
@@ -65,7 +110,10 @@ def _shop(w: "Window") -> Iterator[Act]:
     yield "&Shop", "Take what it changes", ("Ctrl+Shift+O",), partial(take_offered, s)
     yield "&Shop", "Write the job sheet", ("Ctrl+P",), partial(write_job_sheet, s, w.wrote)
     yield "&Shop", "Write the strip of tags", ("Ctrl+T",), partial(write_tags, s, w.wrote)
+    for words, keys, what in PRINTED:
+        yield "&Shop", words, keys, partial(_print, w, what)
     along = partial(partial, _take_along, w)
+    yield "&Shop", "Write the calendar of promises and waits", (), partial(_calendar, w)
     yield "&Shop", "Choose a job to take in", (), along("choose")
     yield "&Shop", "Save the drawings in sight", ("Ctrl+Shift+S",), along("drawings")
     yield "&Shop", "Save the lists in sight", ("Ctrl+Shift+L",), along("lists")

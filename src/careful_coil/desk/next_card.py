@@ -117,7 +117,8 @@ class NextCard(Painted):
         head = f"Next · {at}" if at else "Next"
         paint.text(painter, t, band, head, bold=True, token="surface")
         key = f"Enter: {self._step.words}" if self._step and self._step.words else "Enter"
-        key = "Enter goes there" if at else key
+        room = band.width() - paint.width_of(t, head, 15, True) - t.px(10)
+        key = paint.fitting(t, room, "Enter goes there" if at else key, "Enter")
         if self._step:
             paint.text(painter, t, band, key, size=13, token="surface", align=1)
         x, wide, y = box.left() + 15, box.width() - 30, box.top() + high + t.px(10)

@@ -6,6 +6,7 @@ from PySide6.QtCore import QPointF, QRect, QRectF, Qt
 from PySide6.QtGui import QColor, QFontMetrics, QPainter, QPen, QPolygonF
 
 from careful_coil.desk.theme import Theme
+from careful_coil.desk.tongue import tr
 from careful_coil.drawing.shapes import Area, Dot, Drawing, Flag, Ring, Stroke, Words
 from careful_coil.drawing.tokens import LIGHT_WIRES, wire
 
@@ -32,6 +33,7 @@ def text(
     wrap: bool = False,
 ) -> int:
     """Write plain text into a rectangle; return the height it took. One line is elided."""
+    words = tr(words)
     painter.setFont(theme.font(size, bold))
     painter.setPen(theme.colour(token))
     if wrap:
@@ -41,6 +43,11 @@ def text(
     shown = _elided(theme, words, at.width(), size, bold)
     painter.drawText(at, int(ALIGN[align] | MIDDLE), shown)
     return _metrics(theme, size, bold).height()
+
+
+def fitting(theme: Theme, room: int, *shorter: str, size: float = 13) -> str:
+    """Return the first of several ways to say a thing that fits, the shortest at last."""
+    return next((w for w in shorter if width_of(theme, w, size) <= room), "")
 
 
 @cache
@@ -54,16 +61,24 @@ def _elided(theme: Theme, words: str, width: int, size: float, bold: bool) -> st
     return _metrics(theme, size, bold).elidedText(words, Qt.TextElideMode.ElideRight, width)
 
 
-@lru_cache(MOST_KNOWN)
 def height_of(theme: Theme, words: str, width: int, size: float = 15, bold: bool = False) -> int:
     """Return the height of a wrapped text."""
+    return _height(theme, tr(words), width, size, bold)
+
+
+@lru_cache(MOST_KNOWN)
+def _height(theme: Theme, words: str, width: int, size: float, bold: bool) -> int:
     metrics = _metrics(theme, size, bold)
     return metrics.boundingRect(QRect(0, 0, max(width, 1), 10000), int(WRAP), words).height()
 
 
-@lru_cache(MOST_KNOWN)
 def width_of(theme: Theme, words: str, size: float = 15, bold: bool = False) -> int:
     """Return the width of a one-line text."""
+    return _width(theme, tr(words), size, bold)
+
+
+@lru_cache(MOST_KNOWN)
+def _width(theme: Theme, words: str, size: float, bold: bool) -> int:
     return _metrics(theme, size, bold).horizontalAdvance(words)
 
 
@@ -223,7 +238,7 @@ def _centred(
 def _words(
     painter: QPainter, theme: Theme, shape: Words, at: QPointF, scale: float, edge: float
 ) -> None:
-    size = max(shape.size * scale, theme.px(13))
+    size, words = max(shape.size * scale, theme.px(13)), tr(shape.text)
     font = theme.font(13, shape.bold)
     font.setPixelSize(round(size))
     painter.setFont(font)
@@ -231,7 +246,7 @@ def _words(
     width = 400.0
     start = at.x()
     if shape.anchor == -1:  # letters do not shrink with the drawing: the last ones stay in sight
-        start = max(min(start, edge - painter.fontMetrics().horizontalAdvance(shape.text)), 0.0)
+        start = max(min(start, edge - painter.fontMetrics().horizontalAdvance(words)), 0.0)
     left = {-1: start, 0: at.x() - width / 2, 1: at.x() - width}[shape.anchor]
     box = QRectF(left, at.y() - size, width, 2 * size)
-    painter.drawText(box, int(ALIGN[shape.anchor] | MIDDLE), shape.text)
+    painter.drawText(box, int(ALIGN[shape.anchor] | MIDDLE), words)

@@ -1,6 +1,7 @@
 """Sheets written into the shop's folder: made and written aside, each file whole or not at all."""
 
 from collections.abc import Callable, Mapping
+from functools import partial
 from typing import TYPE_CHECKING
 
 from careful_coil.core.errors import RecordsRefused
@@ -10,14 +11,17 @@ from careful_coil.whole import write_whole
 if TYPE_CHECKING:
     from careful_coil.core.ledger import Judgement
 
+    Make = Callable[[int, Judgement], bytes]  # a job's number and its judgement into a paper
+
 FOLDER = "sheets"
+Said = Callable[[str], None]
 
 
 def write_papers(
     session: Session,
     what: str,
     make: Callable[[], Mapping[str, bytes]],
-    said: Callable[[str], None],
+    said: Said,
 ) -> None:
     """Write files by name; `said` is told where they are, or why there are none."""
     folder = session.shop / FOLDER
@@ -41,8 +45,8 @@ def write_paper_of(
     session: Session,
     what: str,
     name: str,
-    make: "Callable[[int, Judgement], bytes]",
-    said: Callable[[str], None],
+    make: "Make",
+    said: Said,
 ) -> None:
     """Write a paper of the open job, `name` with its number in it."""
     job = session.open
@@ -51,27 +55,40 @@ def write_paper_of(
         write_papers(session, what, lambda: {name.format(number): make(number, judged)}, said)
 
 
-def write_job_sheet(session: Session, said: Callable[[str], None]) -> None:
+def write_job_sheet(session: Session, said: Said) -> None:
     """Write the open job's sheet."""
     from careful_coil.report.sheet import sheet  # ReportLab is slow to import
 
     write_paper_of(session, "The sheet", "job-{}.pdf", sheet, said)
 
 
-def write_tags(session: Session, said: Callable[[str], None]) -> None:
-    """Write the open job's markings as a strip of tags."""
+def tags_maker(session: Session) -> "Make":
+    """Return what makes the tags of a job's markings, a page each where the shop has a label printer."""
     from careful_coil.desk.shared.marks import marks_of
     from careful_coil.report.tag_strip import tag_strip  # ReportLab is slow to import
 
     settings = session.settings
 
     def make(number: int, judged: "Judgement") -> bytes:
-        return tag_strip(number, judged.job, marks_of(judged, settings))
+        marks = marks_of(judged, settings)
+        return tag_strip(number, judged.job, marks, settings.lists.label("leads"))
 
-    write_paper_of(session, "The strip of tags", "tags-{}.pdf", make, said)
+    return make
 
 
-def write_stubs(session: Session, said: Callable[[str], None]) -> None:
+def motor_tag_maker(session: Session) -> "Make":
+    """Return what makes the tag that goes with a motor, as large as the shop's label printer has it."""
+    from careful_coil.report.motor_tag import motor_tag  # ReportLab is slow to import
+
+    return partial(motor_tag, day=session.today, label=session.settings.lists.label("motor"))
+
+
+def write_tags(session: Session, said: Said) -> None:
+    """Write the open job's markings as a strip of tags."""
+    write_paper_of(session, "The strip of tags", "tags-{}.pdf", tags_maker(session), said)
+
+
+def write_stubs(session: Session, said: Said) -> None:
     """Write the two stubs of the open job."""
     from careful_coil.report.stubs import stubs  # ReportLab is slow to import
 

@@ -17,7 +17,6 @@ from PySide6.QtCore import (
 )
 from PySide6.QtGui import QPainter, QPaintEvent, QPen, QPolygonF
 from PySide6.QtWidgets import (
-    QLabel,
     QLineEdit,
     QListView,
     QStyle,
@@ -30,9 +29,11 @@ from PySide6.QtWidgets import (
 from careful_coil.desk import paint
 from careful_coil.desk.bundles import is_bundle
 from careful_coil.desk.heard import Heard, Role
+from careful_coil.desk.label import Label
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.session import Session
 from careful_coil.desk.theme import Theme
+from careful_coil.desk.tongue import tr
 from careful_coil.records import Summary
 
 Index = QModelIndex | QPersistentModelIndex
@@ -247,7 +248,9 @@ class Head(Painted):
         """Draw it."""
         painter, t = QPainter(self), self.theme
         paint.text(painter, t, self.rect(), "In the shop", size=18, bold=True)
-        words = f"{self._count} job{'' if self._count == 1 else 's'}" if self._count else ""
+        words = "1 job" if self._count == 1 else f"{self._count} jobs" if self._count else ""
+        room = self.width() - paint.width_of(t, "In the shop", 18, True) - t.px(8)
+        words = paint.fitting(t, room, words, str(self._count or ""))
         paint.text(painter, t, self.rect(), words, size=13, token="quiet", align=1)
 
 
@@ -265,7 +268,6 @@ class Rack(QWidget):
         self.model = RackModel()
         self.head = Head(theme)
         self.search = QLineEdit()
-        self.search.setPlaceholderText("Motor or sum   Ctrl+K")
         self.search.setAccessibleName(
             "Find a motor, or a bench sum by name; or the path of a job to take in"
         )
@@ -277,12 +279,11 @@ class Rack(QWidget):
         self.delegate = TagDelegate(theme)
         self.list.setItemDelegate(self.delegate)
         self.who = QLineEdit()
-        self.who.setPlaceholderText("your initials")
         self.who.setAccessibleName("Who is at the bench, initials")
         self.who.setMaxLength(40)
         column = QVBoxLayout(self)
         column.setContentsMargins(12, 12, 8, 8)
-        self.who_label = QLabel("At the bench")
+        self.who_label = Label("At the bench")
         for part in (self.head, self.search, self.list, self.who_label, self.who):
             column.addWidget(part)
         self.search.textChanged.connect(self.model.search)
@@ -298,6 +299,8 @@ class Rack(QWidget):
     def set_theme(self, theme: Theme) -> None:
         """Take another theme."""
         self.delegate.theme = theme
+        self.search.setPlaceholderText(tr("Motor or sum   Ctrl+K"))
+        self.who.setPlaceholderText(tr("your initials"))
         self.setStyleSheet(theme.sheet())
         self.head.set_theme(theme)
         self.setFixedWidth(theme.px(214) if theme.scale < 1.5 else theme.px(186))

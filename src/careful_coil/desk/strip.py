@@ -13,6 +13,7 @@ from careful_coil.desk.field import Field
 from careful_coil.desk.session import Session
 from careful_coil.desk.strip_parts import EntryLine, Note, Probes
 from careful_coil.desk.theme import Theme
+from careful_coil.desk.tongue import tr
 
 if TYPE_CHECKING:
     from careful_coil.core.job import AnyBody
@@ -113,7 +114,7 @@ class Strip(QFrame):
             insulating or (s.clock.testing and s.clock.here)
         ) and "T" not in tags
         self.key.setEnabled(live)
-        self.key.setText("Take · Space" if live else "Record · Enter")
+        self.key.setText(tr("Take · Space" if live else "Record · Enter"))
         self.probes.refresh()
         self.note.refresh()
 

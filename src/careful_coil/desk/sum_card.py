@@ -8,7 +8,6 @@ from PySide6.QtWidgets import (
     QFrame,
     QGridLayout,
     QHBoxLayout,
-    QLabel,
     QScrollArea,
     QVBoxLayout,
     QWidget,
@@ -19,6 +18,7 @@ from careful_coil.core.job.entries import SumWorked
 from careful_coil.core.sums import SUMS, Answer, work_out
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.field import Line
+from careful_coil.desk.label import Label
 from careful_coil.desk.session import Session
 from careful_coil.desk.shared.page import Heading, plain_label
 from careful_coil.desk.theme import Theme
@@ -114,7 +114,7 @@ class SumCard(QWidget):
         many = len(chosen.inputs) > MANY
         columns, widest = (MANY_COLUMNS, MANY_WIDEST) if many else (COLUMNS, WIDEST)
         for k, one in enumerate(chosen.inputs):
-            label = QLabel(f"{one.title}{f', {one.unit}' if one.unit else ''}")
+            label = Label(f"{one.title}{f', {one.unit}' if one.unit else ''}")
             cell = Line()
             cell.setAccessibleName(one.title)
             cell.setPlaceholderText(one.usual or " or ".join(one.choices))

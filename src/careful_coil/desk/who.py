@@ -2,10 +2,11 @@
 
 from PySide6.QtCore import QRect, Qt, Signal
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QFrame, QLabel, QLineEdit, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QFrame, QLineEdit, QVBoxLayout, QWidget
 
 from careful_coil.core.settings_given import LONGEST_INITIALS
 from careful_coil.desk.field import Cell, Field
+from careful_coil.desk.label import Label
 from careful_coil.desk.shared.page import plain_label
 from careful_coil.desk.theme import Theme
 
@@ -22,7 +23,7 @@ class WhoCard(QFrame):
     def __init__(self, parent: QWidget, theme: Theme) -> None:
         super().__init__(parent)
         self.setObjectName("who-card")
-        self.title = QLabel("Who is at the bench?")
+        self.title = Label("Who is at the bench?")
         self.cell = QLineEdit()
         self.cell.setMaxLength(MOST)
         self.cell.setAccessibleName("Who is at the bench, initials")

@@ -5,11 +5,9 @@ from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QRect, Qt, QTimer, Signal
 from PySide6.QtGui import (
-    QAction,
     QCloseEvent,
     QDragEnterEvent,
     QDropEvent,
-    QKeySequence,
     QResizeEvent,
 )
 from PySide6.QtWidgets import (
@@ -26,7 +24,7 @@ from careful_coil.desk.follow import Follow
 from careful_coil.desk.keys import KeySheet
 from careful_coil.desk.leaving import Leaving
 from careful_coil.desk.ledger import Ledger
-from careful_coil.desk.menus import MENUS, actions
+from careful_coil.desk.menus import fill, retell
 from careful_coil.desk.notices import Notices
 from careful_coil.desk.pages import PAGES, Pages
 from careful_coil.desk.painted import Ground
@@ -79,7 +77,7 @@ class Window(QMainWindow):
         self.beginning, self.reading = Beginning(self), Reading(self)
         self.leaving = Leaving(session, self.close)
         self._connect()
-        self._actions()
+        fill(self)
         self.set_theme(theme)
         self.setAcceptDrops(True)
         self.resize(1280, 800)
@@ -141,18 +139,12 @@ class Window(QMainWindow):
             self.stack.addWidget(self._settings_page)
         return self._settings_page
 
-    def _actions(self) -> None:
-        bar = self.menuBar()
-        menus = {name: bar.addMenu(name) for name in MENUS}
-        for menu, words, keys, do in actions(self):
-            action = QAction(words, self)
-            action.setShortcuts([QKeySequence(k) for k in keys])
-            action.triggered.connect(lambda _=False, do=do: do())
-            menus[menu].addAction(action)
-
     def _other_terms(self) -> None:
-        """Speak in the terms the shop chose now."""
-        speak(self.session.settings)
+        """Speak in the terms and the language the shop chose now."""
+        if speak(self.session.settings):
+            retell(self)
+            for page in (*self.pages.values(), *filter(None, [self._settings_page])):
+                page.set_theme(self.theme)
         self.set_theme(self.theme)
 
     # --- what is shown --------------------------------------------------------------------------

@@ -9,6 +9,7 @@ from pydantic import BaseModel
 from careful_coil.documents.base import Done, Refusal
 from careful_coil.documents.connection import ConnectionDocument
 from careful_coil.documents.findings import FindingsDocument
+from careful_coil.documents.format_words import explain, write_words
 from careful_coil.documents.hookup import HookupCheckDocument, HookupDocument
 from careful_coil.documents.identification import IdentificationDocument
 from careful_coil.documents.job import JobDocument
@@ -43,7 +44,9 @@ def schema_of(name: str) -> dict[str, Any]:
     model = MODELS[name]
     title = f"Careful Coil: {name.replace('-', ' ')}"
     own = {"$schema": DRAFT, "$id": f"urn:careful-coil:{name}:1", **model.model_json_schema()}
-    return own | {"title": title}
+    own["title"] = title
+    explain(own)
+    return own
 
 
 def schema_texts() -> dict[str, str]:
@@ -59,6 +62,7 @@ def write_schemas(folder: Path) -> None:
     folder.mkdir(parents=True, exist_ok=True)
     for name, text in schema_texts().items():
         (folder / name).write_text(text, encoding="utf-8")
+    write_words(folder)
 
 
 if __name__ == "__main__":

@@ -12,6 +12,13 @@ def ink(token: str) -> Color:
     return HexColor(colour_of(token, LIGHT))
 
 
+def fitted(canvas: Canvas, page: tuple[float, float], drawn: tuple[float, float]) -> None:
+    """Draw from here on as on a page of another size, as large as it fits, in the middle; points."""
+    scale = min(page[0] / drawn[0], page[1] / drawn[1])
+    canvas.translate((page[0] - drawn[0] * scale) / 2, (page[1] - drawn[1] * scale) / 2)
+    canvas.scale(scale, scale)
+
+
 def draw_shapes(
     canvas: Canvas, drawing: Drawing, left: float, top: float, scale: float, regular: str, bold: str
 ) -> None:

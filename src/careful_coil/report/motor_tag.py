@@ -12,7 +12,7 @@ from reportlab.pdfgen.canvas import Canvas
 
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.ledger.tag import tag_words
-from careful_coil.report.canvas import ink
+from careful_coil.report.canvas import fitted, ink
 from careful_coil.report.code import QUIET, code_rows
 from careful_coil.report.page import BOLD, REGULAR, load_faces
 
@@ -22,11 +22,15 @@ LONGEST = 120  # characters of a line: a name as long as a page still gets its t
 SIZES, LEADING = (8.5, 7.5, 6.5), 1.43  # points, largest first; of the size
 
 
-def motor_tag(number: int, judged: Judgement, day: str) -> bytes:
-    """Return the tag as PDF."""
+def motor_tag(
+    number: int, judged: Judgement, day: str, label: tuple[float, float] | None = None
+) -> bytes:
+    """Return the tag as PDF; `label` width and height in mm of a label printer's page, else a card."""
     load_faces()
     buffer = io.BytesIO()
-    canvas = Canvas(buffer, pagesize=(WIDE, HIGH), invariant=1, lang="en")
+    page = (label[0] * mm, label[1] * mm) if label else (WIDE, HIGH)
+    canvas = Canvas(buffer, pagesize=page, invariant=1, lang="en")
+    fitted(canvas, page, (WIDE, HIGH))
     canvas.setTitle(f"Tag {number}: {judged.job.name[:LONGEST]}")
     head, whole = tag_words(number, judged, day)
     lines = [x if len(x) <= LONGEST else f"{x[: LONGEST - 1]}…" for x in whole]

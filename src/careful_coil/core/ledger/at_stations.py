@@ -15,6 +15,7 @@ from careful_coil.core.gear.rules import gear_findings
 from careful_coil.core.identify.rules import lead_findings
 from careful_coil.core.job import AnyBody, Finding
 from careful_coil.core.job.fold import FOLDS, Fold
+from careful_coil.core.job.promise import promise_findings
 from careful_coil.core.job.rules import intake_findings
 from careful_coil.core.kind.rules import kind_findings
 from careful_coil.core.kind.worth import worth_findings
@@ -59,6 +60,7 @@ class AtStation:
 def _intake(c: Facts) -> Iterator[Finding]:
     return chain(
         intake_findings(c.job),
+        promise_findings(c.job, c.bench.now),
         kind_findings(c.job, c.kinds, c.settings),
         as_found_findings(c.job, c.as_found),
         diagram_findings(c.job),

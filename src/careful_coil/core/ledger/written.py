@@ -6,6 +6,7 @@ from functools import partial
 from careful_coil.core.can_marking import in_full, read_marking
 from careful_coil.core.condition.symptoms import complaint_of
 from careful_coil.core.connect.typed import read_wish
+from careful_coil.core.days import read_day
 from careful_coil.core.errors import BadValue
 from careful_coil.core.gear.capacitor_rules import measured_of, renewed_as, serves_as
 from careful_coil.core.gear.positions import read_table, show_table
@@ -13,6 +14,7 @@ from careful_coil.core.gear.typed import drained_of, let_go_at, loss_of, microfa
 from careful_coil.core.job import Job
 from careful_coil.core.job.noted import Noted, note
 from careful_coil.core.job.plate import check_field
+from careful_coil.core.job.promise import waits_of
 from careful_coil.core.mechanics.typed import (
     bearing_size,
     earlier_of,
@@ -96,6 +98,8 @@ SPECIALS: Mapping[str, Special] = {
     "bearing-number": _bearing,
     "oil": _oil,
     "complaint": _plain(complaint_of),
+    "day": _plain(read_day),
+    "waits": _plain(waits_of),
     "ports": _plain(ports_of),
     "earlier-length": _plain(earlier_of),
     "poles": _plain(poles_of),

@@ -3,10 +3,9 @@
 import re
 from collections.abc import Mapping, Sequence
 
-import numpy as np
-
 from careful_coil.core.choices import one_of
-from careful_coil.core.errors import BadValue
+from careful_coil.core.days import read_day
+from careful_coil.core.errors import AmbiguousValue, BadValue
 from careful_coil.core.figures import dimensions, figure, kept, whole
 from careful_coil.core.job.at_mechanics import MOST_BARS, BarsRead, LeadMended, Temporary
 from careful_coil.core.job.hands import free_name
@@ -20,7 +19,6 @@ MM = "millimetres such as 17 or 17.05, or inches such as 5/8 in"
 THREE = "bore, outside diameter and width in mm, such as 17 x 40 x 12"
 SIZES = ("bore", "outside", "width")
 FEWEST_BARS = 3
-_DAY = re.compile(r"\d{4}-\d\d-\d\d")
 _PORTS = re.compile(r"(\d{1,2})\s*(?:of|/)\s*(\d{1,2})")
 
 
@@ -98,8 +96,10 @@ def earlier_of(text: str) -> str:
     wanted = "a length and its day, such as 14.5 mm 2025-11-02"
     length, _, day = text.strip().rpartition(" ")
     try:
-        told = np.datetime64(day if _DAY.fullmatch(day) else "no day")
-    except ValueError:
+        told = read_day(day)
+    except AmbiguousValue:
+        raise
+    except BadValue:
         raise BadValue(text, wanted) from None
     mm = figure(length, Quantity.LENGTH, least=LEAST, most=LARGEST_MM, wanted=wanted)
     return f"{kept(mm)} {told}"

@@ -1,6 +1,7 @@
 """Intake: ticket, plate, looks, condition, symptoms, what repair costs, the replacement card."""
 
 from careful_coil.core.choices import YES_NO, table
+from careful_coil.core.days import WANTED as DAY
 from careful_coil.core.sheets.field import Field, Sheet
 from careful_coil.core.units import Quantity
 
@@ -38,6 +39,23 @@ TICKET = Sheet(
             asked="the customer's go-ahead",
             ask="word",
             part="customer",
+        ),
+        Field(
+            "promised",
+            "Promised for, its day",
+            "2026-03-10",
+            special="day",
+            wanted=DAY,
+            asked="the day it is promised for",
+            ask="word",
+        ),
+        Field(
+            "waits",
+            "Waits for, and until when; none when it has come",
+            "capacitor 2026-03-06; customer 2026-03-08",
+            special="waits",
+            asked="what it waits for, and until when",
+            ask="word",
         ),
     ),
 )

@@ -23,7 +23,7 @@ from careful_coil.desk.shared.page import Heading
 from careful_coil.desk.shared.shown import Prose
 from careful_coil.desk.theme import Theme
 
-WHO, REST = ("name", "phone"), ("customer", "place", "go-ahead")
+WHO, REST = ("name", "phone"), ("customer", "place", "go-ahead", "promised", "waits")
 STATES = {"dismantled": "Came dismantled", "repaired-before": "Somebody repaired it before"}
 UNBROKEN = "\N{NO-BREAK SPACE}"
 CAUSES_SHOWN, MOST_MISSING = 3, 40

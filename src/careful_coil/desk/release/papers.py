@@ -10,7 +10,7 @@ from careful_coil.core.ledger import Judgement
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.bundles import write_out
 from careful_coil.desk.flow import Flow
-from careful_coil.desk.papers import write_job_sheet, write_paper_of
+from careful_coil.desk.papers import motor_tag_maker, write_job_sheet, write_paper_of
 from careful_coil.desk.part import Part
 from careful_coil.desk.release.tag_card import TagCard
 from careful_coil.desk.session import Session
@@ -62,9 +62,7 @@ class PapersPart(Part):
             self.card.show_tag(job.number, judged, self.session.today)
 
     def _tag(self) -> None:
-        from careful_coil.report.motor_tag import motor_tag  # ReportLab is slow to import
-
-        make = partial(motor_tag, day=self.session.today)
+        make = motor_tag_maker(self.session)
         write_paper_of(self.session, "The tag", "tag-{}.pdf", make, self.said.say)
 
     def _customers(self) -> None:

@@ -5,11 +5,12 @@ from typing import TYPE_CHECKING, Any
 
 from PySide6.QtCore import QPointF, QRect, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QPainter, QPaintEvent
-from PySide6.QtWidgets import QFrame, QLabel, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QFrame, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
 from careful_coil.desk import paint
 from careful_coil.desk.field import Field
 from careful_coil.desk.heard import Heard, Role
+from careful_coil.desk.label import Label
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.said import said
 from careful_coil.desk.session import Session
@@ -227,9 +228,8 @@ class Drawn(Painted):
         )
 
 
-def plain_label(words: str = "") -> QLabel:
+def plain_label(words: str = "") -> Label:
     """Return a label that never reads markup into what a user typed."""
-    label = QLabel(words)
-    label.setTextFormat(Qt.TextFormat.PlainText)
+    label = Label(words)
     label.setWordWrap(True)
     return label

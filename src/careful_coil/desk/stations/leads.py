@@ -7,7 +7,6 @@ from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import (
     QBoxLayout,
     QHBoxLayout,
-    QPushButton,
     QVBoxLayout,
     QWidget,
 )
@@ -21,6 +20,7 @@ from careful_coil.core.values import show_ohm
 from careful_coil.core.winding import ARRANGEMENTS
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.field import Field
+from careful_coil.desk.flow import Flow
 from careful_coil.desk.odds import Odds, Row
 from careful_coil.desk.session import Session
 from careful_coil.desk.shared.marks import Marks, marks_of
@@ -68,15 +68,15 @@ class Answers(QWidget):
         column.setContentsMargins(0, 0, 0, 0)
         self.caution = Caution("", theme)
         column.addWidget(self.caution)
-        row = QHBoxLayout()
-        self.keys: list[QPushButton] = []
+        row = Flow(MOST_WORDS, 0)
+        self.keys: list[EnterButton] = []
         for k in range(MOST_WORDS):
-            key = QPushButton()
+            key = EnterButton(number=k + 1)
             key.setFocusPolicy(Qt.FocusPolicy.NoFocus)  # the strip keeps the cursor
             key.clicked.connect(partial(self._press, k))
             self.keys.append(key)
-            row.addWidget(key)
-        column.addLayout(row)
+            row.add(key)
+        column.addWidget(row)
 
     def show_kind(self, kind: str) -> None:
         """Show the answers of a kind of test, or nothing."""
@@ -86,7 +86,7 @@ class Answers(QWidget):
         self.caution.say(caution)
         for k, key in enumerate(self.keys):
             key.setVisible(k < len(words))
-            key.setText(f"{k + 1}  {words[k].replace('-', ' ')}" if k < len(words) else "")
+            key.setText(words[k].replace("-", " ") if k < len(words) else "")
 
     def _press(self, k: int) -> None:
         self._session.answered.emit(str(k + 1))
@@ -152,7 +152,7 @@ class LeadsPage(Page):
         for field in self.fields.values():
             field.entered.connect(session.entered)
         self.known = plain_label()
-        self.strip_of_tags = QPushButton("Write the strip of tags   Ctrl+T")
+        self.strip_of_tags = EnterButton("Write the strip of tags   Ctrl+T")
         self.strip_of_tags.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.strip_of_tags.clicked.connect(self.tags_wanted)
         self.keep = EnterButton("Keep it as a job: give it a name")
