@@ -11,8 +11,12 @@ from careful_coil.core.stations import STATIONS
 from careful_coil.desk.insulation.ready import ReadyPart
 from careful_coil.desk.mechanics.felt import ShaftPart
 from careful_coil.desk.painted import Painted
+from careful_coil.desk.stations.connect import ConnectPage
 from careful_coil.desk.stations.insulation import InsulationPage
+from careful_coil.desk.stations.leads import LeadsPage
 from careful_coil.desk.stations.mechanics import MechanicsPage
+from careful_coil.desk.stations.parted import PartedPage
+from careful_coil.desk.stations.release import ReleasePage
 from tests.desk.driver import Bench, Key
 from tests.desk.hands import part, station
 
@@ -117,3 +121,30 @@ def test_a_list_that_is_gone_takes_its_rows_with_it(shared: Bench) -> None:
         shared.open("theatre")
         gc.collect()
     assert kept[0].text(Name).startswith("1 Intake")
+
+
+def test_no_painted_list_is_heard_as_one_long_text(shared: Bench) -> None:
+    """Odds, markings, readings, steps, coils, tests, lines of the gate: each is a row of its own."""
+    lists: dict[str, list[str]] = {}
+    for words, number, page in (
+        ("theatre", 2, LeadsPage),
+        ("theatre", 7, ConnectPage),
+        ("theatre", 3, InsulationPage),
+        ("cider", 9, ReleasePage),
+    ):
+        shared.open(words)
+        opened = station(shared, number, page)
+        for name in opened.parts if isinstance(opened, PartedPage) else ("",):
+            if isinstance(opened, PartedPage):
+                opened.open_part(name)
+                shared.settle()
+            for widget in opened.findChildren(Painted):
+                if widget.isVisible() and (heard := list(widget.heard_rows())):
+                    lists[type(widget).__name__] = [row.words for row in heard]
+                    assert face(widget).role() == Role.List
+                    assert face(widget).childCount() == len(heard)
+                    assert all(widget.rect().intersects(row.box) for row in heard)
+    assert {"Sheet", "Odds", "StepList", "Coils", "TestRows", "Gate"} <= lists.keys()
+    assert lists["Sheet"][0] == "A to B, open"
+    assert any("must read" in row for row in lists["StepList"])
+    assert all(":" in row for row in lists["Gate"])

@@ -14,8 +14,10 @@ def test_every_limit_is_read_and_names_its_source() -> None:
 
 
 def test_every_practice_acts_in_the_core() -> None:
-    assert set(acts_in()) == set(SCHOOLS)
-    assert all(any(m.startswith("core/") for m in modules) for modules in acts_in().values())
+    acts = acts_in()
+    assert set(acts) == set(SCHOOLS)
+    core = {n for n, modules in acts.items() if any(m.startswith("core/") for m in modules)}
+    assert set(SCHOOLS) - core == {"language"}  # it changes what is shown, nothing that is judged
 
 
 def test_the_page_is_as_it_would_be_made() -> None:

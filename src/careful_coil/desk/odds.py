@@ -1,12 +1,13 @@
 """Odds as bars: what it can still be, likeliest first."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 
 from PySide6.QtCore import QRect
 from PySide6.QtGui import QPainter, QPaintEvent
 
 from careful_coil.core.values import show_percent
 from careful_coil.desk import paint
+from careful_coil.desk.heard import Row as HeardRow
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.theme import Theme
 
@@ -35,6 +36,13 @@ class Odds(Painted):
             "; ".join(f"{p:.0%} {t}" + (f", {g}" if g else "") for p, t, g in rows)
         )
         self.fit()
+
+    def heard_rows(self) -> Iterator[HeardRow]:
+        """Yield each with its odds."""
+        high = self.theme.px(28)
+        for k, (odds, title, beside) in enumerate(self.rows):
+            words = f"{title}, {_percent(odds)}" + (f", {beside}" if beside else "")
+            yield HeardRow(words, QRect(0, k * high, self.width(), high))
 
     def paintEvent(self, event: QPaintEvent) -> None:
         """Draw the rows."""

@@ -1,10 +1,12 @@
 """What every widget painted by hand has: a theme, and a height that follows its words."""
 
+from collections.abc import Iterable
+
 from PySide6.QtCore import Signal
 from PySide6.QtGui import QFocusEvent, QPainter, QPaintEvent, QResizeEvent
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from careful_coil.desk.heard import Heard, Role
+from careful_coil.desk.heard import Heard, Role, Row
 from careful_coil.desk.theme import Theme
 
 BAR = 12  # pixels of a scroll bar, and some
@@ -34,7 +36,14 @@ class Painted(QWidget):
 
     def hears(self) -> Heard:
         """Return what it is to somebody who hears the window."""
+        rows = tuple(self.heard_rows())
+        if rows:
+            return Heard(Role.List, self.accessibleName(), "", rows)
         return Heard(self.heard_as, self.accessibleName(), self.accessibleDescription())
+
+    def heard_rows(self) -> Iterable[Row]:
+        """Return its rows as they are heard, where it is a list."""
+        return ()
 
     def steady_width(self) -> int:
         """Return the width, the same with and without a scroll bar beside it.

@@ -1,5 +1,7 @@
 """The change as a list: what stands, the one step to do now, those to come, beside it the line ohms."""
 
+from collections.abc import Iterator
+
 from PySide6.QtCore import QPointF, QRect, QRectF, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 
@@ -8,6 +10,7 @@ from careful_coil.core.connect.work import Connecting
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.values import show_ohm_to
 from careful_coil.desk import paint
+from careful_coil.desk.heard import Row as HeardRow
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.session import Session
 from careful_coil.desk.theme import Theme
@@ -106,6 +109,16 @@ class StepList(Painted):
                 y += self._height(kind)
                 if kind == "now" and box.contains(event.position().toPoint()):
                     self.chosen.emit(None)
+
+    def heard_rows(self) -> Iterator[HeardRow]:
+        """Yield steps and line pairs; the one to do now is the current one."""
+        for rows, x, y, wide in self._columns():
+            for kind, words, remark in rows:
+                high = self._height(kind)
+                told = (words, remark, kind if kind != "now" else "")
+                box = QRect(x, y, wide, high)
+                yield HeardRow(", ".join(w for w in told if w), box, kind == "now")
+                y += high
 
     def _stacked(self) -> bool:
         """Whether there is no room for two columns."""

@@ -1,6 +1,6 @@
 """The coils: each about the mean, readings made for the balance, what is off and why."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 
 from PySide6.QtCore import QRect
 from PySide6.QtGui import QPainter, QPaintEvent, QPen
@@ -17,6 +17,7 @@ from careful_coil.core.units import Quantity
 from careful_coil.core.values import parse, show_ohm
 from careful_coil.desk import paint
 from careful_coil.desk.flow import Flow
+from careful_coil.desk.heard import Row
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.part import NARROWEST, Part
 from careful_coil.desk.session import Session
@@ -87,6 +88,16 @@ class Coils(Painted):
                 room = QRect(t.px(214), y, self.width() - t.px(290), high)
                 self._bar(painter, room, 100 * (ohm / mean - 1))
 
+    def heard_rows(self) -> Iterator[Row]:
+        """Yield each coil with its ohms, and how far they are off the mean of its like."""
+        ohms, high = self.ohms(), self.theme.px(28)
+        mean = sum(ohms.values()) / max(len(ohms), 1)
+        for k, (name, ohm) in enumerate(ohms.items()):
+            missing = self.got is not None and name in self.got.missing
+            told = f"{self._said(name)}, {'not read' if missing else show_ohm(ohm)}"
+            told += f", {_off(ohm, mean)}" if self._alike and not missing else ""
+            yield Row(told, QRect(0, k * high, self.width(), high))
+
     def _bar(self, painter: QPainter, room: QRect, percent: float) -> None:
         t = self.theme
         watch, hold = self._limits
@@ -101,9 +112,15 @@ class Coils(Painted):
         bar = QRect(middle, room.top() + t.px(9), round(shown) or 2, t.px(10)).normalized()
         painter.fillRect(bar, t.colour(token))
         at = QRect(room.right() + 8, room.top(), t.px(76), room.height())
-        paint.text(
-            painter, t, at, f"{percent if away >= 0.05 else 0:+.1f} %", size=13, token="quiet"
-        )
+        paint.text(painter, t, at, _signed(percent), size=13, token="quiet")
+
+
+def _signed(percent: float) -> str:
+    return f"{percent if abs(percent) >= 0.05 else 0:+.1f} %"
+
+
+def _off(ohm: float, mean: float) -> str:
+    return f"{_signed(100 * (ohm / mean - 1))} about the mean"
 
 
 class CoilsPart(Part):

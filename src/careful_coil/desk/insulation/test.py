@@ -1,5 +1,6 @@
 """The test: its clock, the curve as it builds, every winding once, the discharge after."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import partial
 
@@ -32,6 +33,7 @@ from careful_coil.core.values import show_figure, show_ohm
 from careful_coil.desk import paint
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.clock import MINUTE, TEN_MINUTES
+from careful_coil.desk.heard import Row
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.part import Part
 from careful_coil.desk.session import Session
@@ -132,6 +134,14 @@ class TestRows(Painted):
     def least_height(self) -> int:
         """Return the height of all rows, two lines each."""
         return self.theme.px(46) * len(self.rows) or 1
+
+    def heard_rows(self) -> Iterator[Row]:
+        """Yield each test with its verdict, its figure at 40 °C, and as it was read."""
+        high = self.theme.px(46)
+        for k, row in enumerate(self.rows):
+            at_40 = f", {row.at_40} at 40 °C" if row.at_40 else ""
+            words = f"{row.mark}: {row.what}{at_40}, {row.read}"
+            yield Row(words, QRect(0, k * high, self.width(), high))
 
     def paintEvent(self, event: QPaintEvent) -> None:
         """Draw mark and what, the figure at 40 °C large at the right, as read below."""

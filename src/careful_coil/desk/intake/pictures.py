@@ -1,10 +1,12 @@
 """Photographs: copied into the shop, shown large, with pins on them."""
 
 import os.path
+from collections.abc import Iterator
 from pathlib import Path
 
 from PySide6.QtCore import QPoint, QPointF, QRect, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import (
+    QAccessible,
     QDragEnterEvent,
     QDropEvent,
     QImage,
@@ -21,6 +23,7 @@ from careful_coil.core.ledger import Judgement
 from careful_coil.desk import paint
 from careful_coil.desk.asking import Failed
 from careful_coil.desk.field import LONG
+from careful_coil.desk.heard import Row, tell
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.part import NOT_ASKED, Part
 from careful_coil.desk.session import Session
@@ -62,12 +65,18 @@ class Album(Painted):
         wide = self.theme.px(128)
         return [QRect(k * wide, 0, wide - 8, self.height() - 2) for k in range(len(self.pictures))]
 
+    def heard_rows(self) -> Iterator[Row]:
+        """Yield each picture by its name."""
+        for k, (picture, box) in enumerate(zip(self.pictures, self._boxes(), strict=True)):
+            yield Row(picture.caption or picture.name, box, k == self.current)
+
     def go(self, k: int) -> None:
         """Make a picture the current one."""
         if 0 <= k < len(self.pictures):
             self.current = k
             self.chosen.emit()
             self.update()
+            tell(self, QAccessible.Event.Focus, k)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """Walk through the pictures."""
@@ -126,6 +135,14 @@ class PinBoard(Painted):
         self.image, self.pins = image, pins
         self.setAccessibleDescription("; ".join(p.words for p in pins))
         self.fit()
+
+    def heard_rows(self) -> Iterator[Row]:
+        """Yield the pins, each with where it is."""
+        box = self.frame_box()
+        for pin in self.pins:
+            at = QPoint(round(pin.x * box.width()), round(pin.y * box.height()))
+            where = f"{pin.x:.0%} from the left, {pin.y:.0%} from the top"
+            yield Row(f"{pin.words}, {where}", QRect(at, QSize(1, 1)))
 
     def frame_box(self) -> QRectF:
         """Return where the picture is drawn."""

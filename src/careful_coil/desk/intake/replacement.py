@@ -1,5 +1,7 @@
 """The replacement card: what a replacement must match, and whether the motor of another plate would."""
 
+from collections.abc import Iterator
+
 from PySide6.QtCore import QPointF, QRect
 from PySide6.QtGui import QPainter, QPaintEvent
 
@@ -12,6 +14,7 @@ from careful_coil.core.kind.replacement import LINES_TYPED, PLATE_LINES, Line, c
 from careful_coil.core.ledger import Judgement
 from careful_coil.desk import paint
 from careful_coil.desk.field import LONG, SHORT
+from careful_coil.desk.heard import Row
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.part import NOT_ASKED, Part
 from careful_coil.desk.session import Session
@@ -37,12 +40,16 @@ class Card(Painted):
     def show_lines(self, lines: tuple[Line, ...]) -> None:
         """Show other lines."""
         self.lines = lines
-        told = (
-            f"{x.title}: wanted {x.wanted or 'not known'}, offered {x.offered or 'not known'}, {x.answer} {x.why}"
-            for x in lines
-        )
-        self.setAccessibleDescription("; ".join(told))
+        self.setAccessibleDescription("; ".join(r.words for r in self.heard_rows()))
         self.fit()
+
+    def heard_rows(self) -> Iterator[Row]:
+        """Yield each point: wanted, offered, whether it serves and why."""
+        high = self.theme.px(ROW)
+        for k, x in enumerate(self.lines):
+            wanted, offered = x.wanted or "not known", x.offered or "not known"
+            words = f"{x.title}: wanted {wanted}, offered {offered}, {x.answer} {x.why}".strip()
+            yield Row(words, QRect(0, self.theme.px(24) + k * high, self.width(), high))
 
     def paintEvent(self, event: QPaintEvent) -> None:
         """Draw the lines."""

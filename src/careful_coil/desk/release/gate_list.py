@@ -1,11 +1,14 @@
 """What stands before it can go, large; or that nothing does."""
 
+from collections.abc import Iterator
+
 from PySide6.QtCore import QPointF, QRect
 from PySide6.QtGui import QPainter, QPaintEvent
 
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.ledger.gate import way_out
 from careful_coil.desk import paint
+from careful_coil.desk.heard import Row
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.theme import Theme
 
@@ -44,6 +47,13 @@ class Gate(Painted):
             ]
         self.setAccessibleDescription("; ".join(f"{s}: {w}" for _, s, w in self.rows))
         self.fit()
+
+    def heard_rows(self) -> Iterator[Row]:
+        """Yield each with its verdict."""
+        high = self.theme.px(30)
+        for k, (verdict, subject, why) in enumerate(self.rows):
+            words = f"{verdict}: {subject}. {why}"
+            yield Row(words, QRect(0, k * high, self.width(), high))
 
     def paintEvent(self, event: QPaintEvent) -> None:
         """Draw a row a finding."""

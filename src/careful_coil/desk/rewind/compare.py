@@ -1,11 +1,12 @@
 """Old and new beside each other: what it is, as it was, as it will be."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 
 from PySide6.QtCore import QRect
 from PySide6.QtGui import QPainter, QPaintEvent
 
 from careful_coil.desk import paint
+from careful_coil.desk.heard import Row
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.theme import Theme
 
@@ -52,6 +53,14 @@ class Compare(Painted):
     def least_height(self) -> int:
         """Return the height that shows all of it."""
         return sum(self._heights()) or 1
+
+    def heard_rows(self) -> Iterator[Row]:
+        """Yield each line: as it was, as it will be."""
+        y = 0
+        for (name, old, new), high in zip(self.rows, self._heights(), strict=True):
+            words = f"{name}: {old}" + (f", then {new}" if new != old else ", as it was")
+            yield Row(words, QRect(0, y, self.width(), high))
+            y += high
 
     def paintEvent(self, event: QPaintEvent) -> None:
         """Write the rows."""

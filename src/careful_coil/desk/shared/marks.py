@@ -1,5 +1,7 @@
 """Markings to put on: tag, name in the shop's own system, how sure it is."""
 
+from collections.abc import Iterator
+
 from PySide6.QtCore import QRect
 from PySide6.QtGui import QPainter, QPaintEvent
 
@@ -8,6 +10,7 @@ from careful_coil.core.ledger import Judgement
 from careful_coil.core.settings import Settings
 from careful_coil.core.winding.markings import mark_of
 from careful_coil.desk import paint
+from careful_coil.desk.heard import Row
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.theme import Theme
 
@@ -54,15 +57,24 @@ class Marks(Painted):
         self.setAccessibleDescription("; ".join(" ".join(r) for r in self.rows))
         self.fit()
 
+    def heard_rows(self) -> Iterator[Row]:
+        """Yield each lead with its mark and how sure that is."""
+        for k, (tag, name, sure) in enumerate(self.rows):
+            yield Row(f"{tag}: {name}, {sure}", self._box(k))
+
+    def _box(self, k: int) -> QRect:
+        t, columns = self.theme, self._columns()
+        x, y = (k % columns) * t.px(WIDE_MARK), (k // columns) * t.px(26)
+        return QRect(x, y, t.px(WIDE_MARK), t.px(26))
+
     def _columns(self) -> int:
         return max(1, self.width() // self.theme.px(WIDE_MARK))
 
     def paintEvent(self, event: QPaintEvent) -> None:
         """Draw tag → name, certainty."""
         painter, t = QPainter(self), self.theme
-        columns = self._columns()
         for k, (tag, name, sure) in enumerate(self.rows):
-            x, y = (k % columns) * t.px(WIDE_MARK), (k // columns) * t.px(26)
+            x, y = self._box(k).left(), self._box(k).top()
             open_ = sure == "open"
             token = "quiet" if open_ else "ink"
             paint.text(painter, t, QRect(x, y, t.px(24), t.px(26)), tag, bold=True)

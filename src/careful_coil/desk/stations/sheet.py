@@ -1,5 +1,8 @@
 """The triangular sheet of readings: every pair once, the suggested one marked."""
 
+from collections.abc import Iterator
+from itertools import combinations
+
 from PySide6.QtCore import QPoint, QPointF, QRect, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen
 
@@ -9,6 +12,7 @@ from careful_coil.core.ledger import Judgement
 from careful_coil.core.readings import Resistance, ohm_value
 from careful_coil.core.values import show
 from careful_coil.desk import paint
+from careful_coil.desk.heard import Row
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.theme import Theme
 
@@ -56,6 +60,18 @@ class Sheet(Painted):
             for b in tags[k + 1 :]
             if self.shown(a, b)
         ]
+
+    def heard_rows(self) -> Iterator[Row]:
+        """Yield every pair that is read or wanted; those wanted are the current ones."""
+        tags = self._judged.job.tags if self._judged else ()
+        suspects = self.suspect_pairs()
+        for row, column in combinations(range(len(tags)), 2):
+            a, b = tags[row], tags[column]
+            words, wanted = self.shown(a, b), frozenset((a, b)) in self._wanted
+            if words or wanted:
+                told = f"{a} to {b}, {words or 'to read'}"
+                told += ", does not fit" if frozenset((a, b)) in suspects else ""
+                yield Row(told, self._box(row, column), wanted)
 
     def shown(self, a: str, b: str) -> str:
         """Return what stands in a cell."""

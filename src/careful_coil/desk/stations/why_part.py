@@ -1,6 +1,6 @@
 """Why it is believed: readings for and against, and how the odds moved."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
 
 from PySide6.QtCore import QPointF, QRect, Qt
 from PySide6.QtGui import QPainter, QPaintEvent, QPen
@@ -12,6 +12,7 @@ from careful_coil.core.ledger import Judgement
 from careful_coil.core.values import show_percent
 from careful_coil.core.winding import ARRANGEMENTS
 from careful_coil.desk import paint
+from careful_coil.desk.heard import Row
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.session import Session
 from careful_coil.desk.shared.page import Heading, plain_label
@@ -40,6 +41,12 @@ class Moves(Painted):
             "; ".join(f"{m.place} {m.words}: {m.odds:.0%}, groups {m.groups:.0%}" for m in moments)
         )
         self.update()
+
+    def heard_rows(self) -> Iterator[Row]:
+        """Yield what each reading did to the odds."""
+        for m in self.moments:
+            words = f"{m.words}: {show_percent(m.odds)}, groups {show_percent(m.groups)}"
+            yield Row(words, self.rect())
 
     def paintEvent(self, event: QPaintEvent) -> None:
         """Draw the two lines, a tick for every reading, the last reading in words."""
