@@ -8,7 +8,7 @@ from pathlib import Path
 
 FIRST = "README.md"
 HEADING = re.compile(r"^(#{1,3}) +(.+?) *$", re.MULTILINE)
-PICTURE = re.compile(r"^!\[[^\]]*\]\([^)]*\)\n?", re.MULTILINE)
+PICTURE = re.compile(r"^!\[[^\]]*\]\((?P<file>[^)]*)\)\n?", re.MULTILINE)
 TABLES = ("fields.md", "again.md", "devices.md")  # looked up, not read: found last
 LONGEST_LINE = 160  # characters of a line that a search shows
 
@@ -37,10 +37,15 @@ def pages() -> tuple[str, ...]:
 
 @cache
 def text_of(page: str) -> str:
-    """Return a page without its pictures. Raises: KeyError for one there is not."""
+    """Return a page without pictures that lie elsewhere. Raises: KeyError for one there is not."""
     if page not in pages():
         raise KeyError(page)
-    return PICTURE.sub("", (folder() / page).read_text(encoding="utf-8"))
+    here = folder()
+
+    def kept(picture: re.Match[str]) -> str:
+        return picture[0] if (here / picture["file"]).is_file() else ""
+
+    return PICTURE.sub(kept, (here / page).read_text(encoding="utf-8"))
 
 
 def page_of(station: str) -> str:
@@ -62,7 +67,7 @@ def _sections(page: str) -> Iterator[tuple[str, str]]:
     marks = list(HEADING.finditer(text))
     for k, mark in enumerate(marks):
         end = marks[k + 1].start() if k + 1 < len(marks) else len(text)
-        yield mark.group(2), text[mark.end() : end].strip()
+        yield mark.group(2), PICTURE.sub("", text[mark.end() : end]).strip()
 
 
 def search(words: str) -> list[Hit]:

@@ -6,6 +6,7 @@ from careful_coil.core.settings import Settings
 from careful_coil.desk.gear.capacitors import CapacitorsPart
 from careful_coil.desk.said import speak
 from careful_coil.desk.stations.start_gear import StartGearPage
+from careful_coil.desk.words_here import words_in
 from tests.desk.driver import Bench, Key
 from tests.desk.hands import part, station
 
@@ -88,3 +89,27 @@ def test_a_why_page_follows_its_slider(shared: Bench) -> None:
     book.show_page("why-reversed-coil.md")
     assert book.alive is None
     shared.key(Key.Key_F1)
+
+
+def test_the_words_on_the_screen_are_said_with_where_they_are_spoken_of(shared: Bench) -> None:
+    shared.open("boatyard")
+    shared.window.go("insulation")
+    shared.settle()
+    before = shared.window.focusWidget()
+    shared.key(Key.Key_F3)
+    book = shared.window.reading.handbook
+    shown = book.browser.toPlainText()
+    assert shown.startswith("Words on this screen")
+    assert "earth, American ground: the protective conductor" in shown
+    assert "commutator" not in shown.lower()
+    shared.key(Key.Key_Escape)
+    assert not book.isVisible()
+    assert shared.window.focusWidget() is before
+
+
+def test_a_word_is_found_whole_in_either_name_and_in_the_plural() -> None:
+    def names(text: str) -> list[str]:
+        return [w.british for w in words_in(text)]
+
+    assert names("Two end bells, one Hipot.") == ["end shield", "flash test"]
+    assert names("unearthed bondage") == []

@@ -4,9 +4,10 @@ import re
 
 from PySide6.QtCore import Qt, QUrl, Signal
 from PySide6.QtGui import QKeyEvent, QTextCursor, QTextDocument
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QLineEdit, QTextBrowser, QVBoxLayout
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QLineEdit, QVBoxLayout
 
 from careful_coil.desk.alive import Alive
+from careful_coil.desk.handbook_page import HandbookPage
 from careful_coil.desk.label import Label
 from careful_coil.desk.said import said
 from careful_coil.desk.theme import Theme
@@ -54,7 +55,7 @@ class Handbook(QFrame):
         self.words = Words()
         self.words.setAccessibleName("Search the handbook")
         self.words.setPlaceholderText("search the handbook")
-        self.browser = QTextBrowser()
+        self.browser = HandbookPage(theme)
         self.browser.setOpenLinks(False)
         self.browser.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.browser.setAccessibleName("Handbook page")
@@ -80,7 +81,7 @@ class Handbook(QFrame):
 
     def set_theme(self, theme: Theme) -> None:
         """Take another theme."""
-        self.theme = theme
+        self.theme = self.browser.theme = theme
         surface, ink = theme.colour("surface").name(), theme.colour("ink").name()
         self.setStyleSheet(
             f"{theme.sheet()} #handbook {{ background: {theme.colour('ground').name()}; }}"
@@ -114,6 +115,12 @@ class Handbook(QFrame):
                 self.browser.verticalScrollBar().setValue(round(top))
                 return
             block = block.next()
+
+    def show_words(self, text: str) -> None:
+        """Show a page of words with where they are spoken of."""
+        self._bring_alive("")
+        self._show(text)
+        self.words.setFocus(Qt.FocusReason.OtherFocusReason)
 
     @property
     def alive(self) -> Alive | None:

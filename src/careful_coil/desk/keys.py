@@ -44,6 +44,7 @@ KEYS = (
     ("Ctrl+Shift+S, Ctrl+Shift+L", "save the drawings in sight as SVG and PNG, the lists as CSV"),
     ("Ctrl+,", "shop settings: limits, shop practice, currency"),
     ("F1", "what is this: the handbook, at the part that is open; searchable"),
+    ("F3", "the words on this screen, what they mean"),
     ("F2", "where was I: what is charged, loose, open; where the probes go"),
     ("F6, F11", "fold the rack away; stand back: all large"),
     ("Ctrl+D", "dim or light"),

@@ -61,6 +61,7 @@ def actions(window: "Window") -> Iterator[Act]:
     yield "&View", "Larger text", ("Ctrl+=", "Ctrl++"), lambda: w.set_theme(w.theme.larger(1))
     yield "&View", "Smaller text", ("Ctrl+-",), lambda: w.set_theme(w.theme.larger(-1))
     yield "&Help", "What is this: the handbook", ("F1",), w.reading.toggle
+    yield "&Help", "Words on this screen, what they mean", ("F3",), w.reading.words
     yield "&Help", "Write a report", (), partial(write_report, w.session)
     yield "&Help", "Why is it believed", ("Ctrl+R",), w.explain
     yield "&Help", "Keys", ("Ctrl+/", "Shift+F1"), lambda: w.keys.unfold(w.theme)

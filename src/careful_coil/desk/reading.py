@@ -68,17 +68,31 @@ class Reading:
         if self._made is not None and self._made.isVisible():
             self.close()
             return
-        w = self._window
-        self._back = w.focusWidget()
-        book = self.handbook
-        self.fit()
-        book.show()
-        book.raise_()
+        w, book = self._window, self._laid()
         page = w.stack.currentWidget()
         on_bench = w.session.open is not None and isinstance(page, Page)
         book.open_at(
             w.session.station if on_bench else "", page.topic() if isinstance(page, Page) else ""
         )
+
+    def words(self) -> None:
+        """Say what the words mean that stand on the screen now, or go back to it."""
+        if self._made is not None and self._made.isVisible():
+            self.close()
+            return
+        from careful_coil.desk.words_here import page_of_words, texts, words_in
+
+        here = words_in("\n".join(texts(self._window)))
+        self._laid().show_words(page_of_words(here))
+
+    def _laid(self) -> "Handbook":
+        """Lay the handbook over the bench; what had the cursor gets it back."""
+        self._back = self._window.focusWidget()
+        book = self.handbook
+        self.fit()
+        book.show()
+        book.raise_()
+        return book
 
     def close(self) -> None:
         """Go back to the bench."""

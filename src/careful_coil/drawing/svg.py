@@ -17,7 +17,7 @@ def svg_of(drawing: Drawing, theme: dict[str, str] = LIGHT, title: str = "") -> 
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{wide:.1f}mm" height="{high:.1f}mm" '
         f'viewBox="0 0 {wide:.2f} {high:.2f}" font-family="{FACE}">\n{named}'
-        f'<rect width="100%" height="100%" fill="{colour_of("ground", theme)}"/>\n{body}\n</svg>\n'
+        f'<rect width="{wide:.2f}" height="{high:.2f}" fill="{colour_of("ground", theme)}"/>\n{body}\n</svg>\n'
     )
 
 

@@ -4,14 +4,19 @@ What Next asked and what was answered stand as they are logged, so that the page
 """
 
 import re
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from pathlib import Path
 
+from careful_coil.core.ledger import Judgement
 from careful_coil.core.settings import Settings
 from careful_coil.core.stations import TITLES
 from careful_coil.demo.cast import cast_motor
 from careful_coil.documents.walk import WalkDocument, WalkStep
-from careful_coil.walk.tell import walk
+from careful_coil.drawing.card import draw_card
+from careful_coil.drawing.scene import winding_now
+from careful_coil.drawing.svg import svg_of
+from careful_coil.walk.play import play_headless
+from careful_coil.walk.tell import told
 
 FOLDER = Path("docs/handbook")
 SEED = 1
@@ -49,25 +54,46 @@ MOTORS: dict[str, tuple[str, str]] = {  # motor of the cast: what it is, what to
     "two-speed-one": ("Two speeds in one winding", "two fields, each with its own run"),
 }
 DONE = "done"
+WINDING, CARD = "The winding as it was read", "The hookup card as it went with the motor"
+WINDING_COLUMNS, NUMBER, DAY = 3, 1, 10  # of the drawing; of the job; letters of a day
 HEAD = "Played by `python -m careful_coil.walk.lessons`: what *Next* asked, and what the bench answered."
 
 
-def lesson(name: str) -> str:
-    """Return the page of a motor of the cast."""
+def lesson(name: str) -> dict[str, str]:
+    """Return the page of a motor of the cast and its pictures, by the names of their files."""
     title, learn = MOTORS[name]
-    told = walk(cast_motor(name), SEED, Settings())
-    lines = [f"# {title}", "", f"*To learn*: {learn}.", "", HEAD, "", *_steps(told), *_end(told)]
-    return "\n".join(lines).rstrip() + "\n"
+    document = cast_motor(name)
+    played, world = play_headless(document, SEED, Settings())
+    walked, judged = told(document, SEED, played, world), played.judged
+    pictures = dict(_pictures(name, judged, played.entries[0].at[:DAY])) if judged else {}
+    shown = {station: picture for picture, (station, _) in pictures.items()}
+    steps = _steps(walked, shown)
+    lines = [f"# {title}", "", f"*To learn*: {learn}.", "", HEAD, "", *steps, *_end(walked)]
+    page = "\n".join(lines).rstrip() + "\n"
+    return {page_of(name): page, **{file: svg for file, (_, svg) in pictures.items()}}
 
 
-def _steps(told: WalkDocument) -> Iterator[str]:
-    """Yield a heading where the station changes, and a line for each step."""
+def _pictures(name: str, judged: Judgement, day: str) -> Iterator[tuple[str, tuple[str, str]]]:
+    """Yield each picture's file with the station it belongs to and its text: the winding, the hookup card."""
+    if winding_now(judged).shapes:
+        drawn = winding_now(judged, WINDING_COLUMNS)
+        yield f"learn-{name}-winding.svg", ("leads", svg_of(drawn, title=WINDING))
+    card = draw_card(NUMBER, judged, day)
+    yield f"learn-{name}-card.svg", ("connect", svg_of(card, title=CARD))
+
+
+def _steps(walked: WalkDocument, pictures: Mapping[str, str]) -> Iterator[str]:
+    """Yield a heading where the station changes, a line for each step, a picture where a station is left last."""
     station = ""
-    for number, step in enumerate(told.steps, 1):
+    last = {step.station: k for k, step in enumerate(walked.steps)}
+    for k, step in enumerate(walked.steps):
         if step.station != station:
             station = step.station
             yield from ("", f"## {_title(station)}", "")
-        yield f"{number}. **{step.title}**: {_answer(step)}"
+        yield f"{k + 1}. **{step.title}**: {_answer(step)}"
+        if last[station] == k and station in pictures:
+            words = WINDING if station == "leads" else CARD
+            yield from ("", f"![{words}]({pictures[station]})")
 
 
 def _title(station: str) -> str:
@@ -86,14 +112,14 @@ def _answer(step: WalkStep) -> str:
     return f"`{step.answer}`{unit}"
 
 
-def _end(told: WalkDocument) -> Iterator[str]:
+def _end(walked: WalkDocument) -> Iterator[str]:
     yield from ("", "## The end", "")
-    kicks = f", {told.kicks} kicks" if told.kicks else ""
+    kicks = f", {walked.kicks} kicks" if walked.kicks else ""
     yield (
-        f"Signed after {len(told.steps)} steps: {told.readings} readings of leads{kicks}, "
-        f"about {told.minutes:.0f} minutes of work."
-        if told.end == "released"
-        else f"It ended {told.end}."
+        f"Signed after {len(walked.steps)} steps: {walked.readings} readings of leads{kicks}, "
+        f"about {walked.minutes:.0f} minutes of work."
+        if walked.end == "released"
+        else f"It ended {walked.end}."
     )
 
 
@@ -105,7 +131,8 @@ def page_of(name: str) -> str:
 def write() -> None:
     """Write every page."""
     for name in MOTORS:
-        (FOLDER / page_of(name)).write_text(lesson(name), encoding="utf-8")
+        for file, text in lesson(name).items():
+            (FOLDER / file).write_text(text, encoding="utf-8")
 
 
 if __name__ == "__main__":
