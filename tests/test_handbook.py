@@ -13,7 +13,9 @@ from careful_coil.desk.stations.together import Group
 from careful_coil.handbook import (
     FIRST,
     HEADING,
+    PICTURE,
     TABLES,
+    folder,
     heading_of,
     page_of,
     pages,
@@ -67,10 +69,13 @@ def test_every_link_of_a_page_leads_to_a_page_or_a_file() -> None:
             assert (folder / target).exists(), (page, target)
 
 
-def test_pages_have_headings_and_no_pictures() -> None:
+def test_pages_have_headings_and_only_pictures_that_are_with_them() -> None:
+    shown = set[str]()
     for page in pages():
         assert HEADING.search(text_of(page))
-        assert "![" not in text_of(page)
+        shown |= {m["file"] for m in PICTURE.finditer(text_of(page))}
+    assert shown == {p.name for p in folder().glob("*.svg")}
+    assert not any(PICTURE.search(hit.line) for hit in search("winding"))
     with pytest.raises(KeyError):
         text_of("nothing.md")
 

@@ -1,6 +1,7 @@
 """The handbook in the window: F1 opens it at the part that is open, it is searched, Escape leads back."""
 
 from PySide6.QtCore import QUrl
+from PySide6.QtGui import QTextDocument
 
 from careful_coil.core.settings import Settings
 from careful_coil.desk.gear.capacitors import CapacitorsPart
@@ -9,6 +10,8 @@ from careful_coil.desk.stations.start_gear import StartGearPage
 from careful_coil.desk.words_here import words_in
 from tests.desk.driver import Bench, Key
 from tests.desk.hands import part, station
+
+PICTURE = QTextDocument.ResourceType.ImageResource.value
 
 
 def test_f1_opens_the_page_of_the_part_and_escape_leads_back(shared: Bench) -> None:
@@ -113,3 +116,25 @@ def test_a_word_is_found_whole_in_either_name_and_in_the_plural() -> None:
 
     assert names("Two end bells, one Hipot.") == ["end shield", "flash test"]
     assert names("unearthed bondage") == []
+
+
+def test_a_lesson_shows_its_drawings_in_the_themes_colours(shared: Bench) -> None:
+    window, theme = shared.window, shared.window.theme
+    shared.key(Key.Key_F1)
+    book = window.reading.handbook
+    try:
+        for shown in (theme, theme.other()):
+            window.set_theme(shown)
+            book.show_page("learn-six-marked.md")
+            name = QUrl("learn-six-marked-card.svg")
+            image = book.browser.loadResource(PICTURE, name)
+            assert 200 < image.width() <= book.browser.viewport().width()
+            assert image.pixelColor(0, 0) == shown.colour("surface")
+            seen = {
+                image.pixelColor(x, y).name() for x in range(0, 300, 3) for y in range(0, 90, 3)
+            }
+            assert shown.colour("ink").name() in seen
+        assert book.browser.loadResource(PICTURE, QUrl("nothing.svg")).isNull()
+    finally:
+        window.set_theme(theme)
+        shared.key(Key.Key_Escape)
