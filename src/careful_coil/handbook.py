@@ -43,7 +43,8 @@ def text_of(page: str) -> str:
     here = folder()
 
     def kept(picture: re.Match[str]) -> str:
-        return picture[0] if (here / picture["file"]).is_file() else ""
+        file = picture["file"]
+        return picture[0] if "/" not in file and (here / file).is_file() else ""
 
     return PICTURE.sub(kept, (here / page).read_text(encoding="utf-8"))
 
