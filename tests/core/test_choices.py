@@ -13,7 +13,7 @@ from careful_coil.core.condition.suspicion import symptoms_in
 from careful_coil.core.condition.symptoms import SHORT, complaint_of
 from careful_coil.core.connect.rotation import read_turn
 from careful_coil.core.connect.typed import read_supply
-from careful_coil.core.errors import BadValue
+from careful_coil.core.errors import AmbiguousValue, BadValue
 from careful_coil.core.gear.names import KINDS, kind_named, title_of
 from careful_coil.core.gear.separating import TESTS
 from careful_coil.core.job import fold
@@ -251,3 +251,19 @@ def test_a_complaint_by_numbers_says_what_its_words_say() -> None:
     for bad in ("20", "0 1", "1 99"):
         with pytest.raises(BadValue, match="0"):
             complaint_of(bad)
+
+
+@pytest.mark.parametrize("text", ["5", "0,4", "9 V", "1~ 5"])
+def test_a_supply_of_fewer_volts_than_any_motor_takes_is_refused(text: str) -> None:
+    with pytest.raises(BadValue, match="No motor runs on so few"):
+        read_supply(text, NOTHING)
+
+
+@pytest.mark.parametrize(("text", "first"), [("2,2", "2,2 hp"), ("5.5", "5.5 hp"), ("35", "35 W")])
+def test_a_bare_power_that_may_be_another_unit_is_asked_about(text: str, first: str) -> None:
+    with pytest.raises(AmbiguousValue) as asked:
+        list(written("plate", "power", text, NOTHING))
+    assert first in str(asked.value)
+    assert f"{text} kW" in str(asked.value)
+    for plain in ("370", f"{text} kW", f"{text} hp", f"{text} W"):
+        assert list(written("plate", "power", plain, NOTHING))

@@ -122,6 +122,14 @@ def test_a_testers_range_end_is_a_lower_bound() -> None:
         ("50 Hz", Quantity.FREQUENCY, 50.0),
         ("1440 rpm", Quantity.SPEED, 1440.0),
         ("1440 1/min", Quantity.SPEED, 1440.0),
+        ("2,2 kw", Quantity.POWER, 2200.0),
+        ("750 w", Quantity.POWER, 750.0),
+        ("1 ps", Quantity.POWER, 735.5),
+        ("25 uf", Quantity.CAPACITANCE, 25e-6),
+        ("100 PF", Quantity.CAPACITANCE, 100e-12),
+        ("2 gohm", Quantity.INSULATION, 2e9),
+        ("500 MEG", Quantity.INSULATION, 500e6),
+        ("500 ma", Quantity.CURRENT, 0.5),
     ],
 )
 def test_other_quantities_are_read_in_their_own_units(
@@ -305,3 +313,20 @@ def test_any_text_gives_a_value_or_a_message(text: str) -> None:
 )
 def test_a_figure_is_written_as_a_person_writes_it(value: float, digits: int, text: str) -> None:
     assert show_figure(value, digits) == text
+
+
+@pytest.mark.parametrize(
+    ("text", "quantity"),
+    [("5 mw", Quantity.POWER), ("5 MA", Quantity.CURRENT), ("500 mohm", Quantity.INSULATION)],
+)
+def test_the_case_of_m_tells_milli_from_mega_and_is_never_guessed(
+    text: str, quantity: Quantity
+) -> None:
+    with pytest.raises(BadValue, match="is not a unit of"):
+        parse(text, quantity)
+
+
+def test_a_horsepower_is_shown_as_it_was_typed() -> None:
+    assert show(parse("3 Hp", Quantity.POWER)) == "3 Hp"
+    with pytest.raises(AmbiguousValue):
+        parse("25 mf", Quantity.CAPACITANCE)

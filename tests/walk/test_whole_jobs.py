@@ -27,6 +27,8 @@ def test_of_a_step_asked_at_its_volts_amps_and_words_are_enough() -> None:
     told = step_told("3.1/3.2/3.1 1493 smooth", 3, volt=400.0, minutes=10.0)
     assert (told["volt"], told["amp"]) == ((400.0,), (3.1, 3.2, 3.1))
     assert (told["rpm"], told["minute"], told["turns"]) == (1493.0, 10.0, "smooth")
+    for text in ("400 v 3.1/3.2/3.1 1493 smooth", "400 3.1/3.2/3.1 1493 rpm smooth"):
+        assert step_told(text, 3, volt=400.0, minutes=10.0) == told
     other = step_told("390 V 3.1/3.2/3.1 A 4 min rough", 3, volt=400.0, minutes=10.0)
     assert (other["volt"], other["minute"], other["turns"]) == ((390.0,), 4.0, "rough")
     for text in ("smooth", "3.1/3.2 smooth", "3.1/3.2/3.1 1493 12 smooth"):

@@ -22,7 +22,7 @@ START_VOLTS = (
     130.0  # a single figure at so few volts or less, and this many µF, is a start capacitor
 )
 START_MICROFARAD = 40.0
-_UNIT = r"(?:µF|μF|uF|mfd|MFD|Mfd|mF|MF|nF|pF|mmf|F)"
+_UNIT = r"(?:(?i:µF|μF|uF|mfd|mF|nF|pF|mmf)|F)"
 _NUMBER = r"\d+(?:[.,]\d+)?"
 _FARADS = re.compile(
     rf"(?P<first>{_NUMBER})\s*(?:(?P<dash>-|–|—|to|\.\.)\s*(?P<last>{_NUMBER}))?"

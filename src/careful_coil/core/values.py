@@ -105,7 +105,7 @@ def parse(text: str, quantity: Quantity) -> BenchValue:
         number=number,
         qualifier=qualifier,
         as_read=read,
-        foreign=unit.replace("°", "").strip() in family.foreign,
+        foreign=unit.replace("°", "").strip().lower() in {u.lower() for u in family.foreign},
     )
 
 
@@ -245,7 +245,7 @@ def _in_base(read: str, number: Decimal, unit: str, quantity: Quantity) -> Decim
     family = FAMILIES[quantity]
     if quantity is Quantity.TEMPERATURE:
         return _celsius(read, number, unit)
-    if quantity is Quantity.CAPACITANCE and unit in ("mF", "MF"):
+    if quantity is Quantity.CAPACITANCE and unit.lower() == "mf":
         raise AmbiguousValue(read, f"{number} µF", f"{number * 1000} µF (millifarad)")
     unit = unit or family.bare
     if not unit:
@@ -262,9 +262,25 @@ def _in_base(read: str, number: Decimal, unit: str, quantity: Quantity) -> Decim
             known = _ONE if rest == "" else family.units.get(rest)
             if known is not None:
                 return _times(number.scaleb(_POWERS[prefix]), known)
-    if unit.lower() in family.units:
-        return _times(number, family.units[unit.lower()])
+    plain = _whatever_case(unit.lower(), family)
+    if plain is not None:
+        return _times(number.scaleb(_POWERS[plain[0]]), plain[1])
     raise BadValue(read, family.example, f"“{unit}” is not a unit of {quantity.value}.")
+
+
+def _whatever_case(unit: str, family: Family) -> tuple[str, Decimal] | None:
+    """Return prefix and factor of a unit typed in small letters; never of m or M, whose case tells them apart."""
+    units = {name.lower(): factor for name, factor in family.units.items()}
+    if unit in units:
+        return "", units[unit]
+    for prefix in family.prefixes:
+        for spelling in (prefix, *_SPELLINGS.get(prefix, ())):
+            rest = unit.removeprefix(spelling.lower()).strip()
+            if spelling in ("m", "M") or not unit.startswith(spelling.lower()):
+                continue
+            if rest in units or (not rest and family.ohms):
+                return prefix, units.get(rest, _ONE)
+    return None
 
 
 def _times(number: Decimal, factor: Decimal) -> Decimal:

@@ -29,6 +29,7 @@ from PySide6.QtWidgets import (
 from careful_coil.core.errors import BadValue, CoilError
 from careful_coil.desk.at_field import typed_in
 from careful_coil.desk.label import Label
+from careful_coil.desk.listing import ENTER
 from careful_coil.desk.painted import BAR
 from careful_coil.desk.said import said
 from careful_coil.desk.theme import Theme
@@ -135,6 +136,8 @@ class Cell(Line):
             self.open_choices()
             return
         super().keyPressEvent(event)
+        if event.key() in ENTER:
+            event.accept()  # Qt hands Enter on to what is behind a line
 
 
 class Title(QLabel):
@@ -230,6 +233,9 @@ class Field(QWidget):
         super().__init__()
         self._beside = beside
         self._commit, self._clears, self._most = commit, clears, most
+        self.on_empty: Callable[[], None] | None = (
+            None  # what Enter does where nothing is typed; None: goes on
+        )
         self._holds = holds
         self.asked = False
         self._of, self._drafts = "", dict[str, tuple[str, str]]()
@@ -373,6 +379,9 @@ class Field(QWidget):
         self._entered()
 
     def _entered(self) -> None:
+        if self.on_empty is not None and not self.cell.text() and not self.cell.isModified():
+            self.on_empty()
+            return
         self.finish()
         if self.message.isVisible():
             return

@@ -26,6 +26,7 @@ from PySide6.QtWidgets import (
 from careful_coil.core.stations import STATIONS
 from careful_coil.core.stations import TITLES as SHOWN
 from careful_coil.desk import paint
+from careful_coil.desk.listing import Listing
 from careful_coil.desk.next_card import NextCard
 from careful_coil.desk.session import Session
 from careful_coil.desk.theme import Theme
@@ -227,7 +228,7 @@ class Ledger(QFrame):
         self._session = session
         self.card = NextCard(theme)
         self.model = LedgerModel()
-        self.list = QListView()
+        self.list = Listing()
         self.list.setAccessibleName("Findings")
         self.list.setModel(self.model)
         self.delegate = LedgerDelegate(theme, self.list)

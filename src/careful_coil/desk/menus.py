@@ -128,7 +128,7 @@ def _bench(w: "Window") -> Iterator[Act]:
     for station, name in SHOWN.items():
         yield "&Bench", name, (f"Ctrl+{STATIONS.index(station) + 1}",), partial(w.go, station)
     yield "&Bench", "To the meter strip", ("Ctrl+M",), w.to_strip
-    yield "&Bench", "Do what Next says", ("Ctrl+Return",), w.do_next
+    yield "&Bench", "Do what Next says", ("Ctrl+Return",), w.doing.next
     yield "&Bench", "Bring back what was skipped", ("Shift+N",), s.bring_back
     yield "&Bench", "Strike the last entry", ("Ctrl+Z",), s.strike_last
     yield "&Bench", "Take the strike back", ("Ctrl+Shift+Z",), s.strike_back

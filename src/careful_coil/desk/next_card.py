@@ -15,6 +15,7 @@ if TYPE_CHECKING:
     from careful_coil.core.ledger import Judgement, NextStep
 
 AT_ONCE = ("ready", "trial-ready", "checks")  # lists that are looked over together
+SIGNED = ("ready", "trial-ready")  # and logged as a whole
 MOST_CHOICES = 8  # words of an answer that are shown
 
 
@@ -79,7 +80,8 @@ class NextCard(Painted):
             if not first.choices:
                 return ""
             every = ", A all of it" if first.reader in AT_ONCE else ""
-            return f"{len(first.choices)} to tick: Space each{every}."
+            then = ", then Enter" if first.reader in SIGNED else ""
+            return f"{len(first.choices)} to tick: Space each{every}{then}."
         unit = f", in {first.unit}" if first.unit else ""
         return f"Answer: {first.name}{unit}." if first.reader else ""
 

@@ -130,6 +130,7 @@ class Part(QWidget):
         )
         if self.follows:
             field.entered.connect(self.session.entered)
+            field.on_empty = self.session.next_wanted.emit
         self.fields[name] = field
         if place:
             self.column.addWidget(field)
@@ -199,6 +200,7 @@ class Part(QWidget):
         )
         if self.follows:
             field.entered.connect(self.session.entered)
+            field.on_empty = self.session.next_wanted.emit
         self.fields[own.prefix + name] = field
         self._sheets.append((sheet, name, of))
         return field

@@ -18,7 +18,6 @@ from PySide6.QtCore import (
 from PySide6.QtGui import QPainter, QPaintEvent, QPen, QPolygonF
 from PySide6.QtWidgets import (
     QLineEdit,
-    QListView,
     QStyle,
     QStyledItemDelegate,
     QStyleOptionViewItem,
@@ -30,6 +29,7 @@ from careful_coil.desk import paint
 from careful_coil.desk.bundles import is_bundle
 from careful_coil.desk.heard import Heard, Role
 from careful_coil.desk.label import Label
+from careful_coil.desk.listing import Listing
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.session import Session
 from careful_coil.desk.theme import Theme
@@ -271,7 +271,7 @@ class Rack(QWidget):
         self.search.setAccessibleName(
             "Find a motor, or a bench sum by name; or the path of a job to take in"
         )
-        self.list = QListView()
+        self.list = Listing()
         self.list.setAccessibleName("Motors in the shop")
         self.list.setModel(self.model)
         self.list.setUniformItemSizes(True)

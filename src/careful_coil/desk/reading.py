@@ -47,6 +47,11 @@ class Reading:
             self._sum_card.closed.connect(w.to_strip)
         return self._sum_card
 
+    @property
+    def open(self) -> bool:
+        """Whether handbook or sums lie over the bench."""
+        return any(p is not None and p.isVisible() for p in (self._made, self._sum_card))
+
     def unfold(self, name: str) -> None:
         """Open the card of a bench sum."""
         room = self._window.room_above_strip().adjusted(0, 60, 0, -20)

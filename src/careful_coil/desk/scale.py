@@ -119,6 +119,10 @@ class ScaleField(Field):
             super().keyPressEvent(event)
 
     def _picked(self, word: str) -> None:
+        if word and word == self.cell.stood and not self.asked and self.on_empty is not None:
+            self._mark(word)
+            self.on_empty()  # it stands already, and Next asks for something else
+            return
         self.cell.setText(word)
         self.cell.setModified(True)
         self.finish()

@@ -47,6 +47,7 @@ class Session(Asking):
     strip_wanted = Signal()
     answered = Signal(str)  # a test's word, chosen by pointer
     entered = Signal()  # before it is judged
+    next_wanted = Signal()
     settings_changed = Signal()
     alarm = Signal(str)  # a stop rule: seen from across the shop
     who_wanted = Signal()  # something waits for the initials of who is at the bench

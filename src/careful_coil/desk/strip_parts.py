@@ -10,6 +10,7 @@ from careful_coil.core.stations import Station
 from careful_coil.desk import paint
 from careful_coil.desk.field import Line
 from careful_coil.desk.heard import Heard, Role, tell
+from careful_coil.desk.listing import ENTER
 from careful_coil.desk.painted import Painted
 from careful_coil.desk.session import Session
 from careful_coil.desk.theme import Theme
@@ -102,6 +103,8 @@ class EntryLine(Line):
                 self.setText(word)
                 return
         super().keyPressEvent(event)
+        if key in ENTER:
+            event.accept()  # Qt hands Enter on to what is behind a line
 
 
 class Probes(Painted):

@@ -52,6 +52,17 @@ class TickRoll(Roll):
         self.items, self.done = tuple(items), done & {i.name for i in items}
         self.retell()
 
+    @property
+    def left(self) -> list[Item]:
+        """Return what is not ticked yet."""
+        return [i for i in self.items if i.name not in self.done]
+
+    @property
+    def still(self) -> str:
+        """Return what is to be ticked before Enter takes the list, nothing where all of it is."""
+        left = self.left
+        return f"Still to tick: {left[0].words[0].lower()}{left[0].words[1:]}." if left else ""
+
     def count(self) -> int:
         """Return how many there are."""
         return len(self.items)

@@ -18,7 +18,7 @@ from careful_coil.core.ledger.asks import Question
 from careful_coil.core.settings import Settings
 from careful_coil.desk.ask_row import EnterButton
 from careful_coil.desk.connect.beyond import TagRoll
-from careful_coil.desk.driven import Driven, Key
+from careful_coil.desk.driven import CTRL, Driven, Key
 from careful_coil.desk.field import Cell
 from careful_coil.desk.stations.in_section import CALLED, ENDS
 from careful_coil.desk.tick_roll import TickRoll
@@ -102,11 +102,16 @@ class WindowBench:
     # --- to where it is answered ---------------------------------------------------------------------
 
     def _go(self, step: NextStep, question: Question, before: int) -> bool:
-        """Press Next until the log grows (the card does it itself) or the cursor is at the question."""
+        """Press Next until the log grows (the card does it itself) or the cursor is at the question.
+
+        At the strip Enter alone is Next.
+        """
         if self._at(step, question):
             return False
         for _ in range(MOST_PRESSES):
-            self.driven.ctrl(Key.Key_Return)
+            line = self.driven.window.strip.line
+            at_strip = self.driven.focus is line and not line.text()
+            self.driven.key(Key.Key_Return, *(() if at_strip else (CTRL,)))
             if question.reader == "discharge":
                 self._wait_earthed()
             if len(self.entries) > before:

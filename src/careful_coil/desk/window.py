@@ -8,6 +8,7 @@ from PySide6.QtGui import (
     QCloseEvent,
     QDragEnterEvent,
     QDropEvent,
+    QKeyEvent,
     QResizeEvent,
 )
 from PySide6.QtWidgets import (
@@ -17,9 +18,9 @@ from PySide6.QtWidgets import (
     QVBoxLayout,
 )
 
-from careful_coil.core.stations import Station
 from careful_coil.desk.beginning import Beginning
 from careful_coil.desk.bundles import is_bundle, take_in
+from careful_coil.desk.doing import Doing
 from careful_coil.desk.follow import Follow
 from careful_coil.desk.keys import KeySheet
 from careful_coil.desk.leaving import Leaving
@@ -37,11 +38,10 @@ from careful_coil.desk.shared.page import Page
 from careful_coil.desk.standback import StandBack
 from careful_coil.desk.strip import Strip
 from careful_coil.desk.theme import Theme
+from careful_coil.desk.unwanted import taken
 from careful_coil.desk.way import Way
 
 if TYPE_CHECKING:
-    from careful_coil.core.job import AnyBody
-    from careful_coil.core.ledger import Judgement, NextStep
     from careful_coil.desk.settings_page import SettingsPage
 
 ROOM_FOR_RACK = 1000  # pixels at 100 % text below which the rack folds by itself
@@ -69,6 +69,7 @@ class Window(QMainWindow):
         self._settings_page: SettingsPage | None = None
         self.whole = self._lay_out()
         self._follow = Follow(self.focusWidget)
+        self.doing = Doing(self)
         self.keys = KeySheet(self.whole, theme)
         self.looks = QTimer(self)  # at the clock: a proof of no volts lapses by it
         self.looks.timeout.connect(session.by_the_clock)
@@ -106,10 +107,11 @@ class Window(QMainWindow):
         self.rack.opened.connect(s.open_job)
         self.rack.sum_wanted.connect(self.reading.unfold)
         self.rack.file_wanted.connect(partial(take_in, s))
-        self.ledger.card.pressed.connect(self.do_next)
-        self.strip.next_wanted.connect(self.do_next)
+        self.ledger.card.pressed.connect(self.doing.next)
+        self.strip.next_wanted.connect(self.doing.next)
         self.strip.line.paged.connect(self._page_on)
-        self.rack.next_wanted.connect(self.do_next)
+        self.rack.next_wanted.connect(self.doing.next)
+        self.session.next_wanted.connect(self.doing.to_next)
         self.rack.who.returnPressed.connect(self.to_strip)
         self.way.chosen.connect(self.go)
         s.job_opened.connect(self._begun)
@@ -124,7 +126,7 @@ class Window(QMainWindow):
     def _made(self, page: Page) -> None:
         """Take a station's page in as it is first opened, and hear what it asks of the window."""
         self.stack.addWidget(page)
-        page.joint_wanted.connect(self.do_connect)
+        page.joint_wanted.connect(self.doing.connect)
         page.stubs_wanted.connect(partial(write_stubs, self.session, self.wrote))
         page.tags_wanted.connect(partial(write_tags, self.session, self.wrote))
 
@@ -190,22 +192,13 @@ class Window(QMainWindow):
             here = step is not None and step.station == self.session.station
             page.mark_next(step.focus if step is not None and here else "")
             self._released()
-            self._go_on(self._follow.on(job.judged.next, self.session.station))
+            self.doing.go_on(self._follow.on(job.judged.next, self.session.station))
 
     def _begun(self) -> None:
         """Put the cursor on the strip once the first motor is shown, unless a hand is at the finder by now."""
         self.session.job_opened.disconnect(self._begun)
         if self.focusWidget() is self.rack.search and not self.rack.search.text():
             self.to_strip()
-
-    def _go_on(self, step: "NextStep | None") -> None:
-        """Put the cursor where Next asks on at this station."""
-        if step is None:
-            return
-        if any(q.reader == "strip" for q in step.asks):
-            self.to_strip()
-        elif step.focus:
-            self.pages[self.session.station].put_cursor(step.focus)
 
     def _entered(self) -> None:
         job = self.session.open
@@ -276,62 +269,10 @@ class Window(QMainWindow):
         self.rack.show()
         self.rack.search.setFocus(Qt.FocusReason.ShortcutFocusReason)
 
-    # --- Next -----------------------------------------------------------------------------------
-
-    def do_next(self) -> None:
-        """Do what the Next card says."""
-        job = self.session.open
-        if job is not None:
-            self._do(job.judged.next, job.judged)
-
-    def do_connect(self) -> None:
-        """Do the step that Connect shows, whatever other stations still want."""
-        job = self.session.open
-        if job is not None:
-            self._do(next(iter(job.judged.at_connect), None), job.judged)
-
-    def _do(self, step: "NextStep | None", judged: "Judgement") -> None:
-        """Log what a step is done by, where its station is open; else go to where it is done."""
-        if step is None:
-            return
-        from careful_coil.core.ledger.acts import ACTS
-        from careful_coil.core.probes import PROBES
-
-        here = self.session.station == step.station
-        act = ACTS.get(step.act) if here else None
-        page = self.pages[self.session.station]
-        if act is not None:
-            self._log(act(judged, step), step.station)
-        elif not (here and step.act == "discharge" and page.discharge()):
-            self.session.pick(None)
-            self.go(step.station, step.focus)
-            if here and step.act in PROBES:
-                self._say_how(step)
-
-    def _log(self, body: "AnyBody", station: Station) -> None:
-        def refused(words: str) -> None:
-            """Ask for the initials where they are what is missing, and log it then."""
-            from careful_coil.core.ledger.admission import INITIALS
-
-            if words == INITIALS:
-                self.way.say("", "")
-                self.session.held.append(again)
-                self.session.who_wanted.emit()
-
-        def again() -> None:
-            if self.session.who:  # nobody: it is left
-                self._log(body, station)
-
-        self.session.record(body, station=station, failed=refused)
-
-    def _say_how(self, step: "NextStep") -> None:
-        bound = self.session.bound
-        live = bool(bound and bound.instrument)
-        words = (
-            "Space takes it, or type it and press Enter." if live else "Type it and press Enter."
-        )
-        self.strip.note.say(words, "note")
-        self.to_strip()
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """Take a key that nothing with the cursor wanted."""
+        if not taken(self, event):
+            super().keyPressEvent(event)
 
     # --- papers and files -----------------------------------------------------------------------
 

@@ -37,6 +37,10 @@ def read_supply(text: str, job: Job) -> Supply:
     rest, said = _READ.subn(" ", rest)
     rest, hertz = hertz_in(rest)
     volt = positive(rest.strip(" ,;/~") or text, Quantity.VOLTAGE)
+    if volt < LEAST_SUPPLY:
+        raise BadValue(
+            text, "the volts of the supply, such as 400 or 1~ 230", "No motor runs on so few."
+        )
     usual = job.supply.hertz if job.supply else (job.plate.hertz or 50.0)
     own = 1 if job.plate.phases == 1 else 3
     read = bool(said) or ((phases or own) == 1 and volt not in NAMED_VOLTS)
@@ -48,6 +52,7 @@ NAMED_VOLTS = frozenset({
     12, 24, 48, 100, 110, 115, 120, 125, 127, 200, 208, 220, 230, 240, 250, 277, 346, 347, 380, 400, 415, 440,
     460, 480, 500, 525, 575, 600, 660, 690,
 })  # fmt: skip
+LEAST_SUPPLY = 10.0  # V; the least that motors of a shop are made for is 12
 _READ = re.compile(r"\b(?:as\s+)?(?:measured|read|by\s+meter)\b", re.IGNORECASE)
 _ONE = r"\b(?:1|one|single|mono)[\s-]*(?:~|ph(?:ase)?s?\b)|\b1\s*(?:~|ac\b)"
 _THREE = r"\b(?:3|three)[\s-]*(?:~|ph(?:ase)?s?\b|[x×]\s*(?=\d))|\b3\s*(?:~|ac\b)"

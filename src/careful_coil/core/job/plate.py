@@ -171,7 +171,7 @@ def _read(field: str, text: str) -> dict[str, object]:
     if field in _SHARES:
         return {field.replace("-", "_"): _share(text, *_SHARES[field])}
     if field == "capacitor":
-        first = re.split(r"(?<=F)\s+|(?<=mfd)\s+|(?<=MFD)\s+|/", text.strip())[0]
+        first = re.split(r"(?i)(?<=f)\s+|(?<=mfd)\s+|/", text.strip())[0]
         return {"microfarad": 1e6 * parse(first, Quantity.CAPACITANCE).value}
     if field not in _FIGURES:
         return {}

@@ -1,5 +1,6 @@
 """What is typed into a declared field, as it is kept: read by its declaration, or by its subject's own reader."""
 
+import re
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from functools import partial
 
@@ -7,7 +8,8 @@ from careful_coil.core.can_marking import in_full, read_marking
 from careful_coil.core.condition.symptoms import complaint_of
 from careful_coil.core.connect.typed import read_wish
 from careful_coil.core.days import read_day
-from careful_coil.core.errors import BadValue
+from careful_coil.core.errors import AmbiguousValue, BadValue
+from careful_coil.core.figures import figure
 from careful_coil.core.gear.capacitor_rules import measured_of, renewed_as, serves_as
 from careful_coil.core.gear.positions import read_table, show_table
 from careful_coil.core.gear.typed import drained_of, let_go_at, loss_of, microfarad_of, size_read
@@ -43,6 +45,12 @@ def _plain(read: Callable[[str], str]) -> Special:
 def _plate(text: str, _: Job, __: str, field: str) -> str:
     told = in_full(text) if field == "capacitor" else text
     check_field(field, told)
+    if field == "power" and BARE.fullmatch(told.strip()):
+        bare = told.strip()
+        power = figure(bare, wanted="the power with its unit, such as 2.2 kW, 3 hp")
+        if power < LEAST_BARE_W:
+            small = power >= SMALL_FROM  # a fan of 35 W, or a mill's 35 kW
+            raise AmbiguousValue(text, f"{bare} {'W' if small else 'hp'}", f"{bare} kW")
     return told
 
 
@@ -52,6 +60,11 @@ def _loss(text: str, job: Job, of: str, _: str) -> str:
 
 
 AS_ASKED = "="
+BARE = re.compile(r"[\d.,]+")
+LEAST_BARE_W = (
+    100.0  # watts where the unit is not typed; below it may be kilowatts or horsepower too
+)
+SMALL_FROM = 15.0
 VG = ("10", "15", "22", "32", "46", "68", "100")  # grades of ISO 3448 that bushes run in
 
 

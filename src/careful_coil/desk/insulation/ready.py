@@ -2,6 +2,7 @@
 
 from typing import Literal
 
+from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QWidget
 
 from careful_coil.core.choices import one_of
@@ -55,17 +56,23 @@ class ReadyPart(Part):
         self.column.addWidget(self.caution)
         self.roll = TickRoll(theme, "To be ticked before the test", at_once=True)
         self.roll.entered.connect(self.log)
-        self.roll.ticked.connect(self._show_key)
+        self.roll.ticked.connect(self._ticked)
         self.column.addWidget(self.roll)
         self.key = EnterButton("All of it is done")
         self.key.clicked.connect(self.log)
         self.column.addWidget(self.key)
+        self.fields["temperature"].entered.connect(self._to_ticks)
         self._ready = False  # whether the ticks were logged
 
     def start(self) -> QWidget:
         """Start at what is still missing: the winding's temperature, else the ticks."""
         known = self.session.under.at_c is not None
         return self.roll if known else self.fields["temperature"].cell
+
+    def _to_ticks(self) -> None:
+        """Go on to the ticks once the winding's temperature is known: the usual volts stand."""
+        if self.session.under.at_c is not None and not self._ready:
+            self.roll.setFocus(Qt.FocusReason.OtherFocusReason)
 
     def opened(self) -> None:
         """Begin with nothing ticked."""
@@ -145,17 +152,20 @@ class ReadyPart(Part):
             return f"{words}: the winding is not {margin:g} K above it. Warm it first: it is wet, whatever it reads."
         return f"{words}, the winding well above it."
 
+    def _ticked(self) -> None:
+        self.session.told.emit("", "")  # what was still to be ticked
+        self._show_key()
+
     def _show_key(self) -> None:
-        left = [i for i in self.roll.items if i.name not in self.roll.done]
+        left = self.roll.left
         self.key.setText("All of it is done · Enter" if not left else f"{len(left)} still to tick")
         self.key.setEnabled(not left)
 
     def log(self) -> None:
         """Log that all is ticked, under the initials of whoever is at the bench."""
         s = self.session
-        left = [i for i in self.roll.items if i.name not in self.roll.done]
-        if left:
-            s.told.emit(f"Still to tick: {left[0].words[0].lower()}{left[0].words[1:]}.", "watch")
+        if self.roll.still:
+            s.told.emit(self.roll.still, "watch")
             return
         if s.under.at_c is None:
             s.told.emit("The winding's temperature first: the figure is corrected by it.", "watch")

@@ -61,7 +61,7 @@ class ReadyPart(Part):
         )
         self.roll = TickRoll(theme, "Ready before volts", at_once=True)
         self.roll.entered.connect(self.log)
-        self.roll.ticked.connect(self._show_key)
+        self.roll.ticked.connect(self._ticked)
         self.key = EnterButton("All of it is ready")
         self.key.clicked.connect(self.log)
         self.drawn = Plot(theme, "The bench as it is wired", 10)
@@ -119,8 +119,12 @@ class ReadyPart(Part):
         job = self.session.open
         sheet_of(text, speeds_of(job.judged.facts.connecting) if job else ())
 
+    def _ticked(self) -> None:
+        self.session.told.emit("", "")  # what was still to be ticked
+        self._show_key()
+
     def _show_key(self) -> None:
-        left = [i for i in self.roll.items if i.name not in self.roll.done]
+        left = self.roll.left
         self.key.setText("All of it is ready · Enter" if not left else f"{len(left)} still to tick")
         self.key.setEnabled(not left)
 
@@ -142,10 +146,8 @@ class ReadyPart(Part):
 
     def log(self) -> None:
         """Log that all is ready."""
-        left = [i for i in self.roll.items if i.name not in self.roll.done]
-        if left:
-            words = f"Still to tick: {left[0].words[0].lower()}{left[0].words[1:]}."
-            self.session.told.emit(words, "watch")
+        if self.roll.still:
+            self.session.told.emit(self.roll.still, "watch")
             return
         if self.roll.items:
             items = tuple(i.name for i in self.roll.items)

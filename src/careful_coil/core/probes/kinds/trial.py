@@ -10,6 +10,7 @@ from careful_coil.core.units import Quantity
 
 WANTED = "volts, amps of each line, then what was read: 400 V 3.1/3.2/3.1 A 210 W 1493 rpm 31 °C 5 min smooth"
 MOST, NOISE_SHARE = 1e6, 1e-3
+AS_ASKED = 0.05  # share of the volts asked for within which a step is the one that was asked
 _TOKEN = re.compile(
     r"(\d[\d.,'’/]*)\s*(V|A|kW|W|rpm|/min|°C|C|°F|F|min|s|N·?m)(?![A-Za-z])[,;]?\s*", re.IGNORECASE
 )
@@ -38,7 +39,7 @@ def step_told(
     """Return a step as typed, with amps of so many lines or one for all. Raises: BadValue.
 
     Where it is asked for at `volt`, and after so many `minutes`, these need not be typed: a first figure
-    without unit is the amps, a second one rpm.
+    without unit is the amps, a second one rpm; volts may stand before them.
     """
     found: Body = {}
     rest = _with_units(text.strip()) if volt else text.strip()
@@ -59,9 +60,9 @@ def step_told(
             raise BadValue(text, WANTED, f"{len(figures)} figures before {match[2]}.")
         found[place] = tuple(figures) if many else figures[0]
         rest = rest[match.end() :]
-    if volt and "amp" in found and "volt" not in found:
-        found["volt"] = (volt,)
-        if minutes:
+    if volt and "amp" in found:
+        volts = found.setdefault("volt", (volt,))
+        if minutes and all(abs(v / volt - 1) <= AS_ASKED for v in volts):
             found.setdefault("minute", minutes)
     words = rest.split()
     if words and turning(words[0]):
@@ -73,18 +74,24 @@ def step_told(
     return {"kind": "trial-step", **found, "remark": " ".join(words), "instrument": instrument}
 
 
-_BARE = re.compile(r"(\d[\d.,'’/]*)(?:\s+(\d[\d.,]*))?(?=\s+[A-Za-z]|\s*$)")
+_VOLTS = re.compile(r"(\d[\d.,]*)\s*V[,;]?\s+(?=\d)|(\d[\d.,]*)\s+(?=\d[\d.,'’]*/)", re.IGNORECASE)
+_AMPS = re.compile(r"(\d[\d.,'’/]*)(?=\s|$)\s*")
+_SPEED = re.compile(r"\d[\d.,]*(?=\s|$)")
 
 
 def _with_units(text: str) -> str:
-    """Return a text whose first figures without unit are amps, then rpm, with these units."""
-    if _TOKEN.match(text):
-        return text
-    found = _BARE.match(text)
-    if found is None:
-        return text
-    speed = f" {found[2]} rpm" if found[2] else ""
-    return f"{found[1]} A{speed}{text[found.end() :]}"
+    """Return a text with the units of its first figures: volts where amps of each line follow, amps, then rpm."""
+    volts = _VOLTS.match(text)
+    said = f"{volts[1] or volts[2]} V " if volts else ""
+    rest = text[volts.end() :] if volts else text
+    amps = _AMPS.match(rest)
+    if amps is None or _TOKEN.match(rest):
+        return said + rest
+    rest = rest[amps.end() :]
+    speed = _SPEED.match(rest)
+    if speed is not None and not _TOKEN.match(rest):
+        rest = f"{speed[0]} rpm{rest[speed.end() :]}"
+    return f"{said}{amps[1]} A {rest}"
 
 
 def _read(typed: Typing) -> Body:
