@@ -267,3 +267,18 @@ def test_a_bare_power_that_may_be_another_unit_is_asked_about(text: str, first: 
     assert f"{text} kW" in str(asked.value)
     for plain in ("370", f"{text} kW", f"{text} hp", f"{text} W"):
         assert list(written("plate", "power", plain, NOTHING))
+
+
+def test_a_telephone_without_a_figure_is_what_was_meant_for_the_next_field() -> None:
+    for told in ("0555 123", "shop@example.org", "none"):
+        assert list(written("ticket", "phone", told, NOTHING))
+    with pytest.raises(BadValue, match="has its own field"):
+        list(written("ticket", "phone", "hums, will not start", NOTHING))
+
+
+def test_a_plates_capacitor_is_no_power_and_no_speed() -> None:
+    for told in ("25 uf 450 v", "60", "88-108 MFD 110 VAC", "none", "?", "35 450"):
+        assert list(written("plate", "capacitor", told, NOTHING))
+    for other in ("3/4 hp", "1725", "3.2 A", "115/230"):
+        with pytest.raises(BadValue):
+            list(written("plate", "capacitor", other, NOTHING))

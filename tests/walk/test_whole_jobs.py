@@ -29,6 +29,14 @@ def test_of_a_step_asked_at_its_volts_amps_and_words_are_enough() -> None:
     assert (told["rpm"], told["minute"], told["turns"]) == (1493.0, 10.0, "smooth")
     for text in ("400 v 3.1/3.2/3.1 1493 smooth", "400 3.1/3.2/3.1 1493 rpm smooth"):
         assert step_told(text, 3, volt=400.0, minutes=10.0) == told
+    late = step_told("3.1/3.2/3.1 183 w 1488 45 C loud", 3, volt=400.0)
+    assert (late["rpm"], late["watt"], late["celsius"], late["turns"]) == (
+        1488.0,
+        183.0,
+        45.0,
+        "rough",
+    )
+    assert step_told("3.1 28 quiet", 3, volt=400.0)["rpm"] == 28.0  # of a gear
     other = step_told("390 V 3.1/3.2/3.1 A 4 min rough", 3, volt=400.0, minutes=10.0)
     assert (other["volt"], other["minute"], other["turns"]) == ((390.0,), 4.0, "rough")
     for text in ("smooth", "3.1/3.2 smooth", "3.1/3.2/3.1 1493 12 smooth"):

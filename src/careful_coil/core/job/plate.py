@@ -4,6 +4,7 @@ import re
 from dataclasses import dataclass
 from typing import Any
 
+from careful_coil.core.can_marking import in_full, read_marking
 from careful_coil.core.errors import BadValue
 from careful_coil.core.figures import figure, span, whole
 from careful_coil.core.job.pasted import read_pasted
@@ -171,8 +172,7 @@ def _read(field: str, text: str) -> dict[str, object]:
     if field in _SHARES:
         return {field.replace("-", "_"): _share(text, *_SHARES[field])}
     if field == "capacitor":
-        first = re.split(r"(?i)(?<=f)\s+|(?<=mfd)\s+|/", text.strip())[0]
-        return {"microfarad": 1e6 * parse(first, Quantity.CAPACITANCE).value}
+        return {"microfarad": _microfarad(text.strip())}
     if field not in _FIGURES:
         return {}
     quantity, name = _FIGURES[field]
@@ -185,6 +185,14 @@ def _read(field: str, text: str) -> dict[str, object]:
         raise BadValue(text, "a figure above nothing")
     every: dict[str, object] = {} if field == "power" else {f"all_{name}": figures}
     return {name: figures[0], **every}
+
+
+def _microfarad(text: str) -> float:
+    """Return µF as printed: of a range its middle, of several sections the first. Raises: BadValue."""
+    if re.fullmatch(r"[\d.,/ ]+", text) and in_full(text) == text:
+        return 1e6 * parse(text.split("/", maxsplit=1)[0], Quantity.CAPACITANCE).value
+    marking = read_marking(text)
+    return (marking.low + marking.high) / 2
 
 
 def _further(text: str) -> Rating:

@@ -4,6 +4,7 @@ import re
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from functools import partial
 
+from careful_coil.core.can_marking import WANTED as CAN
 from careful_coil.core.can_marking import in_full, read_marking
 from careful_coil.core.condition.symptoms import complaint_of
 from careful_coil.core.connect.typed import read_wish
@@ -15,7 +16,7 @@ from careful_coil.core.gear.positions import read_table, show_table
 from careful_coil.core.gear.typed import drained_of, let_go_at, loss_of, microfarad_of, size_read
 from careful_coil.core.job import Job
 from careful_coil.core.job.noted import Noted, note
-from careful_coil.core.job.plate import check_field
+from careful_coil.core.job.plate import check_field, unreadable
 from careful_coil.core.job.promise import waits_of
 from careful_coil.core.mechanics.typed import (
     bearing_size,
@@ -45,6 +46,8 @@ def _plain(read: Callable[[str], str]) -> Special:
 def _plate(text: str, _: Job, __: str, field: str) -> str:
     told = in_full(text) if field == "capacitor" else text
     check_field(field, told)
+    if field == "capacitor" and not unreadable(told):
+        _can(told.strip())
     if field == "power" and BARE.fullmatch(told.strip()):
         bare = told.strip()
         power = figure(bare, wanted="the power with its unit, such as 2.2 kW, 3 hp")
@@ -54,12 +57,29 @@ def _plate(text: str, _: Job, __: str, field: str) -> str:
     return told
 
 
+def _can(told: str) -> None:
+    """Refuse what no capacitor of a motor bears: 3/4 hp, 1725. Raises: BadValue, AmbiguousValue."""
+    if BARE.fullmatch(told):
+        figure(told, most=MOST_MICROFARAD, wanted=CAN)
+    else:
+        read_marking(told)
+
+
+def _phone(text: str, _: Job, __: str, ___: str) -> str:
+    if not any(c.isdigit() or c == "@" for c in text) and text.strip(" .").lower() not in NO_PHONE:
+        wanted = "a number or an address, such as 0555 123, or none"
+        raise BadValue(text, wanted, "What is wrong has its own field, the next.")
+    return text
+
+
 def _loss(text: str, job: Job, of: str, _: str) -> str:
     measured = measured_of(job.gear, of)
     return loss_of(text, job.plate.hertz, measured[0] if measured else None)
 
 
 AS_ASKED = "="
+MOST_MICROFARAD = 1500.0  # start capacitors end at about 1300 µF
+NO_PHONE = ("none", "no", "-", "?", "unknown")
 BARE = re.compile(r"[\d.,]+")
 LEAST_BARE_W = (
     100.0  # watts where the unit is not typed; below it may be kilowatts or horsepower too
@@ -111,6 +131,7 @@ SPECIALS: Mapping[str, Special] = {
     "bearing-number": _bearing,
     "oil": _oil,
     "complaint": _plain(complaint_of),
+    "phone": _phone,
     "day": _plain(read_day),
     "waits": _plain(waits_of),
     "ports": _plain(ports_of),

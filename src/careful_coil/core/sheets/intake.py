@@ -20,7 +20,7 @@ TICKET = Sheet(
     fields=(
         _told("name", "Motor, as the shop will call it", "Bakery, dough mixer", "motor"),
         _told("customer", "Customer"),
-        _told("phone", "Telephone"),
+        Field("phone", "Telephone", "0555 123", special="phone", longest=LONG, ask="word"),
         Field(
             "complaint",
             "What is wrong, in the customer's words",

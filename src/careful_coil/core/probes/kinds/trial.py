@@ -39,14 +39,14 @@ def step_told(
     """Return a step as typed, with amps of so many lines or one for all. Raises: BadValue.
 
     Where it is asked for at `volt`, and after so many `minutes`, these need not be typed: a first figure
-    without unit is the amps, a second one rpm; volts may stand before them.
+    without unit is the amps, the next, or one of three digits later, rpm; volts may stand before.
     """
     found: Body = {}
     rest = _with_units(text.strip()) if volt else text.strip()
-    while (match := _TOKEN.match(rest)) is not None:
-        place, unit, quantity = _UNITS[match[2].lower()]
+    while (match := _TOKEN.match(rest) or _speed_of(rest, bool(volt))) is not None:
+        place, unit, quantity = _UNITS[match[2].lower() or "rpm"]
         if place in found:
-            raise BadValue(text, WANTED, f"{match[2]} stands there twice.")
+            raise BadValue(text, WANTED, f"{match[2] or match[1]} stands there twice.")
         least = -50.0 if place == "celsius" else 0.0
         most = 400.0 if place == "celsius" else MOST
         base = "min" if place == "minute" else ""
@@ -76,7 +76,13 @@ def step_told(
 
 _VOLTS = re.compile(r"(\d[\d.,]*)\s*V[,;]?\s+(?=\d)|(\d[\d.,]*)\s+(?=\d[\d.,'’]*/)", re.IGNORECASE)
 _AMPS = re.compile(r"(\d[\d.,'’/]*)(?=\s|$)\s*")
-_SPEED = re.compile(r"\d[\d.,]*(?=\s|$)")
+_SECOND = re.compile(r"\d[\d.,]*(?=\s|$)")
+_SPEED = re.compile(r"(\d{3,}(?:[.,]\d)?)()(?=\s|$)\s*")
+
+
+def _speed_of(rest: str, asked: bool) -> re.Match[str] | None:
+    """Return a figure that can only be rpm: without unit, of three digits and more, its unit empty."""
+    return _SPEED.match(rest) if asked else None
 
 
 def _with_units(text: str) -> str:
@@ -88,7 +94,7 @@ def _with_units(text: str) -> str:
     if amps is None or _TOKEN.match(rest):
         return said + rest
     rest = rest[amps.end() :]
-    speed = _SPEED.match(rest)
+    speed = _SECOND.match(rest)
     if speed is not None and not _TOKEN.match(rest):
         rest = f"{speed[0]} rpm{rest[speed.end() :]}"
     return f"{said}{amps[1]} A {rest}"
