@@ -193,6 +193,9 @@ def test_three_sizes_in_a_line() -> None:
     assert inches == {"bore": "12.7", "outside": "28.575", "width": "6.35"}
     with pytest.raises(BadValue, match="smaller than the outside"):
         bearing_size("40 17 12")
+    assert bearing_size("5/8 in")["bore"] == "15.875"
+    with pytest.raises(BadValue):
+        bearing_size("1", "6203")  # the answer to another question
 
 
 # --- in a job ------------------------------------------------------------------------------------------

@@ -277,7 +277,15 @@ def test_a_telephone_without_a_figure_is_what_was_meant_for_the_next_field() -> 
 
 
 def test_a_plates_capacitor_is_no_power_and_no_speed() -> None:
-    for told in ("25 uf 450 v", "60", "88-108 MFD 110 VAC", "none", "?", "35 450"):
+    for told in (
+        "25 uf 450 v",
+        "60",
+        "88-108 MFD 110 VAC",
+        "none",
+        "?",
+        "35 450",
+        "108-130 250 vac",
+    ):
         assert list(written("plate", "capacitor", told, NOTHING))
     for other in ("3/4 hp", "1725", "3.2 A", "115/230"):
         with pytest.raises(BadValue):

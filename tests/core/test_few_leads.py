@@ -99,6 +99,8 @@ def test_no_start_gear_is_an_answer_and_a_riddle_is_none() -> None:
     assert told == {("capacitors", "none"), ("speed-switch", "none")}
     with pytest.raises(BadValue, match="or none"):
         read_inventory("S1", Gear())
+    with pytest.raises(BadValue, match="what stands on it"):
+        read_inventory("start capacitor", Gear())
     assert one_of("n", ("yes", "no")) == "no"
 
 
@@ -113,6 +115,8 @@ def test_start_gear_is_listed_in_short_and_named_in_turn() -> None:
         "C2": "25 µF 450 V",
     }
     known = Gear(capacitors={"C7": {"marking": "6 µF 400 V"}}, devices={"S1": "speed-switch"})
+    said = read_inventory("start capacitor 189-227 250; C2 run cap: =", Gear(), plate="25 µF 450 V")
+    assert [(n.of, n.text) for n in said] == [("C1", "189-227 µF 250 V"), ("C2", "25 µF 450 V")]  # type: ignore[union-attr]
     again = read_inventory("6 400; cs; 8 400", known)
     assert [n.of if isinstance(n, Noted) else n.name for n in again] == ["C7", "S1", "C1"]
     for bad, wanted in (

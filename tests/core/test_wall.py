@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given as each
 from hypothesis import strategies as st
 
-from careful_coil.core.condition.apart import ready_for, to_take_off
+from careful_coil.core.condition.apart import clips, ready_for, to_take_off
 from careful_coil.core.condition.wall import (
     TestWanted,
     covers,
@@ -363,3 +363,19 @@ def test_sensors_have_a_line_of_their_own_and_are_no_test_of_the_winding() -> No
     assert (good["insulation-sensors"].verdict, good["insulation-sensors"].gate) == ("good", False)
     over = told(300.0, test_volt=1000)["insulation-sensors"]
     assert "500 V, both ends tied, is the most" in over.why
+
+
+@pytest.mark.parametrize(
+    ("tested", "earths", "joined", "earthed"),
+    [
+        ("", True, "ABCD", "GH"),
+        ("AB", True, "AB", "CDGH"),
+        ("AB", False, "AB", "GH"),  # guarded: the other winding stands apart, the sensors never
+        ("H", False, "H", "G"),
+    ],
+)
+def test_an_earth_lead_and_sensors_stand_at_the_frame_not_on_the_testers_clip(
+    tested: str, earths: bool, joined: str, earthed: str
+) -> None:
+    beside = {"G": "earth", "H": "thermistor"}
+    assert clips("ABCDGH", beside, tested, earths) == ([*joined], [*earthed])

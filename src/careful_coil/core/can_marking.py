@@ -37,7 +37,8 @@ _VOLTS = re.compile(
 _CLASS = re.compile(r"V\s?D[A-D]\b|\bD?B\b|\bclass\s*[A-D]\b|\bS[0-3]\b|\bP[0-2]\b", re.I)
 # two figures without a unit: µF first, as it is printed
 _BARE = re.compile(
-    rf"(?P<farad>{_NUMBER}(?:\s?[-–/]\s?{_NUMBER})?)\s+(?P<volt>{_NUMBER})(?:\s*V)?", re.I
+    rf"(?P<farad>{_NUMBER}(?:\s?[-–/]\s?{_NUMBER})?)\s+(?P<volt>{_NUMBER})\s*(?P<unit>V(?:\s?[AD]C)?)?",
+    re.I,
 )
 EITHER = (
     370.0,
@@ -88,7 +89,7 @@ def in_full(text: str) -> str:
     bare = _BARE.fullmatch(text.strip())
     if bare is None or figure(bare["volt"]) < LEAST_VOLT:
         return text
-    return f"{bare['farad']} µF {bare['volt']} V"
+    return f"{bare['farad']} µF {bare['volt']} {(bare['unit'] or 'V').upper()}"
 
 
 def read_marking(text: str) -> Marking:

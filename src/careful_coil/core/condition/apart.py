@@ -1,5 +1,6 @@
 """What must be off or earthed before an insulation tester goes on: from this motor's own parts."""
 
+from collections.abc import Container, Sequence
 from dataclasses import dataclass
 
 from careful_coil.core.clock import is_within
@@ -20,6 +21,19 @@ class Off:
     name: str
     words: str
     why: str
+
+
+def clips(
+    tags: Sequence[str], beside: Container[str], tested: Sequence[str], earths: bool
+) -> tuple[list[str], list[str]]:
+    """Return the leads on the tester's clip and those on earth with the frame.
+
+    `beside` the earth lead, sensors and the like: they stand at the frame, never on the clip, unless they are
+    what is `tested` (nothing: the whole winding); `earths` whether the other windings stand at earth.
+    """
+    joined = [*tested] if tested else [t for t in tags if t not in beside]
+    left = [t for t in tags if t not in joined]
+    return joined, [t for t in left if t in beside or earths]
 
 
 def to_take_off(job: Job, wall: Wall, kinds: Weighed) -> tuple[Off, ...]:

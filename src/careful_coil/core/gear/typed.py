@@ -58,6 +58,9 @@ LISTED = (
     "or none"
 )
 _LONE = re.compile(r"[A-Za-z]\d{0,2}")  # a name, and not what it is
+_CAN = re.compile(
+    r"(?:(?:start|run)(?:ing)?[\s-]+)?cap(?:acitor)?\b[\s:,]*", re.I
+)  # before its print
 _POSTED = re.compile(r"\s+1[ ,]*(?:2[ ,]*M|M[ ,]*2)[ ,]*3$", re.I)  # terminals of a current relay
 _NAMED = re.compile(r"(?P<name>[A-Za-z]|[A-Za-z][\w-]*\d[\w-]*)\s+(?P<rest>.+)")
 
@@ -78,7 +81,9 @@ def read_inventory(text: str, gear: Gear, plate: str = "") -> list[Noted | Devic
             raise BadValue(piece, LISTED)
         own = _NAMED.fullmatch(piece)
         name, rest = (own["name"], own["rest"]) if own else ("", piece)
-        if rest == SAME and not plate:
+        can = _CAN.match(rest)
+        rest = rest[can.end() :] if can else rest
+        if not rest or (rest == SAME and not plate):
             raise BadValue(piece, "what stands on it, such as 25 µF 450 V")
         posts = _POSTED.search(rest)
         rest = rest[: posts.start()] if posts else rest

@@ -93,9 +93,13 @@ def insulation_steps(c: Facts) -> Iterator[NextStep]:
     index = shut.get("insulation-index")
     for k, one in enumerate(wanted):
         named = f"Test {' '.join(one.parts)} to the frame" if one.parts else "Test the insulation"
-        rest = "the other windings earthed" if one.parts else "all leads joined"
+        beside = " ".join(t for t in job.tags if t in wall.extras)
+        joined = (
+            f"all leads of the winding joined, {beside} at earth" if beside else "all leads joined"
+        )
+        rest = "the other windings earthed" if one.parts else joined
         long = "ten minutes, for the index too" if index is not None and k == 0 else "one minute"
-        yield _test(c, one.parts, named, f"{rest.capitalize()}, {long}.")
+        yield _test(c, one.parts, named, f"{rest[0].upper()}{rest[1:]}, {long}.")
     if not wanted and low is not None:
         yield _test(c, (), "Test the insulation", low.why)
     if index is not None:

@@ -15,10 +15,14 @@ from careful_coil.core.probes.kinds.bar import read_bars
 from careful_coil.core.units import Quantity
 
 LEAST, LARGEST_MM = 0.001, 5000.0
+LEAST_BORE = 3.0  # mm, of a motor's ball bearing (623)
 MM = "millimetres such as 17 or 17.05, or inches such as 5/8 in"
 THREE = "bore, outside diameter and width in mm, such as 17 x 40 x 12"
 SIZES = ("bore", "outside", "width")
 FEWEST_BARS = 3
+_ALONE = re.compile(
+    r"(?:\d+\s+\d+/\d+|[\d.,]+(?:/\d+)?)\s*(?:mm|in|inch|\"|″)?", re.I
+)  # 17 mm, 1 1/8 in
 _PORTS = re.compile(r"(\d{1,2})\s*(?:of|/)\s*(\d{1,2})")
 
 
@@ -128,9 +132,8 @@ def bearing_size(text: str, number: str = "") -> dict[str, str]:
     """
     told: tuple[float, ...] = ()
     if text.strip():
-        alone = "x" not in text.lower() and "×" not in text and len(text.split()) == 1
-        if alone:
-            one = figure(text, Quantity.LENGTH, least=LEAST, most=LARGEST_MM, wanted=MM)
+        if _ALONE.fullmatch(text.strip()):
+            one = figure(text, Quantity.LENGTH, least=LEAST_BORE, most=LARGEST_MM, wanted=MM)
             told = (one,) if _is_bore(one, number) else (0.0, one)
         else:
             told = dimensions(text, 3, THREE, LARGEST_MM)

@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QWidget
 
 from careful_coil.core.choices import one_of
 from careful_coil.core.condition.air import dew_point
-from careful_coil.core.condition.apart import ready_for, to_take_off
+from careful_coil.core.condition.apart import clips, ready_for, to_take_off
 from careful_coil.core.errors import BadValue
 from careful_coil.core.figures import figure
 from careful_coil.core.job.at_insulation import TestReady
@@ -127,9 +127,8 @@ class ReadyPart(Part):
         """Draw the tester at the winding as it is asked for next."""
         target = self.session.target
         tested = list(target.ends) if target is not None and target.kind == "insulation" else []
-        others = [t for t in judged.job.tags if t not in tested] if tested else []
-        joined = tested or list(judged.job.tags)
-        earthed = others if self.session.setting.others == "earthed" else []
+        earths = self.session.setting.others == "earthed"
+        joined, earthed = clips(judged.job.tags, judged.facts.wall.extras, tested, earths)
         told = f"{' '.join(joined) or 'all leads'} joined on the tester, frame earthed"
         if earthed:
             told += f", {' '.join(earthed)} earthed"
