@@ -249,4 +249,10 @@ def test_line_colours_differ_by_scheme_and_voltage() -> None:
     assert not same_colour("", "brown")
     assert line_colours("by the supply", 480, 60)["L2"] == "orange"
     assert line_colours("by the supply", 400, 50)["L2"] == "black"
+
+
+def test_of_one_phase_the_second_line_is_the_neutral_where_the_volts_say_so() -> None:
+    assert line_colours("by the supply", 115, 60, 1)["L2"] == "white"
+    assert line_colours("by the supply", 230, 60, 1)["L2"] == "red"  # between two lines
+    assert line_colours("by the supply", 230, 50, 1)["L2"] == "blue"
     assert {*COLOURS, "by the supply"} == set(SCHOOLS["supply-colours"].choices)

@@ -203,7 +203,15 @@ BY_SUPPLY = "by the supply"
 SIXTY = 55.0  # Hz: above it the conductors of a 60 Hz country
 
 
-def line_colours(scheme: str, volt: float, hertz: float = 50.0) -> dict[str, str]:
+NEUTRAL_60, NEUTRAL_50 = 130.0, 250.0  # V: up to here one phase is taken from a line to neutral
+
+
+def to_neutral(volt: float, hertz: float, phases: int) -> bool:
+    """Whether a single-phase supply lies between a line and neutral: L2 is the neutral then."""
+    return phases == 1 and volt <= (NEUTRAL_60 if hertz > SIXTY else NEUTRAL_50)
+
+
+def line_colours(scheme: str, volt: float, hertz: float = 50.0, phases: int = 3) -> dict[str, str]:
     """Return the colours of L1 L2 L3 N PE under a scheme at so many volts between lines.
 
     By the supply: those customary with 60 Hz go by the volts, all others are one set for all volts.
@@ -211,7 +219,8 @@ def line_colours(scheme: str, volt: float, hertz: float = 50.0) -> dict[str, str
     if scheme == BY_SUPPLY:
         scheme = "by voltage" if hertz > SIXTY else "brown black grey"
     colours = next(c for up_to, c in COLOURS[scheme] if volt <= up_to)
-    return dict(zip(("L1", "L2", "L3", "N", "PE"), colours, strict=True))
+    found = dict(zip(("L1", "L2", "L3", "N", "PE"), colours, strict=True))
+    return {**found, "L2": found["N"]} if to_neutral(volt, hertz, phases) else found
 
 
 def same_colour(lead: str, line: str) -> bool:

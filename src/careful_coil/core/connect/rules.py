@@ -247,10 +247,10 @@ def _line_ohms(state: Connecting, settings: Settings) -> Finding:
             verdict="unproven",
             subject="Line ohms not read",
             figure=None,
-            why=f"{pair.replace('-', ' to ')} must read {show_ohm(state.expected[pair])}.",
+            why=f"{pair.replace('-', ' to ')} must read {state.must(state.expected[pair])}.",
         )
     read, expected = state.read or {}, state.expected
-    worst = max(expected, key=lambda p: abs(read[p] / expected[p] - 1))
+    worst = "-".join(state.worst_line())
     right = state.fits(worst, limit.value)
     pair = worst.replace("-", " to ")
     if not right and all(
@@ -263,10 +263,12 @@ def _line_ohms(state: Connecting, settings: Settings) -> Finding:
             "0.2 or 0.3 Ω would explain it. Clip them together and read them.",
             waivable=False,
         )
+    leads = state.lead_ohm
+    less = f", the test leads' {show_ohm(leads)} taken off" if leads and not right else ""
     return of(
         verdict="good" if right else "hold",
         subject="Line ohms right" if right else "Line ohms wrong",
-        why=f"{pair} reads {show_ohm(read[worst])}; {show_ohm(expected[worst])} is expected.",
+        why=f"{pair} reads {show_ohm(read[worst])}{less}; {show_ohm(expected[worst])} is expected.",
         figure=read[worst] if read[worst] != float("inf") else None,
         limit=expected[worst],
         source=limit.source,

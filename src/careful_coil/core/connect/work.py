@@ -26,6 +26,7 @@ from careful_coil.core.job import Job
 from careful_coil.core.job.entries import Supply
 from careful_coil.core.readings import LEAD_OHM_HIGHEST, LINES, ohm_value
 from careful_coil.core.settings import Settings
+from careful_coil.core.values import show_ohm
 from careful_coil.core.ways.devices import Device
 from careful_coil.core.ways.single_phase import SWITCH_INSIDE
 from careful_coil.core.ways.starter import Starter, starter_of
@@ -34,6 +35,9 @@ from careful_coil.core.winding.arrangements import ARRANGEMENTS, Arrangement
 
 NOTHING = Present(joints=(), made=(), loose=(), before="apart")
 OUTSIDE = ("single-phase-3-lead", "single-phase-4-lead", "single-phase-speed-taps")
+
+
+LEADS_COUNT = 0.005  # share of what must be read from which the test leads' ohms are told
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -57,6 +61,7 @@ class Connecting:
     step: float | None = None  # the meter's resolution in Ω
     slack_ohm: float = 0.0  # what the meter leaves open between expected and read
     lead_unknown: float = 0.0  # Ω that test leads nobody clipped together may hide
+    lead_ohm: float = 0.0  # of the test leads, taken off every reading
     unseen: tuple[str, ...] = ()  # slips that line ohms cannot show, and what would
     outside: bool = False  # this layout's hookup is not part of this version
     names: Mapping[str, str] = field(default_factory=dict)
@@ -133,6 +138,19 @@ class Connecting:
         most = (1 - wanted / coil) * self.lead_unknown
         low, high = sorted((0.0, most))
         return low - self.slack_ohm <= read - wanted <= high + self.slack_ohm
+
+    def worst_line(self) -> tuple[str, ...]:
+        """Return the lines of the pair that reads farthest from what it must read, in shares of it."""
+        read, wanted = self.read or {}, self.expected or {}
+        a, b = max(wanted, key=lambda p: abs(read[p] / wanted[p] - 1)).split("-")
+        return a, b
+
+    def must(self, ohm: float) -> str:
+        """Return what must be read, and what the meter shows with its leads where they count."""
+        if ohm == float("inf"):
+            return "open"
+        with_leads = f", {show_ohm(ohm + self.lead_ohm)} on the meter with its leads"
+        return show_ohm(ohm) + (with_leads if self.lead_ohm > LEADS_COUNT * ohm else "")
 
     def by_name(self, by_tag: Mapping[str, float]) -> dict[str, float]:
         """Return figures by lead name that were logged by tag."""
@@ -287,6 +305,7 @@ def _worked(
         step=job.meter.resolution_ohm,
         slack_ohm=job.meter.resolution_ohm or 0.01,
         lead_unknown=LEAD_OHM_HIGHEST if job.meter.lead_ohm is None else 0.0,
+        lead_ohm=job.meter.lead_ohm or 0.0,
         hookup=_hookup(job, supply, wanted, ohms),
         ohms=ohms,
     )

@@ -9,6 +9,9 @@ End = str | tuple[str, ...]
 Certainty = Literal["proven", "convention", "leaning", "open"]
 
 
+NO_SENSORS = ("earth", "capacitor")  # beside the winding, and named in a joint of their own
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Candidate:
     """One way to explain the readings. `groups` and keys are tags; `coil_ohm` in Ω.
@@ -34,6 +37,11 @@ class Candidate:
     coil_ohm: dict[str, float] = field(default_factory=dict)
     shown_ohm: dict[str, float] = field(default_factory=dict)
     notes: tuple[str, ...] = ()
+
+    @property
+    def sensors(self) -> tuple[str, ...]:
+        """Return the leads beside the winding that are joined again by themselves: sensors, heater, brake."""
+        return tuple(t for t, kind in self.extras.items() if kind not in NO_SENSORS)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

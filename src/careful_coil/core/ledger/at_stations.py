@@ -71,7 +71,7 @@ def _intake(c: Facts) -> Iterator[Finding]:
 
 
 def _connect(c: Facts) -> Iterator[Finding]:
-    extras = tuple(c.identification.best.extras) if c.identification else ()
+    extras = c.identification.best.sensors if c.identification else ()
     return chain(
         plate_ohm_findings(c.job, c.identification, c.naming, c.settings),
         connect_findings(c.job, c.connecting, c.settings, extras),

@@ -12,7 +12,6 @@ from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.plate import unreadable
 from careful_coil.core.ledger.facts import Facts
 from careful_coil.core.ledger.step import NextStep
-from careful_coil.core.values import show_ohm
 
 ASKED = {
     "seen-from": "Seen from which end",
@@ -107,7 +106,7 @@ def _proving(c: Facts) -> NextStep | None:
         station="connect",
         ends=tags,
         title=f"Read {state.said((a,))} to {state.said((b,))}",
-        why=f"{again}It must read {_must(found.ohm)}: a lead under a wrong mark shows here.{untold}",
+        why=f"{again}It must read {state.must(found.ohm)}: a lead under a wrong mark shows here.{untold}",
     )
 
 
@@ -179,7 +178,7 @@ def _proof(job: Job, state: Connecting, findings: Sequence[Finding]) -> Iterator
             station="connect",
             ends=(a, b),
             title=f"Read {a} to {b}",
-            why=f"It must read {_must((state.expected or {})[pair])}: that proves the joints.",
+            why=f"It must read {state.must((state.expected or {})[pair])}: that proves the joints.",
         )
     by_code = {f.code: f for f in findings}
     wrong = by_code.get("line-ohms")
@@ -191,8 +190,15 @@ def _proof(job: Job, state: Connecting, findings: Sequence[Finding]) -> Iterator
     ):
         yield CLIPPED
     if wrong is not None and wrong.verdict == "hold":
+        worst = state.worst_line()
         yield NextStep(
-            code="line-ohms", title="Look at the joints", station="connect", why=wrong.why
+            code="line-ohms",
+            act="line",  # the same pair again is what the strip takes
+            ends=worst,
+            title="Look at the joints",
+            station="connect",
+            why=f"{wrong.why} Both marks and the crimp of each, the clips on bare metal; then type what "
+            f"{' to '.join(worst)} reads now.",
         )
     yield from _open(by_code, "before-power", "Look it over before power", "before-power")
     run = by_code.get("low-run")
@@ -252,10 +258,6 @@ def _wanted(job: Job, why: str) -> Iterator[NextStep]:
                 focus=f"wish-{field}",
                 why=why,
             )
-
-
-def _must(ohm: float) -> str:
-    return "open" if ohm == float("inf") else show_ohm(ohm)
 
 
 CLIPPED = NextStep(

@@ -73,7 +73,9 @@ def _dead(job: Job, state: Connecting) -> Iterator[SiteLine]:
         )
     must = "/".join(f"{(state.expected or {})[p]:.3g}" for p in pairs_of(job) if state.expected)
     words = "after the change" if change else ""
-    yield _ohm_line(job, "site-ohms", words, f"It must read {must} Ω." if must else "", now)
+    leads = f" Of what the meter shows its leads' {state.lead_ohm:g} Ω are taken off."
+    told = f"It must read {must} Ω.{leads if state.lead_ohm else ''}" if must else ""
+    yield _ohm_line(job, "site-ohms", words, told, now)
     stamps = job.deeds.stamps
     opened = stamps.get("covers", -1) > stamps.get("on-site", -1)  # at this visit: they go back on
     if change or opened:

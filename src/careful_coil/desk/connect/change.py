@@ -182,7 +182,9 @@ class ChangePart(Part):
         """Return the colours of the supply's conductors by this shop's scheme."""
         supply = judged.job.supply
         scheme = self.session.settings.school("supply-colours")
-        return line_colours(scheme, supply.volt, supply.hertz) if supply else {}
+        if supply is None:
+            return {}
+        return line_colours(scheme, supply.volt, supply.hertz, supply.phases)
 
     def _proof(self, judged: Judgement) -> None:
         state = judged.facts.connecting

@@ -97,7 +97,7 @@ class ProofPart(Part):
     def show_judgement(self, judged: Judgement) -> None:
         """Show the list, what the run must show, what it showed."""
         state, job = judged.facts.connecting, judged.job
-        extras = bool(judged.facts.identification and judged.facts.identification.best.extras)
+        extras = bool(judged.facts.identification and judged.facts.identification.best.sensors)
         items = tuple(checks_of(job, state, extras)) if state.joined else ()
         self.roll.show_items(items, {i.name for i in items if job.joined.since_last_act(i.name)})
         self.roll.setVisible(bool(items))

@@ -8,7 +8,7 @@ from careful_coil.core.job.at_connect import SupplyRead
 from careful_coil.core.job.entries import Supply
 from careful_coil.core.ledger import Judgement
 from careful_coil.core.run.supply import read_three, system_words
-from careful_coil.core.shop_lists import line_colours
+from careful_coil.core.shop_lists import line_colours, to_neutral
 from careful_coil.core.units import Quantity
 from careful_coil.desk.ask_row import AskRow, EnterButton
 from careful_coil.desk.flow import Flow
@@ -118,14 +118,16 @@ class SupplyPart(Part):
                 "Six voltages name the system: star, high-leg, earthed corner, split, single-phase."
             )
         scheme = self.session.settings.school("supply-colours")
-        colours = line_colours(scheme, supply.volt, supply.hertz)
-        lines = ("L1", "L2", "L3") if supply.phases == 3 else ("L1",)
+        colours = line_colours(scheme, supply.volt, supply.hertz, supply.phases)
+        two = () if to_neutral(supply.volt, supply.hertz, supply.phases) else ("L2",)
+        lines = ("L1", "L2", "L3") if supply.phases == 3 else ("L1", *two)
         told = ", ".join(f"{n} {colours[n]}" for n in (*lines, "N", "PE"))
         return " ".join(
             w
             for w in (
                 system_words(supply.volt, supply.hertz),
                 f"Conductors by this shop's scheme: {told}.",
+                "" if two or supply.phases == 3 else "L2 of a connection is the neutral.",
             )
             if w
         )

@@ -77,7 +77,7 @@ def look(_: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
 def checks(judged: "Judgement", step: NextStep, __: re.Match[str]) -> Question:
     """Ask for what is seen and felt before power."""
     found = judged.facts.identification
-    extras = bool(found and found.best.extras)
+    extras = bool(found and found.best.sensors)
     items = [c.name for c in checks_of(judged.job, judged.facts.connecting, extras)]
     left = [n for n in items if not judged.job.joined.since_last_act(n)]
     return ticked(step, "checks", "hookup", "seen before power", left)
