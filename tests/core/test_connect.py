@@ -8,7 +8,11 @@ from hypothesis import strategies as st
 
 from careful_coil.core.connect import Plan, Plate, plan
 from careful_coil.core.connect.plans import which_plan
-from careful_coil.core.errors import CannotConnect
+from careful_coil.core.errors import BadValue, CannotConnect
+from careful_coil.core.ledger.entry_line import Typed
+from careful_coil.core.ledger.take import Taking, taken_each
+from careful_coil.core.probes.probe import Request
+from careful_coil.core.settings import Settings
 from careful_coil.core.ways import plans_of
 from tests.core.logs import (
     GROUPS,
@@ -260,6 +264,33 @@ def test_marks_that_the_ohms_contradict_are_said_and_not_followed() -> None:
     found = judged(*FAN, wrong)
     assert found.facts.naming.word == "guess"
     assert "marks-contradicted" in {f.code for f in found.findings}
+
+
+def test_all_line_pairs_may_be_typed_in_one_line() -> None:
+    found = judged(*SIX_LEADS, *HANDS, *walls(*GROUPS), SUPPLY, *JOINED)
+    line = Request(kind="line", ends=("L1", "L2"))
+    at = Taking(judged=found, settings=Settings())
+    told = taken_each(Typed(line, "5.20/5.21/5.19"), at)
+    assert [(b.lines, b.value) for b in told] == [  # type: ignore[union-attr]
+        (("L1", "L2"), "5.20 Ω"),
+        (("L1", "L3"), "5.21 Ω"),
+        (("L2", "L3"), "5.19 Ω"),
+    ]
+    with pytest.raises(BadValue, match="L1 to L2, L1 to L3, L2 to L3"):
+        taken_each(Typed(line, "5.20/5.21"), at)
+
+
+def test_what_must_be_read_counts_the_test_leads_and_a_wrong_pair_takes_the_next_reading() -> None:
+    log = [b | {"lead_ohm": 0.2} if b["kind"] == "meter" else b for b in SIX_LEADS]
+    base = (*log, *HANDS, *walls(*GROUPS), SUPPLY, *JOINED)
+    step = judged(*base).next
+    assert step is not None
+    assert "4.81 Ω, 5.01 Ω on the meter with its leads" in step.why
+    wrong = judged(
+        *base, *(dict(row, value=v) for row, v in zip(LINES, ("5", "5", "9"), strict=True))
+    )
+    assert wrong.next is not None
+    assert (wrong.next.code, wrong.next.act, wrong.next.ends) == ("line-ohms", "line", ("L2", "L3"))
 
 
 def test_a_motor_of_one_phase_is_not_put_on_three() -> None:

@@ -168,8 +168,14 @@ def _dressed(text: str) -> str:
     return text.split("ull it.", maxsplit=1)[-1].strip()
 
 
+def _in_turn(left: Sequence[str], example: str) -> str:
+    """Return how what is left is typed at once, nothing where it is one."""
+    return f" All in turn: {'/'.join([example] * len(left))}." if len(left) > 1 else ""
+
+
 def _proof(job: Job, state: Connecting, findings: Sequence[Finding]) -> Iterator[NextStep]:
     """Yield the line ohms, the checks, the low run, the direction, tags and the installer's list."""
+    in_turn = _in_turn(state.unread, "6.4")
     for pair in state.unread:
         a, b = pair.split("-")
         yield NextStep(
@@ -178,7 +184,7 @@ def _proof(job: Job, state: Connecting, findings: Sequence[Finding]) -> Iterator
             station="connect",
             ends=(a, b),
             title=f"Read {a} to {b}",
-            why=f"It must read {state.must((state.expected or {})[pair])}: that proves the joints.",
+            why=f"It must read {state.must((state.expected or {})[pair])}: that proves the joints.{in_turn}",
         )
     by_code = {f.code: f for f in findings}
     wrong = by_code.get("line-ohms")
@@ -210,7 +216,7 @@ def _proof(job: Job, state: Connecting, findings: Sequence[Finding]) -> Iterator
             station="connect",
             act="clamp",
             ends=(state.by_tag((left[0],))[0],),
-            why=run.why,
+            why=f"{run.why}{_in_turn(left, '3.1')}",
         )
     elif (
         run is not None and run.verdict == "unproven" and state.hookup and state.plan and job.supply
