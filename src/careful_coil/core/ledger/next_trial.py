@@ -25,6 +25,7 @@ RAMP = (0.5, 1.0)  # of rated volts: where a ramp is read, after the run at a qu
 EASED = ("bearing", "shaft", "rotor")  # work that the volts it begins to turn from speak of
 OPEN_FIRST = "It was opened: one start with the inside in sight, then close it for the run."
 STOP = "Off at plate amps, smoke, or not turning by half voltage."
+STARTED = "Off at plate amps, smoke, or a start circuit that stays in."
 BEFORE = ("hookup", "line-ohms", "before-power", "low-run", "supply")  # findings at Connect
 
 
@@ -170,7 +171,10 @@ def _run(
     high = max((mean(s.volt) for s in now.steps), default=0.0)
     shares = (1.0,) if direct or ran or now.begun.covers == "off" else RAMP
     volt = next((share * full for share in shares if share * full > 1.05 * high), full)
-    yield _step(volt, lines, "Raise to", STOP)
+    if direct:
+        yield _step(volt, lines, "Keep it at", STARTED)  # never raised: it was started at these volts
+    else:
+        yield _step(volt, lines, "Raise to", STOP)
 
 
 def _before(job: Job, now: Trial) -> list[Trial]:
