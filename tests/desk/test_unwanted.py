@@ -1,5 +1,6 @@
 """Keys that nothing with the cursor wants: Enter goes where Next asks, N skips, figures go to the strip."""
 
+from careful_coil.desk.cell import Cell
 from careful_coil.desk.insulation.test import TestPart
 from careful_coil.desk.intake.plate import PlatePart
 from careful_coil.desk.stations.insulation import InsulationPage
@@ -68,3 +69,15 @@ def test_keys_on_the_settings_are_not_the_benchs(bench: Bench) -> None:
     bench.key(Key.Key_Return)
     bench.settle()
     assert bench.window.stack.currentWidget() is bench.window.settings_page
+
+
+def test_plus_in_an_empty_field_that_next_asks_skips_it(bench: Bench) -> None:
+    bench.open("scrap")
+    assert bench.next == "Name the supply it ran on"
+    bench.ctrl(Key.Key_Return)
+    asked = bench.focus
+    assert isinstance(asked, Cell)
+    bench.type("+")
+    bench.settle()
+    assert asked.text() == ""
+    assert bench.next != "Name the supply it ran on"

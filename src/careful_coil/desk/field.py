@@ -1,26 +1,16 @@
 """A cell one types in: label above, message below, committed by Enter or by leaving it."""
 
-from collections.abc import Callable, Sequence
-from functools import partial
+from collections.abc import Callable
 
-from PySide6.QtCore import QEvent, QPoint, QPointF, QSize, Qt, Signal
+from PySide6.QtCore import QSize, Qt, Signal
 from PySide6.QtGui import (
-    QAction,
-    QColor,
     QFontMetrics,
-    QIcon,
-    QKeyEvent,
-    QPainter,
-    QPixmap,
-    QPolygonF,
     QResizeEvent,
 )
 from PySide6.QtWidgets import (
     QBoxLayout,
     QHBoxLayout,
     QLabel,
-    QLineEdit,
-    QMenu,
     QScrollArea,
     QVBoxLayout,
     QWidget,
@@ -28,116 +18,15 @@ from PySide6.QtWidgets import (
 
 from careful_coil.core.errors import BadValue, CoilError
 from careful_coil.desk.at_field import typed_in
+from careful_coil.desk.cell import Cell
 from careful_coil.desk.label import Label
-from careful_coil.desk.listing import ENTER
 from careful_coil.desk.painted import BAR
 from careful_coil.desk.said import said
 from careful_coil.desk.theme import Theme
 from careful_coil.desk.tongue import tr
 
 SHORT, LONG = 200, 4000  # characters of what an entry holds
-TEN = 10  # choices have a digit below it
-MARGINS = 24  # pixels beside the text in a cell
 NARROW = 40  # pixels of a label that is not laid out yet
-ARROW = 26  # pixels of the arrow that opens the choices
-
-
-class Line(QLineEdit):
-    """A line edit that undoes typing only while something is typed; else Ctrl+Z strikes."""
-
-    def event(self, event: QEvent) -> bool:
-        """Leave undo and redo to the window when there is no typing to undo."""
-        if event.type() == QEvent.Type.ShortcutOverride and isinstance(event, QKeyEvent):
-            typing = self.isModified() and bool(self.text())
-            if event.key() == Qt.Key.Key_Z and not typing:
-                event.ignore()
-                return False
-        return super().event(event)
-
-
-def down_icon(colour: QColor) -> QIcon:
-    """Return a small triangle in a colour."""
-    side = 24
-    picture = QPixmap(side, side)
-    picture.fill(Qt.GlobalColor.transparent)
-    painter = QPainter(picture)
-    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    painter.setPen(Qt.PenStyle.NoPen)
-    painter.setBrush(colour)
-    painter.drawPolygon(QPolygonF([QPointF(5, 9), QPointF(19, 9), QPointF(12, 17)]))
-    painter.end()
-    return QIcon(picture)
-
-
-class Cell(Line):
-    """A cell whose Escape gives back what was there. Where it has `choices`, Down or its arrow opens them."""
-
-    chosen = Signal(str)
-    cancelled = Signal()
-
-    def __init__(self) -> None:
-        super().__init__()
-        self.stood = ""
-        self.hint = ""
-        self.choices: tuple[str, ...] = ()
-        self.menu: QMenu | None = None
-        self._arrow: QAction | None = None
-        self._colour = QColor()
-
-    def offer(self, choices: Sequence[str]) -> None:
-        """Offer these words; none: it is only typed."""
-        self.choices = tuple(choices)
-        if choices and self._arrow is None:
-            self._arrow = QAction("Choices (Down)", self)
-            self._arrow.triggered.connect(self.open_choices)
-            self.addAction(self._arrow, QLineEdit.ActionPosition.TrailingPosition)
-        if self._arrow is not None:
-            self._arrow.setIcon(down_icon(self._colour))
-            self._arrow.setVisible(bool(choices))
-
-    def set_colour(self, colour: QColor) -> None:
-        """Draw the arrow in a colour."""
-        self._colour = colour
-        self.offer(self.choices)
-
-    def open_choices(self) -> None:
-        """Open the list under the cell: arrows and Enter, the number, or the pointer pick one."""
-        if self.menu is not None:
-            self.menu.deleteLater()
-        self.menu = QMenu(self)
-        for k, word in enumerate(self.choices, 1):
-            number = f"&{k} " if k < TEN else ""
-            one = self.menu.addAction(f"{number}{word}")
-            one.setCheckable(True)
-            one.setChecked(word == self.stood)
-            one.triggered.connect(partial(self.chosen.emit, word))
-        self.menu.popup(self.mapToGlobal(QPoint(0, self.height())))
-
-    def resizeEvent(self, event: QResizeEvent) -> None:
-        """Show the choices or the example, the whole of it where there is room."""
-        super().resizeEvent(event)
-        words = ", ".join(self.choices) if self.choices else f"for example {self.hint}"
-        several = len(self.choices) != 1  # a lone answer would look like one given
-        room = self.width() - MARGINS - (ARROW if self.choices else 0)
-        fits = several and self.fontMetrics().horizontalAdvance(words) < room
-        short = f"e.g. {self.hint}" if self.hint else ""  # a bare one would look like one given
-        if self.choices:
-            short = "choose" if self.fontMetrics().horizontalAdvance("choose") < room else ""
-        self.setPlaceholderText(tr(words if fits and (self.hint or self.choices) else short))
-
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        """Escape cancels typing; Down opens the choices."""
-        if event.key() == Qt.Key.Key_Escape:
-            self.setText(self.stood)
-            self.setModified(False)
-            self.cancelled.emit()
-            return
-        if event.key() == Qt.Key.Key_Down and self.choices:
-            self.open_choices()
-            return
-        super().keyPressEvent(event)
-        if event.key() in ENTER:
-            event.accept()  # Qt hands Enter on to what is behind a line
 
 
 class Title(QLabel):
@@ -234,8 +123,9 @@ class Field(QWidget):
         self._beside = beside
         self._commit, self._clears, self._most = commit, clears, most
         self.on_empty: Callable[[], None] | None = (
-            None  # what Enter does where nothing is typed; None: goes on
+            None  # Enter where nothing is typed; None: goes on
         )
+        self.on_skip: Callable[[], None] | None = None  # + where Next asks it and nothing is typed
         self._holds = holds
         self.asked = False
         self._of, self._drafts = "", dict[str, tuple[str, str]]()
@@ -265,6 +155,7 @@ class Field(QWidget):
         self.cell.editingFinished.connect(self.finish)
         self.cell.chosen.connect(self._chosen)
         self.cell.cancelled.connect(self.cancel)
+        self.cell.skipped.connect(self._skipped)
         self.set_theme(theme)
 
     def set_theme(self, theme: Theme) -> None:
@@ -300,6 +191,7 @@ class Field(QWidget):
         if asked == self.asked:
             return
         self.asked = asked
+        self.cell.skips = asked and self.on_skip is not None
         for part in (self.label, self.cell):
             part.setProperty("asked", asked)
             part.style().unpolish(part)
@@ -377,6 +269,10 @@ class Field(QWidget):
         self.cell.setText(word)
         self.cell.setModified(True)
         self._entered()
+
+    def _skipped(self) -> None:
+        if self.on_skip is not None:
+            self.on_skip()
 
     def _entered(self) -> None:
         if self.on_empty is not None and not self.cell.text() and not self.cell.isModified():

@@ -16,6 +16,7 @@ if TYPE_CHECKING:
 
 AT_ONCE = ("ready", "trial-ready", "checks")  # lists that are looked over together
 SIGNED = ("ready", "trial-ready")  # and logged as a whole
+BY_KEY = ("strip", "act", "dead", "discharge", "trial-end", *AT_ONCE)  # the cursor is in no field
 MOST_CHOICES = 8  # words of an answer that are shown
 
 
@@ -91,7 +92,8 @@ class NextCard(Painted):
             return f"Skipped: {self._skipped[0].title}, {len(self._skipped)} in all. Shift+N brings them back."
         asks = self._step.asks if self._step else ()
         typed = any(c.startswith("n") for q in asks for c in q.choices)  # N is a letter then
-        return f"Not here? {'+' if typed else 'N'} skips it." if self._step else ""
+        in_field = bool(asks) and asks[0].reader not in BY_KEY
+        return f"Not here? {'+' if typed or in_field else 'N'} skips it." if self._step else ""
 
     def least_height(self) -> int:
         """Return the height that shows all of it."""

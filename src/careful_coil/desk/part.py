@@ -52,6 +52,16 @@ class Part(QWidget):
     def show_judgement(self, judged: Judgement) -> None:
         """Show a judgement of the open job."""
 
+    def _follow(self, field: Field) -> None:
+        """Let the cursor go on with Next from a field."""
+
+        def skip() -> None:
+            self.session.entered.emit()
+            self.session.not_here()
+
+        field.entered.connect(self.session.entered)
+        field.on_empty, field.on_skip = self.session.next_wanted.emit, skip
+
     def taken_up(self, id: str) -> None:
         """Take up another motor: its own working state as it was left, else as it begins anew."""
         if id == self._motor:
@@ -129,8 +139,7 @@ class Part(QWidget):
             beside=beside,
         )
         if self.follows:
-            field.entered.connect(self.session.entered)
-            field.on_empty = self.session.next_wanted.emit
+            self._follow(field)
         self.fields[name] = field
         if place:
             self.column.addWidget(field)
@@ -199,8 +208,7 @@ class Part(QWidget):
             says=says,
         )
         if self.follows:
-            field.entered.connect(self.session.entered)
-            field.on_empty = self.session.next_wanted.emit
+            self._follow(field)
         self.fields[own.prefix + name] = field
         self._sheets.append((sheet, name, of))
         return field

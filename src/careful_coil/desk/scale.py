@@ -7,6 +7,7 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from careful_coil.desk.ask_row import EnterButton
+from careful_coil.desk.cell import SKIP
 from careful_coil.desk.field import Field
 from careful_coil.desk.flow import Flow
 from careful_coil.desk.theme import Theme
@@ -108,6 +109,8 @@ class ScaleField(Field):
             and not self.cell.isModified()
         ):
             self.buttons[int(text) - 1].click()
+        elif text == SKIP and self.cell.skips and not self.cell.isModified():
+            self.cell.skipped.emit()
         elif key in (Qt.Key.Key_Delete, Qt.Key.Key_Backspace):
             self._picked("")
         elif text and text.isprintable() and text != " ":

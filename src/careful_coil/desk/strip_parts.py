@@ -8,7 +8,7 @@ from careful_coil.core import probes
 from careful_coil.core.probes.probe import Request
 from careful_coil.core.stations import Station
 from careful_coil.desk import paint
-from careful_coil.desk.field import Line
+from careful_coil.desk.cell import Line
 from careful_coil.desk.heard import Heard, Role, tell
 from careful_coil.desk.listing import ENTER
 from careful_coil.desk.painted import Painted

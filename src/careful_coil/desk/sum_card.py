@@ -17,7 +17,7 @@ from careful_coil.core.errors import CoilError
 from careful_coil.core.job.entries import SumWorked
 from careful_coil.core.sums import SUMS, Answer, work_out
 from careful_coil.desk.ask_row import EnterButton
-from careful_coil.desk.field import Line
+from careful_coil.desk.cell import Line
 from careful_coil.desk.label import Label
 from careful_coil.desk.session import Session
 from careful_coil.desk.shared.page import Heading, plain_label

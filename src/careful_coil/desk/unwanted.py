@@ -6,6 +6,7 @@ from PySide6.QtCore import QCoreApplication, Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QLineEdit
 
+from careful_coil.desk.cell import SKIP
 from careful_coil.desk.listing import ENTER
 
 if TYPE_CHECKING:
@@ -31,7 +32,8 @@ def taken(window: "Window", event: QKeyEvent) -> bool:
     if not typed.strip() or not typed.isprintable():
         return False
     step = job.judged.next
-    if typed.lower() == "n" or typed == "+":
+    if typed.lower() == "n" or typed == SKIP:
+        window.session.entered.emit()  # the cursor goes on with Next
         window.session.not_here()
     elif step is not None and any(q.reader == "strip" for q in step.asks):
         window.to_strip()

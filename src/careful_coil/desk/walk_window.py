@@ -17,9 +17,9 @@ from careful_coil.core.ledger import Judgement, NextStep
 from careful_coil.core.ledger.asks import Question
 from careful_coil.core.settings import Settings
 from careful_coil.desk.ask_row import EnterButton
+from careful_coil.desk.cell import Cell
 from careful_coil.desk.connect.beyond import TagRoll
 from careful_coil.desk.driven import CTRL, Driven, Key
-from careful_coil.desk.field import Cell
 from careful_coil.desk.stations.in_section import CALLED, ENDS
 from careful_coil.desk.tick_roll import TickRoll
 from careful_coil.records.shop_settings import write_settings

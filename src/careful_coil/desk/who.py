@@ -5,7 +5,8 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFrame, QLineEdit, QVBoxLayout, QWidget
 
 from careful_coil.core.settings_given import LONGEST_INITIALS
-from careful_coil.desk.field import Cell, Field
+from careful_coil.desk.cell import Cell
+from careful_coil.desk.field import Field
 from careful_coil.desk.label import Label
 from careful_coil.desk.shared.page import plain_label
 from careful_coil.desk.theme import Theme

@@ -4,8 +4,9 @@ Limits are those of tests after repair (EN 50678); the standard in force where t
 are settings. They come on top of the winding's own limits and lift none of them.
 """
 
-from careful_coil.core.condition.bond import newest_bonds, no_earth
+from careful_coil.core.condition.bond import newest_bonds
 from careful_coil.core.condition.wall import made_since
+from careful_coil.core.identify.naming import no_earth
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.settings import Settings
 from careful_coil.core.values import show_ohm

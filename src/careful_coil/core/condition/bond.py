@@ -2,7 +2,7 @@
 
 from functools import partial
 
-from careful_coil.core.identify.naming import uses_of
+from careful_coil.core.identify.naming import no_earth
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.at_insulation import BOND_PLACES, BondPlace, EarthBond
 from careful_coil.core.job.tested import Logged
@@ -15,11 +15,6 @@ NO_EARTH = ": no earth"  # how the line of a motor ends that nothing of is earth
 def newest_bonds(job: Job) -> dict[str, Logged[EarthBond]]:
     """Return the newest reading of each place."""
     return {b.body.place: b for b in job.tested.bonds}
-
-
-def no_earth(job: Job) -> bool:
-    """Whether it is class II: by its mark, and no earth lead comes out of it."""
-    return job.plate.double_insulated and "earth" not in uses_of(job).values()
 
 
 def places_left(job: Job) -> tuple[BondPlace, ...]:

@@ -8,6 +8,7 @@ from careful_coil.core.connect.given import ohms_differ
 from careful_coil.core.connect.present import standing_before
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.errors import CoilError
+from careful_coil.core.identify.naming import no_earth
 from careful_coil.core.job import Job
 from careful_coil.core.job.at_connect import StepOhm
 from careful_coil.core.readings import ohm_value
@@ -176,11 +177,12 @@ def checks_of(job: Job, state: Connecting, extras: bool) -> Iterator[Checked]:
             words=f"{', '.join(alone)} insulated, each on its own",
             why="They are live while it runs.",
         )
-    yield Checked(
-        name="earth",
-        words="Earth lead on, and longest",
-        why="It is there though the lid's diagram does not draw it; pulled out it is the last to go.",
-    )
+    if not no_earth(job):
+        yield Checked(
+            name="earth",
+            words="Earth lead on, and longest",
+            why="It is there though the lid's diagram does not draw it; pulled out it is the last to go.",
+        )
     if extras:
         yield Checked(
             name="sensors",

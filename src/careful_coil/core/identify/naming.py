@@ -161,6 +161,11 @@ def _open(reading: Resistance) -> bool:
     return ohm_value(reading.value).value == float("inf")
 
 
+def no_earth(job: Job) -> bool:
+    """Whether it is class II: by its mark, and no earth lead comes out of it."""
+    return job.plate.double_insulated and "earth" not in uses_of(job).values()
+
+
 def uses_of(job: Job) -> dict[str, str]:
     """Return what leads beside the winding are said to be: at Intake, by their colour, on a word."""
     said = {x.tag: x.use or ("earth" if earthy(x.colour, x.tracer) else "") for x in job.leads}

@@ -8,6 +8,7 @@ from careful_coil.core.connect.low_run import expected_run, unclamped
 from careful_coil.core.connect.proof import offer, read_on_the_way, still_open
 from careful_coil.core.connect.rotation import wanted_direction
 from careful_coil.core.connect.work import Connecting, fit_key, out_key
+from careful_coil.core.identify.naming import no_earth
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.plate import unreadable
 from careful_coil.core.ledger.facts import Facts
@@ -228,7 +229,7 @@ def _proof(job: Job, state: Connecting, findings: Sequence[Finding]) -> Iterator
             station="connect",
             act="low-run",
             ends=wanted.lines,
-            why=f"Bench supply, earthed and clamped. {wanted.words}",
+            why=f"Bench supply, {'' if no_earth(job) else 'earthed and '}clamped. {wanted.words}",
         )
     elif run is not None and run.verdict == "hold":
         yield NextStep(

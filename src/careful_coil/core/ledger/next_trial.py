@@ -172,7 +172,9 @@ def _run(
     shares = (1.0,) if direct or ran or now.begun.covers == "off" else RAMP
     volt = next((share * full for share in shares if share * full > 1.05 * high), full)
     if direct:
-        yield _step(volt, lines, "Keep it at", STARTED)  # never raised: it was started at these volts
+        yield _step(
+            volt, lines, "Keep it at", STARTED
+        )  # never raised: it was started at these volts
     else:
         yield _step(volt, lines, "Raise to", STOP)
 

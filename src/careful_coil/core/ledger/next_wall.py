@@ -1,6 +1,7 @@
 """What the insulation asks for next: make ready, test each winding, earth it, find, clean, dry."""
 
 from collections.abc import Iterator
+from dataclasses import replace
 
 from careful_coil.core.condition.apart import ready_for
 from careful_coil.core.condition.bond import places_left
@@ -13,6 +14,7 @@ from careful_coil.core.condition.wall_rules import (
     open_to_frame,
     weakest,
 )
+from careful_coil.core.identify.naming import no_earth
 from careful_coil.core.ledger.facts import Facts
 from careful_coil.core.ledger.step import NextStep
 
@@ -106,6 +108,10 @@ def insulation_steps(c: Facts) -> Iterator[NextStep]:
         yield _test(c, (), "Ten minutes under volts", index.why)
 
 
+SHUT_II = (
+    "Leads tucked in: none pinched, none near rotor or fan. Class II: the plastic body whole, every barrier, "
+    "sleeve and cap of it back; nothing of it is earthed."
+)
 COVERS = NextStep(
     code="covers",
     act="covers",
@@ -122,7 +128,7 @@ def closed_steps(c: Facts) -> Iterator[NextStep]:
     """Yield what the closed motor is asked for before its run: covers, insulation once more, bond."""
     job, wall = c.job, c.wall
     if job.tested.covers < 0 and not job.seen.sealed:
-        yield COVERS
+        yield replace(COVERS, why=SHUT_II) if no_earth(job) else COVERS
     if closed_left(job, wall) and not open_to_frame(job):
         if electronic(job) and job.tags:
             tag = job.tags[0]

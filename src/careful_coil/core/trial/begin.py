@@ -7,6 +7,7 @@ from typing import Literal
 from careful_coil.core.connect.dress import amps_at
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.errors import BadValue, CoilError
+from careful_coil.core.identify.naming import no_earth
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.job.at_trial import TrialStep
 from careful_coil.core.job.trials import Trial
@@ -263,9 +264,10 @@ def _shaft_items() -> Iterator[Item]:
 
 def _items(job: Job, state: Connecting, way: StartWay) -> Iterator[Item]:
     yield Item(name="clamp", words="Clamped to the bench", why="It twists at the start.")
+    frame = "Nothing to earth: class II" if no_earth(job) else "Frame earthed"
     yield Item(
         name="earth",
-        words="Frame earthed, bench protection tried",
+        words=f"{frame}, bench protection tried",
         why="An autotransformer does not part it from the line.",
     )
     if job.seen.sealed:
