@@ -136,6 +136,8 @@ def _gate(
     if trials.now is not None:
         why = "Bench switch off, supply read as zero, then End: an open sheet proves nothing."
         return of(verdict="unproven", subject="A test sheet is still open", why=why)
+    capped = way.most_volt is not None
+    volts = f"{full_volt(job, way):.0f} V and no more, unloaded" if capped else "rated volts"
     for speed in speeds_to_run(state) or ("",):
         on = trials.last("on", since, speed or None)
         which = f" at {speed} speed" if speed else ""
@@ -143,7 +145,7 @@ def _gate(
             return of(
                 verdict="unproven",
                 subject=f"Not test-run{which}",
-                why="Covers on, rated volts: amps of every line, how it turns, its speed, "
+                why=f"Covers on, {volts}: amps of every line, how it turns, its speed, "
                 f"{minutes_wanted(job, way, settings):g} min.",
             )
         lacks = lacking(job, on, way, settings, state)
