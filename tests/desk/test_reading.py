@@ -89,7 +89,7 @@ def test_a_why_page_follows_its_slider(shared: Bench) -> None:
     shared.key(Key.Key_Right)
     assert alive.words.words != first
     assert "%" in alive.words.words
-    book.show_page("why-reversed-coil.md")
+    book.show_page("mechanics.md")
     assert book.alive is None
     shared.key(Key.Key_F1)
 

@@ -11,6 +11,7 @@ from careful_coil.drawing.why import (
     coil_volts,
     currents,
     flux_of,
+    reversed_amps,
     slip_of,
     start_celsius,
     turning,
@@ -32,6 +33,18 @@ def test_a_page_has_its_drawing_over_the_whole_of_its_slider(page: str) -> None:
         said.add(why.says(why.usual * factor))
     assert len(said) > 3
     assert why.told(1.0)
+
+
+def test_every_why_page_has_its_drawing() -> None:
+    assert {p for p in pages() if p.startswith("why-")} == set(LIVE)
+
+
+def test_a_reversed_phase_shows_at_a_quarter_of_the_volts_and_burns_at_all_of_them() -> None:
+    look, full = reversed_amps(25.0), reversed_amps(100.0)
+    assert min(look) > 1.2  # a right motor draws a quarter of its amps there
+    assert max(look) / min(look) > 1.3
+    assert full == pytest.approx([4 * a for a in look])
+    assert max(full) ** 2 > 50  # times the heat
 
 
 def test_the_figures_by_hand() -> None:

@@ -8,6 +8,8 @@ from careful_coil.desk.slider import Slider
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.why import Why
 
+SHARE = 0.7  # of the drawing's own size: the page above it is read too
+
 
 class Alive(QWidget):
     """Slider, drawing, and what the figure means."""
@@ -16,7 +18,7 @@ class Alive(QWidget):
         super().__init__()
         self._why = why
         self.slider = Slider(theme, why.name, why.low, why.high, why.told)
-        self.plot = Plot(theme, why.name, 10)
+        self.plot = Plot(theme, why.name, 10, SHARE)
         self.words = Prose(theme)
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 8, 0, 0)

@@ -3,12 +3,21 @@
 import re
 
 from PySide6.QtCore import Qt, QUrl, Signal
-from PySide6.QtGui import QKeyEvent, QTextCursor, QTextDocument
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QLineEdit, QVBoxLayout
+from PySide6.QtGui import QKeyEvent, QResizeEvent, QTextCursor, QTextDocument
+from PySide6.QtWidgets import (
+    QAbstractScrollArea,
+    QFrame,
+    QHBoxLayout,
+    QLineEdit,
+    QScrollArea,
+    QVBoxLayout,
+    QWidget,
+)
 
 from careful_coil.desk.alive import Alive
 from careful_coil.desk.handbook_page import HandbookPage
 from careful_coil.desk.label import Label
+from careful_coil.desk.painted import BAR
 from careful_coil.desk.said import said
 from careful_coil.desk.theme import Theme
 from careful_coil.drawing.why import LIVE
@@ -68,9 +77,18 @@ class Handbook(QFrame):
         column = QVBoxLayout(self)
         column.setContentsMargins(20, 10, 20, 8)
         column.addLayout(head)
-        column.addWidget(self.browser, 1)
         self._alive: Alive | None = None
-        self._column = column
+        laid = QWidget()
+        self._column = QVBoxLayout(laid)
+        self._column.setContentsMargins(0, 0, 0, 0)
+        self._column.addWidget(self.browser, 1)
+        self._scroller = QScrollArea()  # page and drawing go past together where they have no room
+        self._scroller.setWidgetResizable(True)
+        self._scroller.setFrameShape(QFrame.Shape.NoFrame)
+        self._scroller.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self._scroller.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self._scroller.setWidget(laid)
+        column.addWidget(self._scroller, 1)
         column.addWidget(self.foot)
         self.words.textChanged.connect(self._search)
         self.words.returnPressed.connect(self._open_first)
@@ -106,8 +124,8 @@ class Handbook(QFrame):
         self.words.clear()
         self.words.blockSignals(False)
         self.page, self.heading = page, heading or heading_of(page, "")
-        self._show(text_of(page))
         self._bring_alive(page)
+        self._show(text_of(page))
         block = self.browser.document().begin()
         while block.isValid():
             if block.blockFormat().headingLevel() and block.text().strip() == said(self.heading):
@@ -134,7 +152,7 @@ class Handbook(QFrame):
             self._alive = None
         if page in LIVE:
             self._alive = Alive(self.theme, LIVE[page])
-            self._column.insertWidget(self._column.count() - 1, self._alive)
+            self._column.addWidget(self._alive)
 
     def _show(self, text: str) -> None:
         words = "".join(
@@ -145,6 +163,22 @@ class Handbook(QFrame):
         )
         self._ink_links()
         self.browser.moveCursor(QTextCursor.MoveOperation.Start)
+        self._fit_page()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """Let a page with a drawing be as high as it is long."""
+        super().resizeEvent(event)
+        self._fit_page()
+
+    def _fit_page(self) -> None:
+        """Show all of a page that has a drawing below it: they scroll together; any other scrolls by itself."""
+        if self._alive is None:
+            self.browser.setMinimumHeight(0)
+            return
+        pad = 2 * self.theme.px(14)
+        long = self.browser.document().clone()
+        long.setTextWidth(max(self.browser.width() - pad - BAR, 1))
+        self.browser.setMinimumHeight(round(long.size().height()) + pad + 4)
 
     def _ink_links(self) -> None:
         """Write links in ink: Qt's own blue is not seen in the dim theme."""
@@ -202,5 +236,6 @@ class Handbook(QFrame):
         self.show_page(name, url.fragment().replace("-", " "))
 
     def _scroll(self, share: float) -> None:
-        bar = self.browser.verticalScrollBar()
-        bar.setValue(bar.value() + round(share * self.browser.viewport().height()))
+        at: QAbstractScrollArea = self.browser if self._alive is None else self._scroller
+        bar = at.verticalScrollBar()
+        bar.setValue(bar.value() + round(share * at.viewport().height()))

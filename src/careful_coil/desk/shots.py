@@ -11,22 +11,21 @@ from PySide6.QtCore import QCoreApplication, QEventLoop
 from PySide6.QtTest import QTest
 
 from careful_coil.core.probes import Request
+from careful_coil.desk.keeping import change_settings
 from careful_coil.desk.start import application, build
-from careful_coil.desk.stations.leads import LeadsPage
 from careful_coil.desk.stations.parted import PartedPage
 from careful_coil.desk.theme import Theme
 from careful_coil.desk.window import Window
 
 LAYOUT_ROUNDS = 8  # parts within parts fit their heights one after the other
 SETTINGS = "settings"
+WHY_PAGE = "why-series-parallel.md"
 # name of the picture; motor or the settings; station; part of it
 VIEWS = (
     ("intake", "demo-bakery", "intake", "counter"),
     ("leads", "demo-theatre", "leads", ""),
     ("leads-polarity", "demo-theatre", "leads", "kick"),
-    ("leads-why", "demo-ropewalk", "leads", "why"),
     ("insulation", "demo-cider-mill", "insulation", "test"),
-    ("insulation-drying", "demo-boatyard", "insulation", "drying"),
     ("start-gear", "demo-chandlery", "start-gear", "why"),
     ("start-gear-capacitors", "demo-chandlery", "start-gear", "capacitor"),
     ("start-gear-curves", "demo-chandlery", "start-gear", "curves"),
@@ -80,15 +79,30 @@ def show(window: Window, job: str, station: str, part: str) -> None:
     if station:
         window.go(station)
         settle(window)
-    leads = window.pages["leads"]
     if part == "kick":
         window.session.pick(Request(kind="kick", ends=("A", "F"), sense=("B", "G")))
-    elif station == "leads" and part == "why" and isinstance(leads, LeadsPage):
-        leads.explain()
     page = window.stack.currentWidget()
     if part and isinstance(page, PartedPage):
         page.open_part(part)
     settle(window)
+
+
+def in_german(window: Window, file: Path) -> None:
+    """Write a picture of the window as a German shop has it."""
+    for language in ("german", "english"):
+        change_settings(window.session, {"schools": {"language": language}})
+        settle(window)
+        if language == "german":
+            show(window, "demo-lock-house", "test-run", "ready")
+            window.grab().save(str(file))
+
+
+def open_book(window: Window, file: Path) -> None:
+    """Write a picture of the handbook at a page whose drawing is alive."""
+    window.reading.toggle()
+    window.reading.handbook.show_page(WHY_PAGE)
+    settle(window)
+    window.grab().save(str(file))
 
 
 def empty_shop(file: Path, theme: Theme, width: int, height: int) -> None:
@@ -112,6 +126,8 @@ def take(folder: Path, theme: Theme, width: int = 1280, height: int = 800) -> No
         for name, job, station, part in VIEWS:
             show(window, job, station, part)
             window.grab().save(str(folder / f"{name}.png"))
+        in_german(window, folder / "in-german.png")
+        open_book(window, folder / "handbook.png")
         window.close()
 
 

@@ -4,8 +4,11 @@ import cmath
 import math
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
+from functools import cache
 
 from careful_coil.core.machine.heating import heating_rate
+from careful_coil.core.winding.arrangements import ARRANGEMENTS
+from careful_coil.core.winding.turning import run_shown
 from careful_coil.drawing.curve import draw_test
 from careful_coil.drawing.shapes import Area, Dot, Drawing, Point, Shape, Stroke, Words
 
@@ -17,6 +20,7 @@ STARTS_AT_C, BEARS_C, CHARS_C = 40.0, 155.0, 250.0
 START_J = 60.0  # A/mm² of a start winding that stands
 RUN_OHM, START_OHM = complex(3.0, 6.0), complex(8.0, 9.0)  # of an ordinary split motor, standing
 SUPPLY_VOLT = 230.0
+LOOK_PERCENT = 25.0  # of its volts, at most, in the reduced-voltage run
 HUMS, WEAK = 0.1, 0.25  # of a circle: no turn worth the name; a weak one
 
 
@@ -44,7 +48,9 @@ def coil_volts(supply: float) -> tuple[float, float]:
     return phase / 2, phase
 
 
-def _bars(rows: Mapping[str, float], limit: float, unit: str, most: float) -> Drawing:
+def _bars(
+    rows: Mapping[str, float], limit: float, unit: str, most: float, digits: int = 0
+) -> Drawing:
     """Return a bar for each row with a line at the limit; what is over it is bad."""
     left, right = 44.0, WIDE - 22.0
     shapes: list[Shape] = []
@@ -59,7 +65,7 @@ def _bars(rows: Mapping[str, float], limit: float, unit: str, most: float) -> Dr
             Words(at=(left - 2.0, y), text=name, anchor=1, size=3.4, token="ink"),
             Words(
                 at=(end + 2.0, y),
-                text=f"{value:.0f} {unit}",
+                text=f"{value:.{digits}f} {unit}",
                 anchor=-1,
                 size=3.4,
                 token="ink",
@@ -71,7 +77,7 @@ def _bars(rows: Mapping[str, float], limit: float, unit: str, most: float) -> Dr
     shapes.append(
         Words(at=(x, 12.0 + 16.0 * len(rows) - 2.0), text=f"{limit:.0f} {unit}", size=3.1)
     )
-    return Drawing(tuple(shapes), WIDE, HIGH)
+    return Drawing(tuple(shapes), WIDE, max(HIGH, 12.0 + 16.0 * len(rows) + 2.0))
 
 
 def draw_series_parallel(supply: float) -> Drawing:
@@ -185,12 +191,18 @@ def draw_slip(rpm: float) -> Drawing:
         for k in range(49)
     )
     shapes.append(Stroke(points=ring, token="hairline"))
-    for angle, token, name in ((0.0, "copper", "field"), (behind, "ink", "rotor")):
+    left = (
+        -8.0 if math.sin(behind) >= 0.0 else 8.0
+    )  # the rotor's name where it is: away from the field's
+    for angle, token, name, aside in (
+        (0.0, "copper", "field", 8.0),
+        (behind, "ink", "rotor", left),
+    ):
         tip = (centre[0] + 18.0 * math.sin(-angle), centre[1] - 18.0 * math.cos(angle))
         shapes += [
             Stroke(points=(centre, tip), token=token, width=1.2),
             Dot(at=tip, radius=1.3, token=token),
-            Words(at=(tip[0] + 7.0, tip[1]), text=name, size=3.2, token=token, bold=True),
+            Words(at=(tip[0] + aside, tip[1]), text=name, size=3.2, token=token, bold=True),
         ]
     shapes.append(Words(at=(centre[0], 50.0), text="after one turn of the field", size=3.1))
     return Drawing(tuple(shapes), WIDE, HIGH)
@@ -243,6 +255,41 @@ def says_volts_hertz(hertz: float) -> str:
     return f"Volts over hertz as on the plate: the iron carries {100 * flux:.0f} %."
 
 
+@cache
+def _reversed_shares() -> tuple[float, ...]:
+    """Return the amps of three lines with one phase reversed over those of the right motor, same volts, turning."""
+    network, rest = ARRANGEMENTS["three-phase-6-lead"].network, (("T2",), ("T3",))
+    right = run_shown(network, (("T1",), *rest), (("T4", "T5", "T6"),), "alternate")
+    wrong = run_shown(network, (("T4",), *rest), (("T1", "T5", "T6"),), "alternate")
+    own = right.likely()[1][0]
+    return tuple(amp / own for amp in wrong.likely()[1])
+
+
+def reversed_amps(percent: float) -> tuple[float, ...]:
+    """Return the amps of three lines with one phase reversed, in times of a right motor's at all its volts.
+
+    Six leads in wye; the volts in per cent. Source: its network solved, both fields of every coil.
+    """
+    return tuple(percent / 100 * share for share in _reversed_shares())
+
+
+def draw_reversed(percent: float) -> Drawing:
+    """Return the amps of the three lines beside what a right motor draws at all its volts."""
+    amps = reversed_amps(percent)
+    rows = {f"L{k}": amp for k, amp in enumerate(amps, 1)}
+    return _bars(rows, 1.0, "×", 1.1 * max(reversed_amps(100.0)), digits=1)
+
+
+def says_reversed(percent: float) -> str:
+    """Return what these volts show and what they do to it."""
+    amps = reversed_amps(percent)
+    most, least = max(amps), min(amps)
+    told = f"At {percent:.0f} % of its volts {most:.1f} times its amps in one line, {least:.1f} in another: "
+    if percent <= LOOK_PERCENT:
+        return f"{told}it shows at once, and a look of seconds hurts nothing."
+    return f"{told}{most**2:.0f} times the heat of its load, with ohms that were right."
+
+
 LIVE: Mapping[str, Why] = {
     "why-series-parallel.md": Why(
         name="Supply, between lines", unit="V", usual=460.0, low=0.45, high=1.1,
@@ -251,6 +298,10 @@ LIVE: Mapping[str, Why] = {
     "why-capacitor.md": Why(
         name="Capacitor", unit="µF", usual=120.0, low=0.05, high=4.0,
         draw=draw_capacitor, says=says_capacitor,
+    ),
+    "why-reversed-coil.md": Why(
+        name="Volts, one phase reversed", unit="%", usual=25.0, low=0.4, high=4.0,
+        draw=draw_reversed, says=says_reversed,
     ),
     "why-start-winding.md": Why(
         name="Under volts, standing", unit="s", usual=2.0, low=0.1, high=8.0,

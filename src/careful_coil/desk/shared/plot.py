@@ -19,9 +19,10 @@ class Plot(Painted):
 
     heard_as = Role.Graphic
 
-    def __init__(self, theme: Theme, name: str, high: int = 300) -> None:
+    def __init__(self, theme: Theme, name: str, high: int = 300, share: float = 1.0) -> None:
+        """`share` of its own size at which a whole drawing is shown, where others need the room."""
         super().__init__(theme)
-        self._high = high
+        self._high, self._share = high, share
         self._whole: Drawing | None = None
         self._make: Callable[[float, float], Drawing] | None = None
         self.setAccessibleName(name)
@@ -33,7 +34,7 @@ class Plot(Painted):
             return self.theme.px(self._high)
         whole = self._whole
         per_mm = min(PER_MM * self.theme.scale, max(self.width(), 200) / max(whole.width, 1.0))
-        return round(whole.height * per_mm) + 6
+        return round(whole.height * per_mm * self._share) + 6
 
     def show_whole(self, drawing: Drawing, words: str) -> None:
         """Show a drawing of its own size, as high as the width allows."""
