@@ -248,7 +248,7 @@ def test_a_complaint_by_numbers_says_what_its_words_say() -> None:
         assert symptom in (*symptoms_in(words), "")
     assert complaint_of("1 2, 12") == "hums, starts when pushed, vibrates"
     assert complaint_of("stops after 20 minutes") == "stops after 20 minutes"
-    for bad in ("20", "0 1", "1 99"):
+    for bad in ("20", "0 1", "1 99", "555"):
         with pytest.raises(BadValue, match="0"):
             complaint_of(bad)
 
@@ -290,3 +290,19 @@ def test_a_plates_capacitor_is_no_power_and_no_speed() -> None:
     for other in ("3/4 hp", "1725", "3.2 A", "115/230"):
         with pytest.raises(BadValue):
             list(written("plate", "capacitor", other, NOTHING))
+
+
+@pytest.mark.parametrize(
+    ("text", "kept"), [("three", "3"), ("3~", "3"), ("single phase", "1"), ("1", "1")]
+)
+def test_phases_in_words(text: str, kept: str) -> None:
+    assert [n.text for n in written("plate", "phases", text, NOTHING)] == [kept]
+
+
+@pytest.mark.parametrize(
+    ("field", "text"),
+    [("hertz", "500000"), ("rpm", "14300000"), ("power", "900 MW"), ("phases", "4")],
+)
+def test_a_figure_that_no_plate_bears_is_refused(field: str, text: str) -> None:
+    with pytest.raises(BadValue):
+        list(written("plate", field, text, NOTHING))

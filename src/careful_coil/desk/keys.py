@@ -28,7 +28,7 @@ KEYS = (
         "A against every other lead in turn; sweep off;  know B common: a leaning with initials",
     ),
     ("Ctrl+R, Ctrl+T", "at Leads: why it is believed; write the strip of tags"),
-    ("N or +", "not here: the next best; Shift+N brings all back"),
+    ("N or +", "not here: the next best (+ in a field); Shift+N brings all back"),
     ("Ctrl+Z", "strike the last entry, so does - on the number pad; Ctrl+Shift+Z takes it back"),
     ("Ctrl+P, Ctrl+O", "write the job sheet; take a job in from a file"),
     ("Ctrl+Shift+P", "print the job sheet; tags and calendar are in the menu Shop"),

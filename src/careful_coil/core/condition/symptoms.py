@@ -72,7 +72,7 @@ SHORT: dict[str, str] = {
     "wet": "was wet",
 }
 COMPLAINTS = tuple(SHORT.values())
-_NUMBERS = re.compile(r"\d{1,2}(?:[\s,;]+\d{1,2})*")
+_NUMBERS = re.compile(r"\d{1,9}(?:[\s,;]+\d{1,9})*")
 
 
 def complaint_of(text: str) -> str:

@@ -16,7 +16,7 @@ from careful_coil.core.gear.positions import read_table, show_table
 from careful_coil.core.gear.typed import drained_of, let_go_at, loss_of, microfarad_of, size_read
 from careful_coil.core.job import Job
 from careful_coil.core.job.noted import Noted, note
-from careful_coil.core.job.plate import check_field, unreadable
+from careful_coil.core.job.plate import check_field, nameplate, unreadable
 from careful_coil.core.job.promise import waits_of
 from careful_coil.core.mechanics.typed import (
     bearing_size,
@@ -45,9 +45,18 @@ def _plain(read: Callable[[str], str]) -> Special:
 
 def _plate(text: str, _: Job, __: str, field: str) -> str:
     told = in_full(text) if field == "capacitor" else text
+    if field == "phases":
+        told = PHASES.get(re.sub(r"[\s-]*(?:phases?|ph|~)$", "", told.strip().lower()), told)
     check_field(field, told)
-    if field == "capacitor" and not unreadable(told):
+    if unreadable(told):
+        return told
+    if field == "capacitor":
         _can(told.strip())
+    if field in PLATE_ENDS:
+        name, least, most, wanted = PLATE_ENDS[field]
+        value = getattr(nameplate({field: told}), name)
+        if value is not None and not least <= value <= most:
+            raise BadValue(text, wanted, "No motor's plate says so.")
     if field == "power" and BARE.fullmatch(told.strip()):
         bare = told.strip()
         power = figure(bare, wanted="the power with its unit, such as 2.2 kW, 3 hp")
@@ -78,6 +87,13 @@ def _loss(text: str, job: Job, of: str, _: str) -> str:
 
 
 AS_ASKED = "="
+PHASES = {**dict.fromkeys(("one", "single", "1"), "1"), **dict.fromkeys(("three", "3"), "3")}
+# field of the plate → figure of it, from, to, what is accepted
+PLATE_ENDS = {
+    "hertz": ("hertz", 10.0, 1000.0, "hertz as printed, such as 50, 60 or 50/60"),
+    "rpm": ("rpm", 1.0, 200_000.0, "revolutions a minute as printed, such as 1430"),
+    "power": ("power_w", 0.1, 2e7, "the power with its unit, such as 35 W, 2.2 kW, 3 hp"),
+}
 MOST_MICROFARAD = 1500.0  # start capacitors end at about 1300 µF
 NO_PHONE = ("none", "no", "-", "?", "unknown")
 BARE = re.compile(r"[\d.,]+")
