@@ -21,7 +21,9 @@ from careful_coil.core.job.at_intake import Lead
 from careful_coil.core.job.lead_words import counted, lead_words, read_lead
 from careful_coil.core.job.noted import Noted
 from careful_coil.core.job.pasted import read_pasted
+from careful_coil.core.ledger.entry_line import split
 from careful_coil.core.ledger.written import SPECIALS, WISHES, read_text, written
+from careful_coil.core.probes import Request
 from careful_coil.core.sheets import SHEETS, Field, Sheet
 from tests.core.logs import job_of, plate
 
@@ -306,3 +308,11 @@ def test_phases_in_words(text: str, kept: str) -> None:
 def test_a_figure_that_no_plate_bears_is_refused(field: str, text: str) -> None:
     with pytest.raises(BadValue):
         list(written("plate", field, text, NOTHING))
+
+
+def test_a_pair_of_one_lead_and_a_lead_that_is_not_there_are_no_reading() -> None:
+    target = Request(kind="resistance", ends=("A", "B"))
+    assert split("AC 3.2", target, "ABC").target.ends == ("A", "C")
+    for text, words in (("A A 3", "A and another"), ("AZ 3", "There is no AZ here")):
+        with pytest.raises(BadValue, match=words):
+            split(text, target, "ABC")

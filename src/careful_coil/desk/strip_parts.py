@@ -1,5 +1,7 @@
 """The parts of the meter strip: the line one types on, where the probes are, the note beside."""
 
+from collections.abc import Sequence
+
 from PySide6.QtCore import QEvent, QPointF, QRect, Qt, Signal
 from PySide6.QtGui import QAccessible, QKeyEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QSizePolicy
@@ -107,6 +109,24 @@ class EntryLine(Line):
             event.accept()  # Qt hands Enter on to what is behind a line
 
 
+LARGE, SMALL = (17, 22, 38), (13, 12, 0)  # letters of the probes' places, round them, least box
+
+
+def groups_of(target: Request) -> list[str]:
+    """Return where the probes are, in words, from the first place to the last."""
+    ends = list(target.ends)
+    groups = [ends, list(target.sense)] if target.sense else [[e] for e in ends]
+    if target.also:
+        groups[1] += target.also
+    if target.lines:
+        groups = [list(j) for j in target.lines]
+    if target.kind == "frame":
+        groups = [ends, ["frame"]]
+    if target.kind == "insulation":
+        groups = [ends or ["all leads"], list(target.sense) or ["frame"]]
+    return [" ".join(g) for g in groups]
+
+
 class Probes(Painted):
     """Where the probes are, as two tags and an arrow, with what is asked of them."""
 
@@ -151,42 +171,50 @@ class Probes(Painted):
         return probes.PROBES[target.kind].prompt
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        """Draw motor, instrument and probes."""
+        """Draw motor, instrument and probes; the probes alone where the strip has no room for both."""
         painter, t, s = QPainter(self), self.theme, self._session
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        motor = s.bound.judged.job.name if s.bound else "No motor on the bench"
         line = t.px(22)
         top = max((self.height() - 3 * line) // 2, 0)
         left = t.px(196 if t.scale < 1.5 else 124 if t.scale < 1.75 else 96)
-        shift = 0
+        x = 20 + left + 14
+        told = groups_of(s.target) if s.target is not None and not self._field else []
+        alone = not s.elsewhere and x + self._taken(told, SMALL) > self.width()
+        if alone:
+            x = 12
+        else:
+            self._motor(painter, QRect(20, top, left, line))
+            painter.setPen(QPen(t.colour("strip-quiet"), 1))
+            painter.drawLine(x - 8, 12, x - 8, self.height() - 12)
+        if self._field:
+            self._at_field(painter, QRect(x + 8, 0, self.width() - x - 12, self.height()))
+            return
+        if told:
+            x = self._tags(painter, told, x)
+        room = QRect(x + 8, top + line // 2, max(self.width() - x - 12, 0), 2 * line)
+        if room.width() > t.px(110):
+            paint.text(painter, t, room, self.words(), size=13, token="strip-quiet", wrap=True)
+
+    def _motor(self, painter: QPainter, first: QRect) -> None:
+        """Write motor, instrument and temperature, a line each."""
+        t, s, line = self.theme, self._session, first.height()
+        motor = s.bound.judged.job.name if s.bound else "No motor on the bench"
+        at = QRect(first)
         if s.elsewhere:  # the meter is not on the motor on the bench
-            paint.mark(painter, t, "watch", QPointF(28, top + line / 2), 14, strip=True)
-            shift = 20
-        at = QRect(20 + shift, top, left - shift, line)
+            centre = QPointF(28, first.top() + line / 2)
+            paint.mark(painter, t, "watch", centre, 14, strip=True)
+            at.setLeft(at.left() + 20)
         paint.text(painter, t, at, motor, bold=True, token="strip-text")
         instrument = s.bound.instrument if s.bound else None
-        if instrument is not None:  # where there is none, nothing speaks of one
-            at = QRect(20, top + line, left, line)
-            paint.text(painter, t, at, instrument.name, size=13, token="strip-quiet")
         warm = (
             f"winding {s.under.at_c:g} °C"
             if s.under.at_c is not None
             else "winding temperature not set"
         )
-        paint.text(
-            painter, t, QRect(20, top + 2 * line, left, line), warm, size=13, token="strip-quiet"
-        )
-        x = 20 + left + 14
-        painter.setPen(QPen(t.colour("strip-quiet"), 1))
-        painter.drawLine(x - 8, 12, x - 8, self.height() - 12)
-        if self._field:
-            self._at_field(painter, QRect(x + 8, 0, self.width() - x - 12, self.height()))
-            return
-        if s.target is not None:
-            x = self._tags(painter, s.target, x)
-        room = QRect(x + 8, top + line // 2, max(self.width() - x - 12, 0), 2 * line)
-        if room.width() > t.px(110):
-            paint.text(painter, t, room, self.words(), size=13, token="strip-quiet", wrap=True)
+        # where there is no instrument, nothing speaks of one
+        for k, words in enumerate((instrument.name if instrument is not None else "", warm), 1):
+            below = first.translated(0, k * line)
+            paint.text(painter, t, below, words, size=13, token="strip-quiet")
 
     def _at_field(self, painter: QPainter, room: QRect) -> None:
         """Write which field has the cursor, and what it takes."""
@@ -200,23 +228,17 @@ class Probes(Painted):
         rest = QRect(room.left(), top + named, room.width(), high)
         paint.text(painter, t, rest, self._takes, size=13, token="strip-quiet", wrap=True)
 
-    def _tags(self, painter: QPainter, target: Request, x: int) -> int:
+    def _taken(self, told: Sequence[str], size: tuple[int, int, int]) -> int:
+        """Return the room that places of the probes take, `size` their letters, what is round them, a box at least."""
+        letters, round_it, least = size
+        wide = (paint.width_of(self.theme, w, letters, True) + round_it for w in told)
+        return sum(max(w, self.theme.px(least)) for w in wide) + 32 * (len(told) - 1)
+
+    def _tags(self, painter: QPainter, told: Sequence[str], x: int) -> int:
         t, h = self.theme, self.theme.px(38)
         y = (self.height() - h) // 2
-        ends = list(target.ends)
-        groups = [ends, list(target.sense)] if target.sense else [[e] for e in ends]
-        if target.also:
-            groups[1] += target.also
-        if target.lines:
-            groups = [list(j) for j in target.lines]
-        if target.kind == "frame":
-            groups = [ends, ["frame"]]
-        if target.kind == "insulation":
-            groups = [ends or ["all leads"], list(target.sense) or ["frame"]]
-        told = [" ".join(g) for g in groups]
-        wide = [paint.width_of(t, words, 17, True) + 22 for words in told]
-        fits = x + sum(max(w, h) for w in wide) + 32 * (len(told) - 1) <= self.width()
-        size, round_it = (17, 22) if fits else (13, 12)
+        fits = x + self._taken(told, LARGE) <= self.width()
+        size, round_it, _ = LARGE if fits else SMALL
         for k, words in enumerate(told):
             w = max(paint.width_of(t, words, size, True) + round_it, h if fits else 0)
             painter.setPen(QPen(t.colour("strip-text"), 2))

@@ -30,6 +30,9 @@ ROLES = (
 )
 
 
+_STRANGE = re.compile(r"[A-Z]{2}")  # a pair as it is typed before its value
+
+
 @dataclass(frozen=True, slots=True)
 class Typed:
     """Where a typed text goes and the text of the value."""
@@ -48,8 +51,12 @@ def split(text: str, target: Request | None, tags: Sequence[str]) -> Typed:
     if pair is not None:
         if not rest:
             raise BadValue(text, "a value after the pair, for example AF 3.92")
+        if pair[0] == pair[-1] and len(pair) > 1:
+            raise BadValue(text, f"two leads, {pair[0]} and another")
         kind = "frame" if len(pair) == 1 else "resistance"
         return Typed(Request(kind=kind, ends=pair), " ".join(rest))
+    if len(words) > 1 and _STRANGE.fullmatch(words[0]) and words[1][0].isdigit() and tags:
+        raise BadValue(text, f"two of {', '.join(tags)}", f"There is no {words[0]} here.")
     if target is None:
         raise BadValue(text, "two leads and a value, for example AF 3.92")
     return Typed(target, text.strip())
