@@ -1,6 +1,5 @@
 """Motors walked through the real window, by the keys that the card and the cursor show."""
 
-import pytest
 from pytestqt.qtbot import QtBot
 
 from careful_coil.core.settings import Settings
@@ -24,24 +23,11 @@ def log(document: WalkDocument) -> list[object]:
     return [(e["by"], e["station"], e["body"]) for e in document.job["entries"]]
 
 
-@pytest.mark.parametrize(
-    ("name", "end", "at"),
-    [
-        ("permanent-split", "released", "sign"),
-        ("nine-site", "released", "sign"),
-    ],
-)
-def test_the_window_logs_what_the_core_logs(qtbot: QtBot, name: str, end: str, at: str) -> None:
-    """Entry for entry the same; a walk ends where the cursor is elsewhere than what is asked."""
-    bare = walk(cast_motor(name), 1, Settings())
-    shown = walk(cast_motor(name), 1, Settings(), play_in_window)
-    assert (shown.end, shown.steps[-1].code) == (end, at)
-    assert shown.entries >= 18
-    assert log(shown) == log(bare)[: shown.entries]
+def test_the_window_logs_what_the_core_logs(qtbot: QtBot) -> None:
+    """Entry for entry the same, within the keys a job may take."""
+    bare = walk(cast_motor("permanent-split"), 1, Settings())
+    shown = walk(cast_motor("permanent-split"), 1, Settings(), play_in_window)
+    assert (shown.end, shown.steps[-1].code) == ("released", "sign")
+    assert log(shown) == log(bare)
     assert shown.keys is not None
     assert 2 * shown.entries < shown.keys <= allowed_keys(s.model_dump() for s in shown.steps)
-    if end == "released":
-        assert log(shown) == log(bare)
-    else:
-        told = shown.steps[-1].skip
-        assert "the cursor is at" in told or told == "no field takes an answer"
