@@ -89,3 +89,25 @@ def test_a_row_of_prints_is_one_lead_each() -> None:
     ]
     mixed = counted("T1-T3; green/yellow earth")
     assert [x.marking for x in mixed.leads] == ["T1", "T2", "T3", ""]
+
+
+@pytest.mark.parametrize(
+    ("text", "prints"),
+    [
+        ("U1 V1 W1 U2 V2 W2", ("U1", "V1", "W1", "U2", "V2", "W2")),
+        ("A1 A2 B1 B2 C1 C2", ("A1", "A2", "B1", "B2", "C1", "C2")),
+        ("C S R", ("C", "S", "R")),
+        ("1 2 3 4", ("1", "2", "3", "4")),
+        ("A B C", ("", "", "")),  # tags: nothing is printed
+    ],
+)
+def test_prints_alone_stand_in_a_row(text: str, prints: tuple[str, ...]) -> None:
+    found = counted(text).leads
+    assert tuple(lead.marking for lead in found) == prints
+    assert tuple(lead.tag for lead in found) == tuple("ABCDEF"[: len(prints)])
+
+
+@pytest.mark.parametrize("text", ["12 6", "T1 T1", "3 phase", "two"])
+def test_what_may_be_something_else_is_no_row_of_prints(text: str) -> None:
+    with pytest.raises(BadValue):
+        counted(text)

@@ -9,7 +9,7 @@ from careful_coil.core.condition.wall import made_since
 from careful_coil.core.identify.naming import no_earth
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.settings import Settings
-from careful_coil.core.values import show_ohm
+from careful_coil.core.values import show_figure, show_ohm
 
 SCHOOL, MADE = "appliance-tests", "yes"
 LEAKAGE = "earth:leakage"
@@ -37,7 +37,7 @@ def appliance_finding(job: Job, settings: Settings) -> Finding | None:
         bad += told[-1:] if max(bonds) > limit else []
     tests = [t.body.megohm for t in made_since(job, "insulation") if not t.body.against]
     if tests:
-        told.append(f"{min(tests):g} MΩ, {least.value:g} wanted")
+        told.append(f"{show_figure(min(tests))} MΩ, {least.value:g} wanted")
         bad += told[-1:] if min(tests) < least.value else []
     leak = job.notes.of("earth").get("leakage", "")
     stands = bool(leak) and job.deeds.stands("insulation", LEAKAGE)

@@ -1,6 +1,7 @@
 """A lead described in a line, in any order: `brown/white T1 1.5mm² 120mm cracked ring`."""
 
 import re
+from collections.abc import Sequence
 from typing import Any, get_args
 
 from careful_coil.core.colour_codes import CODES
@@ -29,7 +30,7 @@ WANTED = (
 
 COUNT = (
     f"how many, 2 to {len(TAGS)}, each in turn: brown T1; blue T4; green/yellow earth, or by letter codes: "
-    "bn T1 bu T4 gnye earth; or a row: black T1-T9"
+    "bn T1 bu T4 gnye earth; or a row: black T1-T9; or prints alone: U1 V1 W1 U2 V2 W2"
 )
 
 
@@ -37,8 +38,19 @@ def counted(text: str) -> Leads:
     """Return so many leads with tags, or one for each that is described, in turn. Raises: BadValue.
 
     A description may begin with the tag: `A brown T1; B blue T4`. Where each begins with its colour nothing
-    need stand between them: `bn T1 bu T4`.
+    need stand between them: `bn T1 bu T4`. Prints alone stand in a row too: `U1 V1 W1 U2 V2 W2`.
     """
+    prints = _prints(text.split())
+    if prints:
+        own = [p.upper() for p in prints] == list(
+            TAGS[: len(prints)]
+        )  # A B C: tags, nothing printed
+        return Leads(
+            leads=tuple(
+                Lead(tag=t) if own else read_lead(p, Lead(tag=t))
+                for t, p in zip(TAGS, prints, strict=False)
+            )
+        )
     told = [item.strip() for item in re.split(r"[;\n]|, ", text.strip()) if item.strip()]
     if len(told) == 1:
         told = _by_colours(told[0])
@@ -55,6 +67,19 @@ def counted(text: str) -> Leads:
             item = rest
         leads.append(read_lead(item, Lead(tag=tag)) if item.strip() else Lead(tag=tag))
     return Leads(leads=tuple(leads))
+
+
+_PRINT = re.compile(r"[A-Za-z]{1,2}\d{0,2}|\d[UVWZ]\d|\d{1,2}", re.I)
+
+
+def _prints(words: Sequence[str]) -> Sequence[str]:
+    """Return words that are what is printed on a lead each, none twice; nothing where they may be something else."""
+    if not 2 <= len(words) <= len(TAGS) or len(set(words)) < len(words):
+        return ()
+    if not all(_PRINT.fullmatch(w) and not _colour(w) and w.lower() not in USES for w in words):
+        return ()
+    numbers = all(w.isdecimal() for w in words)  # 1 2 3 4; 12 6 is a slip
+    return () if numbers and [int(w) for w in words] != list(range(1, len(words) + 1)) else words
 
 
 _GLUED = re.compile(rf"({'|'.join(CODES)})([TUVWZ]?\d{{1,2}}|\d?[UVW]\d?)", re.I)
