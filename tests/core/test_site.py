@@ -339,6 +339,16 @@ def test_a_change_on_site_goes_joint_by_joint_between_two_readings_of_its_ohms()
     assert "voltage-tags" in {f.code for f in after.gate}
 
 
+def test_what_was_read_before_the_change_is_not_shown_as_read_after_it() -> None:
+    tested = {"kind": "insulation", "megohm": 200, "at_c": 20, "test_volt": 500}
+    before = lines(judged(*NINE, *ohms(0.74), tested))
+    assert (before["site-ohms-before"].done, before["site-ohms"].done) == ("0.74/0.74/0.74", "")
+    assert (before["site-megohm-before"].done, before["site-megohm"].done) == ("200 MΩ", "")
+    assert before["site-drained-before"].done == ""  # it still holds the tester's charge
+    earthed = lines(judged(*NINE, *ohms(0.74), tested, {"kind": "discharged", "seconds": 240}))
+    assert earthed["site-drained-before"].done == "earthed"
+
+
 def test_amps_read_before_a_joint_was_touched_say_nothing() -> None:
     amps = {"kind": "site-checked", "item": "amps", "words": "6.1/6.1/6.0 A"}
     found = judged(*NINE, amps)

@@ -128,6 +128,7 @@ class Field(QWidget):
         self.on_skip: Callable[[], None] | None = None  # + where Next asks it and nothing is typed
         self._holds = holds
         self.asked = False
+        self.spoken = ""  # its name where its words stand beside it, not in its label
         self._of, self._drafts = "", dict[str, tuple[str, str]]()
         self.label = Title(label)
         self.cell = Cell()
@@ -201,7 +202,7 @@ class Field(QWidget):
 
     def called(self) -> str:
         """Return its label as it is heard, with what Next asks for marked."""
-        words = said(self.label.text())
+        words = said(self.label.text() or self.spoken)
         return f"next: {words}" if self.asked else words
 
     def takes(self) -> str:

@@ -128,7 +128,9 @@ class Strip(QFrame):
         at_field = isinstance(field, Field)
         self.note.setVisible(not at_field or bool(self.note.words))
         self.probes.at(
-            *(field.label.text(), field.takes()) if isinstance(field, Field) else ("", "")
+            *(field.label.text() or field.spoken, field.takes())
+            if isinstance(field, Field)
+            else ("", "")
         )
 
     def _tags(self) -> tuple[str, ...]:

@@ -59,7 +59,8 @@ def _dead(job: Job, state: Connecting) -> Iterator[SiteLine]:
         read=_proved,
     )
     change = changing(job, state)
-    before, now = ohms_before(job), ohms_now(job)
+    ahead = change and state.plan is not None and state.next_step is not None
+    before, now = ohms_before(job), {} if ahead else ohms_now(job)  # after it all is read anew
     if change:
         yield _ohm_line(job, "site-ohms-before", "as it came", "", before)
         yield from _walls(job, "-before", "before the joints are touched", newest=False)
@@ -88,7 +89,7 @@ def _dead(job: Job, state: Connecting) -> Iterator[SiteLine]:
             done="on" if shut else "",
             read=_lid,
         )
-    yield from _walls(job, "", "lid on" if change or opened else "", newest=True)
+    yield from _walls(job, "", "lid on" if change or opened else "", newest=True, ahead=ahead)
     bonds = [b for b in job.tested.bonds if b.place > job.deeds.last("bond")]
     yield SiteLine(
         name="site-bond",
@@ -115,9 +116,14 @@ def _ohm_line(job: Job, name: str, when: str, how: str, read: Mapping[str, float
     )
 
 
-def _walls(job: Job, suffix: str, when: str, *, newest: bool) -> Iterator[SiteLine]:
-    """Yield the insulation test and its discharge: the first of the visit, or one that nothing voided."""
-    every = job.tested.tests
+def _walls(
+    job: Job, suffix: str, when: str, *, newest: bool, ahead: bool = False
+) -> Iterator[SiteLine]:
+    """Yield the insulation test and its discharge: the first of the visit, or one that nothing voided.
+
+    Nothing is done yet where a change lies `ahead` of it.
+    """
+    every = () if ahead else job.tested.tests
     tests = [t for t in every if not newest or t.place > job.deeds.last("insulation")]
     charged = job.tested.charged()
     own = tests[-1 if newest else 0] if tests else None
@@ -137,7 +143,7 @@ def _walls(job: Job, suffix: str, when: str, *, newest: bool) -> Iterator[SiteLi
         title="Winding earthed after the test",
         how="Four times the test's length, four minutes at least after one minute; then proved.",
         hint="240 s",
-        done="earthed" if own and (charged is None or not newest) else "",
+        done="earthed" if own and (charged is None or charged.place != own.place) else "",
         read=partial(_drained, charged),
     )
 

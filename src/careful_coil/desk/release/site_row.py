@@ -69,7 +69,8 @@ class SiteRow(QWidget):
         """Show a line and what is on record of it."""
         self.words.say(number, line.title, line.how)
         cell = self.field.cell
-        cell.setAccessibleName(f"{number} {line.title}")
+        self.field.spoken = f"{number} {line.title}"
+        cell.setAccessibleName(self.field.called())
         cell.setObjectName(line.name)
         cell.hint = line.hint
         cell.setPlaceholderText(line.hint)
