@@ -4,7 +4,7 @@ from collections.abc import Callable
 from datetime import datetime
 from pathlib import Path
 
-from PySide6.QtCore import QCoreApplication, QEvent, QEventLoop, Qt
+from PySide6.QtCore import QCoreApplication, QEvent, QEventLoop, Qt, QTimer
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QLineEdit, QWidget
@@ -18,6 +18,11 @@ NONE = Qt.KeyboardModifier.NoModifier
 SHIFT = Qt.KeyboardModifier.ShiftModifier
 Key = Qt.Key
 MOST_ROUNDS = 15000  # a contradictory sheet takes seconds to think over
+WAIT_MS = 5  # at most between two looks whether all is done
+
+
+def _nothing() -> None:
+    """Wake the event loop."""
 
 
 class Driven:
@@ -46,7 +51,8 @@ class Driven:
                 QCoreApplication.processEvents()
                 if self.window.session.idle:
                     return
-            QTest.qWait(2)
+            QTimer.singleShot(WAIT_MS, _nothing)  # an answer of another thread wakes it before
+            QCoreApplication.processEvents(QEventLoop.ProcessEventsFlag.WaitForMoreEvents)
         raise AssertionError("the window does not come to rest")
 
     @property
