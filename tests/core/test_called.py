@@ -162,9 +162,7 @@ def test_what_is_expected_is_what_this_meter_shows(
 MODEL = re.compile(r"\b(?:main|aux|field|armature|line|coil)-\d\b|\bfield-tap\b")
 
 
-@pytest.mark.parametrize(
-    "motor", ["cap-start-weak", "dual-8", "universal-tapped", "split-two-leads"]
-)
+@pytest.mark.parametrize("motor", ["cap-start-weak", "universal-tapped"])
 def test_no_name_of_the_model_is_read_or_printed(motor: str) -> None:
     """Every step, finding, drawing and sheet of a whole job, from the counter to the signature."""
 

@@ -36,11 +36,11 @@ def told(tags: str, readings: list[AnyReading], meter: Meter = FINE) -> Identifi
     [
         (slug, device, seed)
         for slug, device, motors in (
-            ("three-phase-6-lead", "", 4),
+            ("three-phase-6-lead", "", 3),
             ("three-phase-9-lead-wye", "", 2),
             ("three-phase-9-lead-delta", "", 2),
-            ("single-phase-3-lead", "switch", 4),
-            ("three-phase-3-lead", "", 4),
+            ("single-phase-3-lead", "switch", 3),
+            ("three-phase-3-lead", "", 3),
         )
         for seed in range(motors)
     ],

@@ -30,13 +30,14 @@ def test_every_language_says_the_same_texts() -> None:
     assert set(TITLES.values()) <= said[0]
 
 
-@pytest.mark.parametrize("code", BEGUN.values())
-def test_no_text_loses_a_hole_and_none_is_of_no_program(code: str) -> None:
+def test_no_text_loses_a_hole_and_none_is_of_no_program() -> None:
     """A text that the program no longer says would never be seen to be wrong."""
     shown = [HOLE.sub("{}", text).lower() for text, _, _ in texts()]
     whole = "\n".join(shown)
-    for english, other in read(code).items():
-        assert sorted(HOLE.findall(english)) == sorted(HOLE.findall(other)), english
+    for code in BEGUN.values():
+        for english, other in read(code).items():
+            assert sorted(HOLE.findall(english)) == sorted(HOLE.findall(other)), (code, english)
+    for english in read(next(iter(BEGUN.values()))):  # every language says the same
         assert HOLE.sub("{}", english).lower() in whole, english
 
 

@@ -58,8 +58,6 @@ def test_class_two_is_asked_once_and_no_bond_is_measured() -> None:
         "universal-tacho", leads=leads, earth_ohm=0.03
     )  # a mark that its own earth lead gives the lie
     assert at(wrong, "bond-frame") > 0 or wrong.end != "released"
-    one = walked("universal-tacho", **{"class": "I"})
-    assert at(one, "bond-frame") > 0
 
 
 def test_a_winding_dead_to_earth_is_neither_dried_nor_run() -> None:
