@@ -18,6 +18,8 @@ from careful_coil.core.connect.slips import Likely, likely_slips
 from careful_coil.core.connect.what_if import asked, coverage, planned_tests, what_if, worst_first
 from careful_coil.core.errors import BadValue
 from careful_coil.core.job.at_connect import LowRun
+from careful_coil.core.probes import PROBES, Typing
+from careful_coil.core.probes.probe import Request
 from careful_coil.core.ways import plans_of
 from careful_coil.core.ways.usual import FOUR, RUN, START, SWITCH
 from careful_coil.core.ways.way import Joint, Plan
@@ -227,3 +229,9 @@ def test_fitting_slips_take_the_pattern_not_the_level() -> None:
     for scale in (0.5, 1.0, 3.0):
         fits = fitting_slips([scale * a for a in run.amp], run.turns, hookup, plan)
         assert slip.title in {f.title for f in fits}
+
+
+def test_a_look_at_low_volts_that_only_hums_is_one_that_did_not_turn() -> None:
+    request = Request(kind="low-run", ends=("L1",), supply=(1, 29.0, 50.0))
+    read = PROBES["low-run"].read(Typing(text="3.2 hums", request=request))
+    assert (read["turns"], read["amp"], read["volt"]) == ("none", (3.2,), 29.0)

@@ -1,5 +1,6 @@
 """The insulation wall: which tests are wanted, what each covers and gives, what the gate says."""
 
+from dataclasses import replace
 from typing import Any
 
 import pytest
@@ -379,3 +380,11 @@ def test_an_earth_lead_and_sensors_stand_at_the_frame_not_on_the_testers_clip(
 ) -> None:
     beside = {"G": "earth", "H": "thermistor"}
     assert clips("ABCDGH", beside, tested, earths) == ([*joined], [*earthed])
+
+
+def test_a_pair_that_is_only_taken_for_a_sensor_is_tested_with_the_winding() -> None:
+    wall = judged(*SIX_LEADS).facts.wall
+    extras = {"G": "earth", "H": "thermistor"}
+    assert wall.groups
+    assert replace(wall, extras=extras).beside == ("G", "H")
+    assert replace(wall, extras=extras, groups=()).beside == ("G",)

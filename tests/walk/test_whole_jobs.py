@@ -37,6 +37,11 @@ def test_of_a_step_asked_at_its_volts_amps_and_words_are_enough() -> None:
         "rough",
     )
     assert step_told("3.1 28 quiet", 3, volt=400.0)["rpm"] == 28.0  # of a gear
+    odd = step_told("3.1 1488 well balanced", 3, volt=400.0)
+    assert (odd.get("turns"), odd["remark"]) == (
+        None,
+        "well balanced",
+    )  # a remark proves no smooth run
     other = step_told("390 V 3.1/3.2/3.1 A 4 min rough", 3, volt=400.0, minutes=10.0)
     assert (other["volt"], other["minute"], other["turns"]) == ((390.0,), 4.0, "rough")
     for text in ("smooth", "3.1/3.2 smooth", "3.1/3.2/3.1 1493 12 smooth"):

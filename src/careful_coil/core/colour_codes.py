@@ -4,14 +4,8 @@
 CODES: dict[str, str] = {
     **{"bk": "black", "bn": "brown", "rd": "red", "og": "orange", "ye": "yellow", "gn": "green"},
     **{"bu": "blue", "vt": "violet", "gy": "grey", "wh": "white", "pk": "pink", "tq": "turquoise"},
-    **{
-        "blk": "black",
-        "brn": "brown",
-        "or": "orange",
-        "orn": "orange",
-        "org": "orange",
-        "yel": "yellow",
-    },
+    **{"blk": "black", "brn": "brown", "yel": "yellow"},
+    **dict.fromkeys(("or", "orn", "org"), "orange"),
     **{"grn": "green", "blu": "blue", "vio": "violet", "pur": "purple", "gry": "grey"},
     **{"wht": "white", "pnk": "pink", "gnye": "green/yellow", "yegn": "yellow/green"},
 }

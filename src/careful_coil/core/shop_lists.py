@@ -211,6 +211,11 @@ def to_neutral(volt: float, hertz: float, phases: int) -> bool:
     return phases == 1 and volt <= (NEUTRAL_60 if hertz > SIXTY else NEUTRAL_50)
 
 
+def conductor(line: str, volt: float, hertz: float, phases: int) -> str:
+    """Return what the conductor is called that a hookup's line is: N for L2 of a line and neutral."""
+    return "N" if line == "L2" and to_neutral(volt, hertz, phases) else line
+
+
 def line_colours(scheme: str, volt: float, hertz: float = 50.0, phases: int = 3) -> dict[str, str]:
     """Return the colours of L1 L2 L3 N PE under a scheme at so many volts between lines.
 

@@ -57,6 +57,14 @@ class Wall:
         """Return the thermal class in °C that an index is held against: the stricter column where it is assumed."""
         return THERMAL[INDEX_CLASS if self.class_assumed else self.letter]
 
+    @property
+    def beside(self) -> tuple[str, ...]:
+        """Return the leads that stand at the frame while the winding is tested: the earth lead, and sensors.
+
+        Sensors once the windings are proven: a pair that is only taken for one is tested with the rest.
+        """
+        return tuple(t for t, what in self.extras.items() if what == "earth" or self.groups)
+
     def test_volts(self) -> tuple[float, float] | None:
         """Return the DC volts (low, high) to test with; None while the rating is not known."""
         if self.volt is None:

@@ -12,11 +12,11 @@ from careful_coil.core.job.entries import Supply
 from careful_coil.core.rewind.wire import area, awg_mm, read_awg
 from careful_coil.core.settings import Settings
 from careful_coil.core.shop_lists import (
+    conductor,
     connector_for,
     line_colours,
     same_colour,
     size_for,
-    to_neutral,
 )
 from careful_coil.core.units import Quantity
 from careful_coil.core.ways.starter import PART_WINDING, Starter
@@ -121,13 +121,10 @@ def _alike(
     job: Job, joint: Joint, names: Mapping[str, str], supply: Supply, settings: Settings
 ) -> str:
     """Return a warning of leads that have the colour of a line of this joint and do not belong to it."""
-    colours = line_colours(
-        settings.school("supply-colours"), supply.volt, supply.hertz, supply.phases
-    )
-    neutral = to_neutral(supply.volt, supply.hertz, supply.phases)
-    called = {"L2": "N"} if neutral else {}
+    at = (supply.volt, supply.hertz, supply.phases)
+    colours = line_colours(settings.school("supply-colours"), *at)
     told = [
-        f"{called.get(line, line)} is {colours[line]}, and so is {names.get(x.tag, x.tag)}, "
+        f"{conductor(line, *at)} is {colours[line]}, and so is {names.get(x.tag, x.tag)}, "
         "which does not belong here. "
         for line in joint
         if line in colours

@@ -20,7 +20,7 @@ from careful_coil.core.connect.rotation import (
 from careful_coil.core.connect.work import Connecting
 from careful_coil.core.job import Finding, Job
 from careful_coil.core.settings import Settings
-from careful_coil.core.shop_lists import line_colours, same_colour, to_neutral
+from careful_coil.core.shop_lists import conductor, line_colours, same_colour
 from careful_coil.core.values import show_ohm
 
 _of = partial(Finding, station="connect")
@@ -109,14 +109,11 @@ def colour_clashes(job: Job, state: Connecting, settings: Settings) -> list[str]
     """Return leads of a line's colour that do not stand on that line, in words."""
     if state.plan is None or job.supply is None:
         return []
-    supply = job.supply
-    colours = line_colours(
-        settings.school("supply-colours"), supply.volt, supply.hertz, supply.phases
-    )
-    neutral = to_neutral(supply.volt, supply.hertz, supply.phases)
+    at = (job.supply.volt, job.supply.hertz, job.supply.phases)
+    colours = line_colours(settings.school("supply-colours"), *at)
     joint_of = {n: j for j in state.plan.joints for n in j}
     return [
-        f"{state.mark(state.names[lead.tag])} is {lead.colour} as {'N' if neutral and line == 'L2' else line} is"
+        f"{state.mark(state.names[lead.tag])} is {lead.colour} as {conductor(line, *at)} is"
         for lead in job.leads
         if lead.tag in state.names
         for line in state.plan.lines()

@@ -58,9 +58,8 @@ LISTED = (
     "or none"
 )
 _LONE = re.compile(r"[A-Za-z]\d{0,2}")  # a name, and not what it is
-_CAN = re.compile(
-    r"(?:(?:start|run)(?:ing)?[\s-]+)?cap(?:acitor)?\b[\s:,]*", re.I
-)  # before its print
+# what somebody says before the print of one
+_CAN = re.compile(r"(?:(?:start|run)(?:ing)?[\s-]+)?cap(?:acitor)?\b[\s:,]*", re.I)
 _POSTED = re.compile(r"\s+1[ ,]*(?:2[ ,]*M|M[ ,]*2)[ ,]*3$", re.I)  # terminals of a current relay
 _NAMED = re.compile(r"(?P<name>[A-Za-z]|[A-Za-z][\w-]*\d[\w-]*)\s+(?P<rest>.+)")
 

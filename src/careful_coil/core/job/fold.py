@@ -8,14 +8,7 @@ from careful_coil.core.errors import CoilError
 from careful_coil.core.job.at_intake import LOOSE, FoundHookup, Lead
 from careful_coil.core.job.at_release import FollowsUp, LetGo
 from careful_coil.core.job.deeds import Deeds, notice_deeds
-from careful_coil.core.job.entries import (
-    Attested,
-    Entry,
-    MeterUsed,
-    ReadingTaken,
-    Supply,
-    Waived,
-)
+from careful_coil.core.job.entries import Attested, Entry, MeterUsed, ReadingTaken, Supply, Waived
 from careful_coil.core.job.gear import Gear, notice_gear
 from careful_coil.core.job.hands import Hands, notice_hands
 from careful_coil.core.job.joined import Joined, notice_joined

@@ -42,9 +42,8 @@ def counted(text: str) -> Leads:
     """
     prints = _prints(text.split())
     if prints:
-        own = [p.upper() for p in prints] == list(
-            TAGS[: len(prints)]
-        )  # A B C: tags, nothing printed
+        # A B C: tags, nothing printed
+        own = [p.upper() for p in prints] == list(TAGS[: len(prints)])
         return Leads(
             leads=tuple(
                 Lead(tag=t) if own else read_lead(p, Lead(tag=t))

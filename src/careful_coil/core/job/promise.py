@@ -69,7 +69,7 @@ def promise_findings(job: Job, now: str = "") -> Iterator[Finding]:
             if past
             else f"Later than promised ({promised}): tell the customer."
             if late
-            else "As told at the counter."
+            else "As agreed at the counter."
         )
         yield Finding(
             code="promised" if one.promised else "waits",

@@ -169,14 +169,14 @@ def _dressed(text: str) -> str:
     return text.split("ull it.", maxsplit=1)[-1].strip()
 
 
-def _in_turn(left: Sequence[str], example: str) -> str:
+def _in_turn(left: Sequence[str]) -> str:
     """Return how what is left is typed at once, nothing where it is one."""
-    return f" All in turn: {'/'.join([example] * len(left))}." if len(left) > 1 else ""
+    return f" All {len(left)} may be typed in one line, / between." if len(left) > 1 else ""
 
 
 def _proof(job: Job, state: Connecting, findings: Sequence[Finding]) -> Iterator[NextStep]:
     """Yield the line ohms, the checks, the low run, the direction, tags and the installer's list."""
-    in_turn = _in_turn(state.unread, "6.4")
+    in_turn = _in_turn(state.unread)
     for pair in state.unread:
         a, b = pair.split("-")
         yield NextStep(
@@ -217,7 +217,7 @@ def _proof(job: Job, state: Connecting, findings: Sequence[Finding]) -> Iterator
             station="connect",
             act="clamp",
             ends=(state.by_tag((left[0],))[0],),
-            why=f"{run.why}{_in_turn(left, '3.1')}",
+            why=f"{run.why}{_in_turn(left)}",
         )
     elif (
         run is not None and run.verdict == "unproven" and state.hookup and state.plan and job.supply

@@ -171,12 +171,9 @@ def _run(
     high = max((mean(s.volt) for s in now.steps), default=0.0)
     shares = (1.0,) if direct or ran or now.begun.covers == "off" else RAMP
     volt = next((share * full for share in shares if share * full > 1.05 * high), full)
-    if direct:
-        yield _step(
-            volt, lines, "Keep it at", STARTED
-        )  # never raised: it was started at these volts
-    else:
-        yield _step(volt, lines, "Raise to", STOP)
+    # never raised where it was started at these volts
+    word, stop = ("Keep it at", STARTED) if direct else ("Raise to", STOP)
+    yield _step(volt, lines, word, stop)
 
 
 def _before(job: Job, now: Trial) -> list[Trial]:

@@ -95,7 +95,7 @@ def insulation_steps(c: Facts) -> Iterator[NextStep]:
     index = shut.get("insulation-index")
     for k, one in enumerate(wanted):
         named = f"Test {' '.join(one.parts)} to the frame" if one.parts else "Test the insulation"
-        beside = " ".join(t for t in job.tags if t in wall.extras)
+        beside = " ".join(t for t in job.tags if t in wall.beside)
         joined = (
             f"all leads of the winding joined, {beside} at earth" if beside else "all leads joined"
         )

@@ -123,8 +123,9 @@ def _walls(
 
     Nothing is done yet where a change lies `ahead` of it.
     """
-    every = () if ahead else job.tested.tests
+    every = job.tested.tests
     tests = [t for t in every if not newest or t.place > job.deeds.last("insulation")]
+    tests = [] if ahead else tests
     charged = job.tested.charged()
     own = tests[-1 if newest else 0] if tests else None
     volt = dc_test_volts(max((v for span in job.plate.volts for v in span), default=ORDINARY_VOLT))[

@@ -20,9 +20,8 @@ MM = "millimetres such as 17 or 17.05, or inches such as 5/8 in"
 THREE = "bore, outside diameter and width in mm, such as 17 x 40 x 12"
 SIZES = ("bore", "outside", "width")
 FEWEST_BARS = 3
-_ALONE = re.compile(
-    r"(?:\d+\s+\d+/\d+|[\d.,]+(?:/\d+)?)\s*(?:mm|in|inch|\"|″)?", re.I
-)  # 17 mm, 1 1/8 in
+# 17 mm, 1 1/8 in
+_ALONE = re.compile(r"(?:\d+\s+\d+/\d+|[\d.,]+(?:/\d+)?)\s*(?:mm|in|inch|\"|″)?", re.I)
 _PORTS = re.compile(r"(\d{1,2})\s*(?:of|/)\s*(\d{1,2})")
 
 

@@ -2,9 +2,9 @@
 
 TURNS = ("smooth", "rough", "none")
 SAID = {  # other words for them
-    **dict.fromkeys(("quiet", "even", "fine", "well"), "smooth"),
+    "quiet": "smooth",
     **dict.fromkeys(("noisy", "loud", "uneven", "harsh", "vibrates"), "rough"),
-    **dict.fromkeys(("nothing", "hum", "hums", "stands", "stalls", "stalled"), "none"),
+    **dict.fromkeys(("stands", "stalls", "stalled"), "none"),
 }
 LEAST = 2  # letters that name a word by its beginning: s alone is seconds
 

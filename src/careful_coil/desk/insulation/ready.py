@@ -128,7 +128,7 @@ class ReadyPart(Part):
         target = self.session.target
         tested = list(target.ends) if target is not None and target.kind == "insulation" else []
         earths = self.session.setting.others == "earthed"
-        joined, earthed = clips(judged.job.tags, judged.facts.wall.extras, tested, earths)
+        joined, earthed = clips(judged.job.tags, judged.facts.wall.beside, tested, earths)
         told = f"{' '.join(joined) or 'all leads'} joined on the tester, frame earthed"
         if earthed:
             told += f", {' '.join(earthed)} earthed"

@@ -47,7 +47,7 @@ ASKS: tuple[tuple[str, Make], ...] = (
     ("supply-line", connect.supply_line),
     ("supply", connect.supply),
     (r"wish-(?P<field>.*)", connect.wish),
-    (r"step-ohm|leftover|line-ohms|low-run-wrong", connect.look),
+    (r"step-ohm|leftover|low-run-wrong", connect.look),
     (r"(?P<do>cut|joint|insulate)-.*", connect.dead_work),
     (r"(?P<do>fit-device|remove-device)-(?P<name>.*)", connect.device),
     ("before-power", connect.checks),

@@ -14,6 +14,7 @@ WANTED = (
     "115 V 3.1/3.2/3.1 smooth cw (or rough, none; ccw)"
 )
 MOST, NOISE_SHARE = 20000, 1e-3
+HUMS = ("hum", "hums")  # at so few volts: it does not turn
 _TYPED = re.compile(
     rf"\s*(?:({NUMBER}\s*V?)\s+(?=\d))?(\S+?(?:\s*A)?)\s+([A-Za-z]+)(?:\s+(cw|ccw))?\s*",
     re.IGNORECASE,
@@ -22,7 +23,8 @@ _TYPED = re.compile(
 
 def _read(typed: Typing) -> Body:
     found = _TYPED.fullmatch(typed.text)
-    if found is None or not turning(found[3]):
+    turns = "none" if found and found[3].lower() in HUMS else turning(found[3]) if found else ""
+    if found is None or not turns:
         raise BadValue(typed.text, WANTED)
     lines = typed.request.amps
     return {
@@ -31,7 +33,7 @@ def _read(typed: Typing) -> Body:
         if found[1]
         else typed.request.supply[1],
         "amp": figures(found[2], Quantity.CURRENT, counts=(lines,), most=MOST, wanted=WANTED),
-        "turns": turning(found[3]),
+        "turns": turns,
         "way": (found[4] or "").lower(),
     }
 
